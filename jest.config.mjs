@@ -1,0 +1,12 @@
+/** @type {import("jest").Config} */
+export default {
+  testEnvironment: "node",
+  roots: ["<rootDir>/src"],
+  testMatch: ["**/*.test.ts", "**/*.test.mjs"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  transform: {
+    "^.+\\.(m?js|tsx?)$": ["@swc/jest", { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } }],
+  },
+  // Packages that ship only ES modules.
+  transformIgnorePatterns: ["/node_modules/(?!(d3-[a-z]+|internmap|pure-rand)/)"],
+};

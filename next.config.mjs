@@ -1,0 +1,10 @@
+/** @type {import("next").NextConfig} */
+export default {
+  // These reach for native bindings or dynamic requires; bundling them breaks at run time.
+  serverExternalPackages: ["sequelize", "pg", "umzug"],
+  poweredByHeader: false,
+  devIndicators: false,
+  // Types are checked by `npm run types`, which also sees tests and scripts.
+  typescript: { ignoreBuildErrors: true },
+  outputFileTracingRoot: import.meta.dirname,
+};

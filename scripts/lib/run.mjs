@@ -1,0 +1,78 @@
+// Small process helpers. Only Node's own modules: this runs before anything is installed.
+import { spawn, spawnSync } from "node:child_process";
+import { createServer } from "node:net";
+import { createHash } from "node:crypto";
+import { existsSync, readFileSync, readdirSync, statSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
+export const stateFolder = join(root, ".lamp");
+export const isRoot = process.getuid?.() === 0;
+
+export class SetupError extends Error {}
+
+export function say(line) {
+  process.stdout.write(`${line}\n`);
+}
+
+/** Runs a command to its end; throws SetupError with its output's tail when it fails. */
+export function must(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: root, encoding: "utf8", maxBuffer: 64 << 20, ...options });
+  if (done.error || done.status !== 0) {
+    const tail = `${done.stdout ?? ""}${done.stderr ?? ""}`.trim().split("\n").slice(-25).join("\n");
+    throw new SetupError(`${command} ${args.join(" ")} failed${done.error ? `: ${done.error.message}` : ` (${done.status})`}\n${tail}`);
+  }
+  return done.stdout ?? "";
+}
+
+export function works(command, args, options = {}) {
+  const done = spawnSync(command, args, { stdio: "ignore", ...options });
+  return !done.error && done.status === 0;
+}
+
+/** Runs a command with its output shown; resolves with the exit code. */
+export function show(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: root, stdio: "inherit", ...options });
+    child.on("error", reject);
+    child.on("exit", (code) => resolve(code ?? 1));
+  });
+}
+
+/** The first port from `wanted` upwards that nobody listens on. */
+export async function freePort(wanted) {
+  for (let port = wanted; port < wanted + 200; port++) {
+    const free = await new Promise((resolve) => {
+      const probe = createServer();
+      probe.once("error", () => resolve(false));
+      probe.listen(port, "127.0.0.1", () => probe.close(() => resolve(true)));
+    });
+    if (free) return port;
+  }
+  throw new SetupError(`No free port between ${wanted} and ${wanted + 199}.`);
+}
+
+/** A hash over names and contents of files and folders; what a stamp is compared with. */
+export function fingerprint(paths) {
+  const hash = createHash("sha256");
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort()) visit(join(path, name));
+    } else {
+      hash.update(path.slice(root.length)).update(readFileSync(path));
+    }
+  };
+  for (const path of paths) visit(join(root, path));
+  return hash.digest("hex");
+}
+
+export function alive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === "EPERM";
+  }
+}

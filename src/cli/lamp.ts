@@ -1,0 +1,19 @@
+#!/usr/bin/env -S npx tsx
+import { Command, CommanderError } from "commander";
+import { analyse } from "./analyse";
+import { BadInput } from "./input";
+
+const program = new Command("lamp")
+  .description("Frame logs in, verdicts out: the core of Velvet Lamp from a terminal.")
+  .exitOverride()
+  .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, "lamp: ")) });
+
+analyse(program);
+
+program.parseAsync().catch((error: unknown) => {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;
+  else if (error instanceof BadInput) {
+    process.stderr.write(`lamp: ${error.message}\n`);
+    process.exitCode = 2;
+  } else throw error;
+});

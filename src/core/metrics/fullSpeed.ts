@@ -1,0 +1,103 @@
+import { defaultMeasuring, type MeasuringRules } from "./rules";
+
+/** Stretches below target: how many, the longest in ms of running time, the lowest window rate in fps. */
+export interface Dips {
+  count: number;
+  longestMs: number;
+  deepestFps: number | null;
+}
+
+export interface FullSpeed {
+  /** 0…1, or null when the trace is shorter than one window. */
+  share: number | null;
+  dips: Dips | null;
+  /** Every dip's place, ms from the start; at most 500. */
+  stretches: { startMs: number; endMs: number; deepestFps: number }[];
+}
+
+const mostStretches = 500;
+
+/** Joins weighted below/above judgements into a share and dips; shared by frames and readings. */
+class Stretches {
+  private below = 0;
+  private all = 0;
+  private open: { startMs: number; endMs: number; deepestFps: number } | null = null;
+  private count = 0;
+  private longestMs = 0;
+  private deepest = Infinity;
+  readonly kept: FullSpeed["stretches"] = [];
+
+  add(startMs: number, weight: number, fps: number, isBelow: boolean): void {
+    this.all += weight;
+    if (!isBelow) {
+      this.close();
+      return;
+    }
+    this.below += weight;
+    this.open ??= { startMs, endMs: startMs, deepestFps: fps };
+    this.open.endMs = startMs + weight;
+    this.open.deepestFps = Math.min(this.open.deepestFps, fps);
+  }
+
+  private close(): void {
+    if (!this.open) return;
+    this.count++;
+    this.longestMs = Math.max(this.longestMs, this.open.endMs - this.open.startMs);
+    this.deepest = Math.min(this.deepest, this.open.deepestFps);
+    if (this.kept.length < mostStretches) this.kept.push(this.open);
+    this.open = null;
+  }
+
+  result(): FullSpeed {
+    this.close();
+    if (this.all === 0) return { share: null, dips: null, stretches: [] };
+    return { share: 1 - this.below / this.all, dips: { count: this.count, longestMs: this.longestMs, deepestFps: this.count > 0 ? this.deepest : null }, stretches: this.kept };
+  }
+}
+
+/**
+ * Share of running time spent at full speed, and the dips below it.
+ *
+ * Every frame opens a window of `windowMs`; the window is at full speed when its rate is at least
+ * `target · (1 − tolerance)`. A window's rate counts the frames ended in it, the last one by the
+ * fraction that lies inside. Windows weigh by the frame that opens them, so slow stretches are not
+ * under-counted for having fewer frames. Windows that run past the end are left out.
+ * A dip's length is the running time of the frames that open its windows.
+ *
+ * @param frameTimes ms, all > 0; length N
+ * @param target     frames per second
+ */
+export function fullSpeed(frameTimes: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
+  const n = frameTimes.length;
+  const least = target * (1 - rules.tolerance) - 1e-9;
+  const found = new Stretches();
+  let start = 0;
+  // `inside` frames end within the window; they end at `end`. Rebuilt sums, not running ones, carry no drift: ends are absolute.
+  let next = 0, end = 0;
+  for (let i = 0; i < n; i++) {
+    if (next < i) {
+      next = i;
+      end = start;
+    }
+    const stop = start + rules.windowMs;
+    while (next < n && end + frameTimes[next] <= stop) end += frameTimes[next++];
+    if (next === n && end < stop - 1e-6) break;
+    const fraction = next < n ? (stop - end) / frameTimes[next] : 0;
+    const fps = ((next - i + fraction) * 1000) / rules.windowMs;
+    found.add(start, frameTimes[i], fps, fps < least);
+    start += frameTimes[i];
+  }
+  return found.result();
+}
+
+/** The same for readings of a counter: each reading is judged as it stands, weighted by its time. */
+export function fullSpeedOfReadings(durations: Float64Array, rates: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
+  const least = target * (1 - rules.tolerance) - 1e-9;
+  const found = new Stretches();
+  let start = 0;
+  for (let i = 0; i < rates.length; i++) {
+    found.add(start, durations[i], rates[i], rates[i] < least);
+    start += durations[i];
+  }
+  return found.result();
+}

@@ -1,0 +1,8 @@
+export { averageFps, averageRate, lowMethods, lows, speedPercent, total, type LowMethod, type LowPair, type Lows } from "./rate";
+export { fullSpeed, fullSpeedOfReadings, type Dips, type FullSpeed } from "./fullSpeed";
+export { freezeCount, hitches, type Hitch } from "./hitches";
+export { pacing, type Pacing } from "./pacing";
+export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
+export { counterTolerance, methodVersion, summarise, type Summary, type Yardstick } from "./summary";
+export { tallyFigures, type TallyFigures } from "./tally";
+export { defaultMeasuring, type MeasuringRules } from "./rules";

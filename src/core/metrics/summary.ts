@@ -1,0 +1,126 @@
+import { mean, quantile } from "@/core/stats";
+import { durationOf, type ChannelRole, type Trace } from "@/core/trace";
+import { fullSpeed, fullSpeedOfReadings, type Dips } from "./fullSpeed";
+import { freezeCount, hitches } from "./hitches";
+import { pacing, type Pacing } from "./pacing";
+import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
+import { defaultMeasuring, type MeasuringRules } from "./rules";
+import { warmUp } from "./warmUp";
+
+/** Raised whenever a figure here changes its meaning; kept summaries of an older version are made anew. */
+export const methodVersion = 1;
+
+/** Points of speed by which counter and engine may differ before it is said. */
+export const counterTolerance = 3;
+
+/** What a run is measured against. */
+export interface Yardstick {
+  /** The title's own rate, fps. */
+  nativeFps: number;
+  /** Whether the title's speed is tied to its rate. */
+  tied: boolean;
+  /** The rate wanted, fps; the native one unless chosen otherwise. */
+  targetFps: number;
+  /** The display's refresh, Hz. */
+  refreshHz: number;
+}
+
+/** All metrics of one run. Null where the form of the trace can't say. */
+export interface Summary {
+  form: Trace["form"];
+  /** Frames, or readings of a counter. */
+  frames: number;
+  durationMs: number;
+  averageFps: number;
+  /** From the counter: average against native rate; 100 for titles whose speed isn't tied to their rate. */
+  speedPercent: number;
+  /** From the engine itself, where it was logged. */
+  reportedSpeedPercent: number | null;
+  counterDisagrees: boolean;
+  targetFps: number;
+  tied: boolean;
+  medianFrameTimeMs: number | null;
+  p95FrameTimeMs: number | null;
+  p99FrameTimeMs: number | null;
+  maxFrameTimeMs: number | null;
+  lows: Lows | null;
+  fullSpeedTimePercent: number | null;
+  dips: Dips | null;
+  hitches: { count: number; perMinute: number; lostMsPerMinute: number } | null;
+  freezes: number | null;
+  pacing: Pacing | null;
+  /** Scenes whose first visit was cold, of those visited more than once. */
+  coldScenes: { cold: number; revisited: number } | null;
+  /** Mean, least and greatest of every channel. */
+  channels: Partial<Record<ChannelRole, { mean: number; min: number; max: number; last: number }>>;
+}
+
+/** Mean of a channel over time (each reading holds until the next), with its ends. */
+function channelFigures(times: Float64Array, values: Float64Array, endMs: number) {
+  let weighted = 0, weight = 0, min = Infinity, max = -Infinity;
+  for (let i = 0; i < values.length; i++) {
+    const held = Math.max(0, (i + 1 < times.length ? times[i + 1] : endMs) - times[i]);
+    weighted += values[i] * held;
+    weight += held;
+    min = Math.min(min, values[i]);
+    max = Math.max(max, values[i]);
+  }
+  return { mean: weight > 0 ? weighted / weight : mean(values), min, max, last: values[values.length - 1] };
+}
+
+/**
+ * Every metric of methods 2 and 3 for one trace.
+ *
+ * One sort of one copy serves all order statistics; everything else is a single pass.
+ * @throws RangeError for a trace without frames
+ */
+export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRules = defaultMeasuring): Summary {
+  const frames = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
+  if (frames === 0) throw new RangeError("a trace without frames has no figures");
+  const durationMs = durationOf(trace);
+  const channels: Summary["channels"] = {};
+  for (const { role, times, values } of trace.channels) if (values.length > 0) channels[role] = channelFigures(times, values, durationMs);
+
+  const average = trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
+  const counted = yardstick.tied ? speedPercent(average, yardstick.nativeFps) : 100;
+  const reported = channels.speed?.mean ?? null;
+  const common = {
+    frames,
+    durationMs,
+    averageFps: average,
+    speedPercent: counted,
+    reportedSpeedPercent: reported,
+    counterDisagrees: reported !== null && yardstick.tied && Math.abs(reported - counted) > counterTolerance,
+    targetFps: yardstick.targetFps,
+    tied: yardstick.tied,
+    channels,
+  };
+  if (trace.form === "interval") {
+    const speed = fullSpeedOfReadings(trace.durations, trace.rates, yardstick.targetFps, rules);
+    return {
+      form: "interval", ...common,
+      medianFrameTimeMs: null, p95FrameTimeMs: null, p99FrameTimeMs: null, maxFrameTimeMs: null, lows: null,
+      fullSpeedTimePercent: percent(speed.share), dips: speed.dips,
+      hitches: null, freezes: null, pacing: null, coldScenes: null,
+    };
+  }
+  const sorted = Float64Array.from(trace.frameTimes).sort();
+  const speed = fullSpeed(trace.frameTimes, yardstick.targetFps, rules);
+  const found = hitches(trace.frameTimes, rules);
+  const minutes = durationMs / 60_000;
+  const visits = trace.marks.length > 0 ? warmUp(trace, rules) : [];
+  return {
+    form: "frames", ...common,
+    medianFrameTimeMs: quantile(sorted, 0.5), p95FrameTimeMs: quantile(sorted, 0.95), p99FrameTimeMs: quantile(sorted, 0.99), maxFrameTimeMs: sorted[frames - 1],
+    lows: lows(sorted, durationMs),
+    fullSpeedTimePercent: percent(speed.share), dips: speed.dips,
+    hitches: { count: found.length, perMinute: found.length / minutes, lostMsPerMinute: found.reduce((sum, hitch) => sum + hitch.lostMs, 0) / minutes },
+    freezes: freezeCount(trace.frameTimes, rules),
+    pacing: pacing(trace.frameTimes, yardstick.refreshHz),
+    coldScenes: visits.length > 0 ? { cold: visits.filter(({ coldCache }) => coldCache).length, revisited: visits.length } : null,
+  };
+}
+
+function percent(share: number | null): number | null {
+  return share === null ? null : 100 * share;
+}

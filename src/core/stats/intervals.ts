@@ -1,0 +1,57 @@
+import jstat from "jstat";
+
+/** A two-sided interval. */
+export interface Interval {
+  low: number;
+  high: number;
+}
+
+/** Quantile of Student's t with `freedom` degrees of freedom. @example tQuantile(0.975, 9) // → 2.262157 */
+export function tQuantile(p: number, freedom: number): number {
+  return jstat.studentt.inv(p, freedom);
+}
+
+/** Quantile of the standard normal. @example normalQuantile(0.975) // → 1.959964 */
+export function normalQuantile(p: number): number {
+  return jstat.normal.inv(p, 0, 1);
+}
+
+/**
+ * Wilson score interval (Wilson 1927) of a share.
+ * @param hits 0…n; may be fractional where n is an effective size
+ */
+export function wilson(hits: number, n: number, level = 0.95): Interval {
+  const z = normalQuantile(0.5 + level / 2);
+  const share = hits / n;
+  const middle = share + (z * z) / (2 * n);
+  const half = z * Math.sqrt((share * (1 - share)) / n + (z * z) / (4 * n * n));
+  const whole = 1 + (z * z) / n;
+  return { low: Math.max(0, (middle - half) / whole), high: Math.min(1, (middle + half) / whole) };
+}
+
+/**
+ * Exact interval of a Poisson count (Garwood 1936), by quantiles of the gamma distribution.
+ * @example garwood(5) // → { low: 1.6235, high: 11.6683 }
+ */
+export function garwood(count: number, level = 0.95): Interval {
+  const tail = (1 - level) / 2;
+  return { low: count === 0 ? 0 : jstat.gamma.inv(tail, count, 1), high: jstat.gamma.inv(1 - tail, count + 1, 1) };
+}
+
+/** Upper one-sided bound of a Poisson count. @example poissonUpper(0) // → 2.9957 */
+export function poissonUpper(count: number, level = 0.95): number {
+  return jstat.gamma.inv(level, count + 1, 1);
+}
+
+/**
+ * Mean with its t interval, for readings that may follow one another closely.
+ * The interval uses the effective number of readings n·(1 − r)/(1 + r), r the lag-1
+ * autocorrelation where positive (common practice for an AR(1) series).
+ */
+export function meanInterval(values: ArrayLike<number>, mean: number, sd: number, r: number | null, level = 0.95): Interval & { effective: number } {
+  const n = values.length;
+  const dependence = Math.max(0, Math.min(0.99, r ?? 0));
+  const effective = Math.max(Math.min(2, n), (n * (1 - dependence)) / (1 + dependence));
+  const half = n < 2 ? Infinity : (tQuantile(0.5 + level / 2, Math.max(1, effective - 1)) * sd) / Math.sqrt(effective);
+  return { low: mean - half, high: mean + half, effective };
+}

@@ -1,0 +1,44 @@
+import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
+
+/** A seeded stream of numbers: the core's only randomness. */
+export interface Random {
+  /** 0 ≤ x < 1 */
+  uniform(): number;
+  /** A whole number 0 … below − 1. */
+  whole(below: number): number;
+  /** Standard normal. */
+  normal(): number;
+  /** A stream of its own, so that adding a draw here moves nothing there. */
+  split(label: number): Random;
+}
+
+/**
+ * Seeded random numbers over xoroshiro128+.
+ * @param seed any whole number; equal seeds give equal streams
+ */
+export function seeded(seed: number): Random {
+  const generator = xoroshiro128plus(seed | 0);
+  const uniform = () => (generator.next() >>> 0) / 4294967296;
+  let spare: number | null = null;
+  return {
+    uniform,
+    whole: (below) => Math.floor(uniform() * below),
+    normal() {
+      if (spare !== null) {
+        const kept = spare;
+        spare = null;
+        return kept;
+      }
+      // Marsaglia's polar method gives two at a time.
+      for (;;) {
+        const a = 2 * uniform() - 1, b = 2 * uniform() - 1;
+        const s = a * a + b * b;
+        if (s === 0 || s >= 1) continue;
+        const scale = Math.sqrt((-2 * Math.log(s)) / s);
+        spare = b * scale;
+        return a * scale;
+      }
+    },
+    split: (label) => seeded(Math.imul(seed ^ 0x9e3779b9, 2654435761) + Math.imul(label + 1, 40503)),
+  };
+}

@@ -1,0 +1,85 @@
+import { LogReader } from "./reader";
+import type { LogProblem, LogResult, ReadOptions } from "./types";
+
+/** Logs larger than this are refused before a byte is read. */
+export const mostLogBytes = 512 * 1024 * 1024;
+
+export function tooLarge(bytes: number): LogProblem | null {
+  if (bytes <= mostLogBytes) return null;
+  const inMb = (n: number) => `${Math.round(n / 1024 / 1024).toLocaleString("en-GB")} MB`;
+  return { code: "tooLarge", message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`, fix: "Cut the log to the scene that matters, or log fewer columns.", lines: [], count: 0, columns: [] };
+}
+
+type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
+
+/** Judges how the first bytes of a file are written; null for bytes that are no text. */
+export function encodingOf(head: Uint8Array): Encoding | null {
+  if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
+  if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
+  let zerosEven = 0, zerosOdd = 0, controls = 0;
+  head.forEach((byte, index) => {
+    if (byte === 0) {
+      if (index % 2 === 0) zerosEven++;
+      else zerosOdd++;
+    } else if (byte < 9 || (byte > 13 && byte < 32)) controls++;
+  });
+  const half = head.length / 2;
+  if (zerosOdd > half * 0.7 && zerosEven < half * 0.05) return "utf-16le";
+  if (zerosEven > half * 0.7 && zerosOdd < half * 0.05) return "utf-16be";
+  if (zerosEven + zerosOdd > 0 || controls > head.length * 0.02) return null;
+  try {
+    // `stream` lets a character be cut at the end of the sample.
+    new TextDecoder("utf-8", { fatal: true }).decode(head, { stream: true });
+    return "utf-8";
+  } catch {
+    return "windows-1252";
+  }
+}
+
+/** A `LogReader` fed with bytes: settles the encoding, refuses what isn't text. */
+export class ByteLogReader {
+  private decoder: TextDecoder | null = null;
+  private refused = false;
+  private encoding: Encoding = "utf-8";
+  private readonly reader: LogReader;
+
+  constructor(options?: ReadOptions) {
+    this.reader = new LogReader(options);
+  }
+
+  /** @returns false when the bytes are no text and no more need be pushed */
+  push(bytes: Uint8Array): boolean {
+    if (this.refused || bytes.length === 0) return !this.refused;
+    if (!this.decoder) {
+      const found = encodingOf(bytes.subarray(0, 65536));
+      if (!found) {
+        this.refused = true;
+        return false;
+      }
+      this.encoding = found;
+      this.decoder = new TextDecoder(found);
+    }
+    this.reader.push(this.decoder.decode(bytes, { stream: true }));
+    return true;
+  }
+
+  finish(): LogResult {
+    if (this.refused) {
+      return { ok: false, problem: { code: "binary", message: "This file isn't text: it looks like a program, a picture or an archive.", fix: "Choose the log itself; unpack it first if it is in an archive.", lines: [], count: 0, columns: [] } };
+    }
+    if (this.decoder) this.reader.push(this.decoder.decode());
+    const result = this.reader.finish();
+    if (result.ok && this.encoding !== "utf-8") result.reading.notes.push(`The file isn't UTF-8; it was read as ${this.encoding.toUpperCase()}.`);
+    return result;
+  }
+}
+
+/** Reads a whole log from bytes; see `ByteLogReader`. */
+export function readLogBytes(bytes: Uint8Array, options?: ReadOptions): LogResult {
+  const large = tooLarge(bytes.length);
+  if (large) return { ok: false, problem: large };
+  const reader = new ByteLogReader(options);
+  const step = 1 << 20;
+  for (let at = 0; at < bytes.length; at += step) if (!reader.push(bytes.subarray(at, at + step))) break;
+  return reader.finish();
+}

@@ -1,0 +1,27 @@
+/** A cell's number; NaN when the cell holds none. `nonFinite` tells "NaN" and "inf" from mere text. */
+const withUnit = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*(?:%|°?[CF]|[a-zµμ]{1,4})\s*$/i;
+const nonFiniteWord = /^\s*[-+]?(?:nan|inf|infinity|1\.#\w+)\s*$/i;
+const clock = /^\s*(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[-+]\d{2}:?\d{2})?\s*$/;
+
+export function isNonFiniteWord(cell: string): boolean {
+  return nonFiniteWord.test(cell);
+}
+
+/** "12.5", " 45 °C", "16,67" (with `decimalComma`) → number; text and empty cells → NaN. */
+export function numberIn(cell: string | undefined, decimalComma: boolean): number {
+  if (cell === undefined || cell.length === 0) return NaN;
+  const text = decimalComma && cell.includes(",") ? cell.replace(",", ".") : cell;
+  const plain = Number(text);
+  if (!Number.isNaN(plain)) return text.trim() === "" ? NaN : plain;
+  const found = withUnit.exec(text);
+  return found ? Number(found[1]) : NaN;
+}
+
+/** "2026-11-24T10:00:01.5" or "10:00:01,5" → ms since that day's (or the epoch's) start; else NaN. */
+export function clockIn(cell: string | undefined): number {
+  const found = cell === undefined ? null : clock.exec(cell);
+  if (!found) return NaN;
+  const [, day, hours, minutes, seconds] = found;
+  const dayMs = day ? Date.parse(`${day}T00:00:00Z`) : 0;
+  return dayMs + (Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", "."))) * 1000;
+}

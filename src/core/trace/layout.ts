@@ -1,0 +1,73 @@
+import { clockIn, isNonFiniteWord, numberIn } from "./cells";
+import { guessColumns } from "./vocabulary";
+import type { Column } from "./types";
+
+/** How a log is written, judged from its first lines. */
+export interface Layout {
+  /** `whitespace` stands for any run of blanks. */
+  delimiter: "," | ";" | "\t" | "|" | "whitespace";
+  decimalComma: boolean;
+  /** Line of the header, counted from 1; null when the log has none. */
+  headerLine: number | null;
+  header: string[];
+  columns: Column[];
+}
+
+const comment = /^\s*(?:#|\/\/|--|%|!)/;
+
+export function isComment(line: string): boolean {
+  return comment.test(line);
+}
+
+/** A row's cells, without the quotes a cell may be wrapped in. */
+export function splitRow(line: string, delimiter: Layout["delimiter"]): string[] {
+  const cells = delimiter === "whitespace" ? line.trim().split(/\s+/) : line.split(delimiter);
+  return cells.map((cell) => cell.trim().replace(/^"(.*)"$/, "$1"));
+}
+
+const isValue = (cell: string, decimalComma: boolean) => cell === "" || isNonFiniteWord(cell) || !Number.isNaN(numberIn(cell, decimalComma)) || !Number.isNaN(clockIn(cell));
+
+function looksNumeric(cells: string[]): boolean {
+  const filled = cells.filter((cell) => cell !== "");
+  return filled.length > 0 && filled.filter((cell) => isValue(cell, true)).length * 2 > filled.length;
+}
+
+function delimiterOf(lines: string[]): Layout["delimiter"] {
+  const sample = lines.slice(-40);
+  const share = (mark: string) => sample.filter((line) => line.includes(mark)).length / sample.length;
+  // A comma may be a decimal one; the others never are, so they are asked first.
+  for (const mark of ["\t", ";", "|"] as const) if (share(mark) > 0.5) return mark;
+  if (share(",") > 0.5) {
+    const decimalOnly = sample.every((line) => /^\s*\d+(?:,\d+)?\s*$/.test(line) || !/\d/.test(line) || !line.includes(","));
+    if (!decimalOnly) return ",";
+    return "|";
+  }
+  return sample.filter((line) => /\S[ ]+\S/.test(line) && looksNumeric(splitRow(line, "whitespace"))).length / sample.length > 0.5 ? "whitespace" : ",";
+}
+
+/**
+ * Judges delimiter, decimal mark and header from a log's first lines.
+ *
+ * @param head the first lines of the log, at most a few hundred, without line ends
+ */
+export function layoutOf(head: string[]): Layout {
+  const telling = head.map((text, index) => ({ text, line: index + 1 })).filter(({ text }) => text.trim() !== "" && !isComment(text));
+  const delimiter = delimiterOf(telling.map(({ text }) => text));
+  const rows = telling.map(({ text, line }) => ({ cells: splitRow(text, delimiter), line }));
+  const firstData = rows.findIndex(({ cells }) => looksNumeric(cells));
+  const dataRows = rows.filter(({ cells }) => looksNumeric(cells));
+  const decimalComma = delimiter !== "," && dataRows.some(({ cells }) => cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
+  const width = Math.max(1, ...dataRows.slice(0, 50).map(({ cells }) => cells.length));
+
+  // The header is the line of text before the first data with the most columns understood; what stands above it is preamble.
+  const before = firstData < 0 ? rows : rows.slice(0, firstData);
+  let header: { cells: string[]; line: number } | null = null;
+  let understood = -1;
+  for (const row of before) {
+    if (firstData >= 0 && Math.abs(row.cells.length - width) > 1 && row.cells.length < width) continue;
+    const score = guessColumns(row.cells).filter(({ role }) => role !== "ignore").length;
+    if (score >= understood) [header, understood] = [row, score];
+  }
+  const names = header ? header.cells.map((cell, index) => cell || `column ${index + 1}`) : Array.from({ length: width }, (_, index) => `column ${index + 1}`);
+  return { delimiter, decimalComma, headerLine: header?.line ?? null, header: names, columns: guessColumns(names) };
+}

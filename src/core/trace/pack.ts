@@ -1,0 +1,120 @@
+import { channelUnits, type Channel, type ChannelRole, type Mark, type Trace } from "./types";
+
+/**
+ * A trace as bytes, for sending and keeping: a 4-byte little-endian header length, a JSON header,
+ * padding to 4 bytes, then little-endian Float32 values: the trace's own (frame times, or pairs of
+ * duration and rate), then each channel's pairs of time and value.
+ *
+ * Float32 keeps a 16.7 ms frame to 1 ns; what is measured is far coarser.
+ */
+interface PackHeader<Meta> {
+  form: Trace["form"];
+  length: number;
+  channels: { role: ChannelRole; length: number }[];
+  marks: Mark[];
+  meta: Meta;
+}
+
+/** Two columns of equal length M as one array of 2M: a0, b0, a1, b1, … */
+export function interleave(a: Float64Array, b: Float64Array): Float32Array<ArrayBuffer> {
+  const pairs = new Float32Array(a.length * 2);
+  for (let i = 0; i < a.length; i++) {
+    pairs[2 * i] = a[i];
+    pairs[2 * i + 1] = b[i];
+  }
+  return pairs;
+}
+
+/** The inverse of `interleave`. */
+export function separate(pairs: Float32Array): [Float64Array, Float64Array] {
+  const a = new Float64Array(pairs.length / 2);
+  const b = new Float64Array(pairs.length / 2);
+  for (let i = 0; i < a.length; i++) {
+    a[i] = pairs[2 * i];
+    b[i] = pairs[2 * i + 1];
+  }
+  return [a, b];
+}
+
+/** A trace's own values as kept: frame times, or pairs of duration and rate. */
+export function valuesOf(trace: Trace): Float32Array<ArrayBuffer> {
+  return trace.form === "frames" ? Float32Array.from(trace.frameTimes) : interleave(trace.durations, trace.rates);
+}
+
+/** The trace that `valuesOf` came from, at Float32 precision. */
+export function traceFrom(form: Trace["form"], values: Float32Array, channels: Channel[], marks: Mark[]): Trace {
+  if (form === "frames") return { form, frameTimes: Float64Array.from(values), channels, marks };
+  const [durations, rates] = separate(values);
+  return { form, durations, rates, channels, marks };
+}
+
+export function packTrace<Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffer> {
+  const values = valuesOf(trace);
+  const channels = trace.channels.map(({ times, values: readings }) => interleave(times, readings));
+  const header: PackHeader<Meta> = {
+    form: trace.form,
+    length: values.length,
+    channels: trace.channels.map(({ role, times }) => ({ role, length: times.length * 2 })),
+    marks: trace.marks,
+    meta,
+  };
+  const json = new TextEncoder().encode(JSON.stringify(header));
+  const start = Math.ceil((4 + json.length) / 4) * 4;
+  const total = start + 4 * (values.length + channels.reduce((sum, { length }) => sum + length, 0));
+  const bytes = new Uint8Array(total);
+  new DataView(bytes.buffer).setUint32(0, json.length, true);
+  bytes.set(json, 4);
+  let at = start;
+  for (const part of [values, ...channels]) {
+    bytes.set(new Uint8Array(part.buffer), at);
+    at += part.byteLength;
+  }
+  return bytes;
+}
+
+/**
+ * Unpacks and checks; values come from outside, so every one is looked at.
+ * @throws Error with a message for a person when the bytes are no pack or a value can't be
+ */
+export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } {
+  const bad = (why: string) => new Error(`The trace can't be read: ${why}.`);
+  if (bytes.length < 8) throw bad("it is too short");
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const jsonLength = view.getUint32(0, true);
+  const start = Math.ceil((4 + jsonLength) / 4) * 4;
+  if (start > bytes.length) throw bad("its header is cut off");
+  let header: PackHeader<unknown>;
+  try {
+    header = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes.subarray(4, 4 + jsonLength)));
+  } catch {
+    throw bad("its header is no JSON");
+  }
+  const whole = (n: unknown): n is number => Number.isSafeInteger(n) && (n as number) >= 0;
+  if ((header.form !== "frames" && header.form !== "interval") || !whole(header.length) || !Array.isArray(header.channels) || !Array.isArray(header.marks)) throw bad("its header lacks a field");
+  const lengths = [header.length, ...header.channels.map(({ length }) => length)];
+  if (!lengths.every(whole) || bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0)) throw bad("it is cut off");
+  let at = start;
+  const take = (length: number) => {
+    // A copy, since the pack need not lie at a multiple of four.
+    const part = new Float32Array(bytes.slice(at, at + 4 * length).buffer);
+    at += 4 * length;
+    return part;
+  };
+  const values = take(header.length);
+  if (values.length === 0) throw bad("it holds no frames");
+  values.forEach((value, index) => {
+    const zeroAllowed = header.form === "interval" && index % 2 === 1;
+    if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed)) throw bad(`value ${index + 1} is ${value}`);
+  });
+  const channels = header.channels.map(({ role, length }) => {
+    if (!Object.hasOwn(channelUnits, role)) throw bad(`there is no channel “${String(role)}”`);
+    const [times, readings] = separate(take(length));
+    if (!times.every(Number.isFinite) || !readings.every(Number.isFinite)) throw bad(`channel ${role} holds a value that is no number`);
+    return { role, times, values: readings };
+  });
+  const marks = header.marks.map(({ label, startMs, endMs }) => {
+    if (typeof label !== "string" || label.length > 120 || !Number.isFinite(startMs) || !Number.isFinite(endMs) || endMs < startMs) throw bad("a mark can't be");
+    return { label, startMs, endMs };
+  });
+  return { trace: traceFrom(header.form, values, channels, marks), meta: header.meta };
+}

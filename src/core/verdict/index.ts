@@ -1,0 +1,3 @@
+export { grades, judge, judgedSpeed, severities, type Grade, type Reason, type RuleName, type Severity, type Trouble, type Verdict } from "./judge";
+export { asFarAsItGoes, houseRulesSchema, lendingDesk, type HouseRules } from "./rules";
+export { gradeWords, reasonWords } from "./words";

@@ -1,0 +1,85 @@
+import type { Summary } from "@/core/metrics";
+import { lendingDesk, type HouseRules } from "./rules";
+
+/** Brightest first. */
+export const grades = ["steady", "flickers", "dims", "gutters", "dark"] as const;
+export type Grade = (typeof grades)[number];
+
+export const severities = ["slight", "visible", "severe", "blocking"] as const;
+export type Severity = (typeof severities)[number];
+
+export type RuleName =
+  | "speedPercent" | "reportedSpeedPercent" | "percentOfTarget" | "fullSpeedTimePercent"
+  | "hitchesPerMinute" | "freezes" | "crash" | "blockingFaults" | "severeFaults" | "visibleFaults";
+
+/** A rule that decided a verdict; `value` is null where the form of the trace can't say. */
+export interface Reason {
+  rule: RuleName;
+  value: number | null;
+  limit: number;
+  met: boolean;
+}
+
+export interface Verdict {
+  grade: Grade;
+  /** The rules that decided: all of Steady's when Steady, else those that kept it from the next better light. */
+  reasons: Reason[];
+  /** True when judged from readings or by eye, so that hitches could not be seen. */
+  partial: boolean;
+}
+
+/** What else weighs on a run beside its figures. */
+export interface Trouble {
+  crashed?: boolean;
+  faults?: Severity[];
+}
+
+/** The speed a verdict goes by: the engine's own where it reports one, the counter's otherwise, the share of the target for titles free of their rate. */
+export function judgedSpeed(summary: Summary): { rule: RuleName; value: number } {
+  if (summary.reportedSpeedPercent !== null) return { rule: "reportedSpeedPercent", value: summary.reportedSpeedPercent };
+  if (summary.tied) return { rule: "speedPercent", value: summary.speedPercent };
+  return { rule: "percentOfTarget", value: (100 * summary.averageFps) / summary.targetFps };
+}
+
+const atLeast = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value >= limit });
+const atMost = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value <= limit });
+
+/**
+ * The light a run earns under house rules, with the rules that decided it.
+ *
+ * @param summary the run's metrics
+ * @param rules   thresholds; "Lending desk" unless given
+ * @param trouble crash and faults; a fault can outweigh speed
+ */
+export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble: Trouble = {}): Verdict {
+  const speed = judgedSpeed(summary);
+  const fullTime = summary.fullSpeedTimePercent;
+  const ladder: [Grade, Reason[]][] = [
+    ["steady", [
+      atLeast(speed.rule, speed.value, rules.steady.speedPercent),
+      atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
+      atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
+      atMost("freezes", summary.freezes, rules.steady.freezes),
+    ]],
+    ["flickers", [atLeast(speed.rule, speed.value, rules.flickers.speedPercent), atLeast("fullSpeedTimePercent", fullTime, rules.flickers.fullSpeedTimePercent)]],
+    ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],
+  ];
+  const reached = ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met));
+  let grade: Grade = reached < 0 ? "gutters" : ladder[reached][0];
+  let reasons = reached === 0 ? ladder[0][1] : ladder[reached < 0 ? ladder.length - 1 : reached - 1][1].filter(({ met }) => !met);
+
+  const faults = trouble.faults ?? [];
+  const caps: [Grade, RuleName, number][] = [
+    ["dark", "crash", trouble.crashed ? 1 : 0],
+    ["dark", "blockingFaults", faults.filter((fault) => fault === "blocking").length],
+    ["gutters", "severeFaults", faults.filter((fault) => fault === "severe").length],
+    ["flickers", "visibleFaults", faults.filter((fault) => fault === "visible").length],
+  ];
+  for (const [cap, rule, count] of caps) {
+    if (count === 0 || grades.indexOf(grade) > grades.indexOf(cap)) continue;
+    const reason: Reason = { rule, value: count, limit: 0, met: false };
+    reasons = grade === cap ? [...reasons, reason] : [reason];
+    grade = cap;
+  }
+  return { grade, reasons, partial: summary.form === "interval" };
+}
