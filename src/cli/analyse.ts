@@ -86,7 +86,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
     ["1 % low (percentile)", figure(summary.lows?.percentile.one ?? null, "fps")],
     ["Hitches", summary.hitches ? `${summary.hitches.count} (${summary.hitches.perMinute.toFixed(1)}/min, ${summary.hitches.lostMsPerMinute.toFixed(0)} ms lost/min)` : figure(null, "")],
     ["Freezes", summary.freezes === null ? figure(null, "") : `${summary.freezes}`],
-    ["Pacing", summary.pacing ? `${(100 * summary.pacing.cadenceShare).toFixed(1)} % of frames last ${summary.pacing.cadence} refreshes, error ${summary.pacing.cadenceErrorRms.toFixed(3)}, lag-1 ${summary.pacing.lag1?.toFixed(3) ?? "none"}` : figure(null, "")],
+    ["Pacing", summary.pacing ? `${(100 * summary.pacing.cadenceShare).toFixed(1)} % of frames last ${summary.pacing.cadence} ${summary.pacing.cadence === 1 ? "refresh" : "refreshes"}, error ${summary.pacing.cadenceErrorRms.toFixed(3)}, lag-1 ${summary.pacing.lag1?.toFixed(3) ?? "none"}` : figure(null, "")],
     ["Rows left out", `${reading.skippedRows}`],
   ];
   const { name, meaning } = gradeWords[verdict.grade];

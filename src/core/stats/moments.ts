@@ -26,8 +26,8 @@ export function lag1(values: ArrayLike<number>): number | null {
   const n = values.length;
   if (n < 3) return null;
   const centre = mean(values);
-  let variance = 0, covariance = 0, before = values[0] - centre;
-  variance = before * before;
+  let before = values[0] - centre;
+  let variance = before * before, covariance = 0;
   for (let i = 1; i < n; i++) {
     const off = values[i] - centre;
     variance += off * off;

@@ -7,7 +7,7 @@ export const mostLogBytes = 512 * 1024 * 1024;
 export function tooLarge(bytes: number): LogProblem | null {
   if (bytes <= mostLogBytes) return null;
   const inMb = (n: number) => `${Math.round(n / 1024 / 1024).toLocaleString("en-GB")} MB`;
-  return { code: "tooLarge", message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`, fix: "Cut the log to the scene that matters, or log fewer columns.", lines: [], count: 0, columns: [] };
+  return { code: "tooLarge", message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`, fix: "Cut the log to the scene that matters, or log fewer columns.", lines: [], count: 0, columns: [], sample: [] };
 }
 
 type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
@@ -65,7 +65,7 @@ export class ByteLogReader {
 
   finish(): LogResult {
     if (this.refused) {
-      return { ok: false, problem: { code: "binary", message: "This file isn't text: it looks like a program, a picture or an archive.", fix: "Choose the log itself; unpack it first if it is in an archive.", lines: [], count: 0, columns: [] } };
+      return { ok: false, problem: { code: "binary", message: "This file isn't text: it looks like a program, a picture or an archive.", fix: "Choose the log itself; unpack it first if it is in an archive.", lines: [], count: 0, columns: [], sample: [] } };
     }
     if (this.decoder) this.reader.push(this.decoder.decode());
     const result = this.reader.finish();

@@ -4,6 +4,7 @@ import type { Layout } from "./layout";
 import { channelUnits, type ChannelRole, type Column, type ReadOptions, type Role, type SkippedRow } from "./types";
 
 const shownLines = 20;
+const sampleRows = 6;
 
 /** Rows that can't be: how many of a kind, and the first lines. */
 export class Faults {
@@ -29,6 +30,7 @@ export class Collector {
   /** Row index and line at which the clock starts again: a second log in the same file. */
   readonly restarts: { row: number; line: number }[] = [];
   readonly skipped: SkippedRow[] = [];
+  readonly sample: string[][] = [];
   skippedCount = 0;
   leftOut = 0;
   firstZeroLeftOut = false;
@@ -69,6 +71,7 @@ export class Collector {
   }
 
   take(cells: string[], line: number): void {
+    if (this.sample.length < sampleRows) this.sample.push(cells.slice(0, 200).map((cell) => cell.trim().slice(0, 40)));
     const primaryCell = cells[this.at.get(this.primary) ?? 0];
     const value = this.primary === "presentTime" ? this.timeIn(primaryCell) : numberIn(primaryCell, this.layout.decimalComma);
     const nonFinite = Number.isNaN(value) ? isNonFiniteWord(primaryCell ?? "") : !Number.isFinite(value);

@@ -1,4 +1,4 @@
-import { endsOf, firstEndAfter } from "./slice";
+import { firstEndAfter } from "./slice";
 import type { Channel, Trace } from "./types";
 
 /** What one column of pixels shows: least, greatest and time-weighted mean; NaN where nothing falls in it. All length = columns. */

@@ -99,7 +99,7 @@ export class LogReader {
   private result(lastNotes: string[]): LogResult {
     const { layout, collector, columns } = this;
     if (!layout || !collector) throw new Error("a log is judged before its result is asked for");
-    const refuse = (made: LogProblem): LogResult => ({ ok: false, problem: made });
+    const refuse = (made: LogProblem): LogResult => ({ ok: false, problem: { ...made, sample: collector.sample } });
     if (this.mapProblem) return refuse(this.mapProblem);
     if (!this.sawText) return refuse(problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []));
     const hasRole = (...any: string[]) => columns.some(({ role }) => any.includes(role));
@@ -135,6 +135,7 @@ export class LogReader {
         rows: collector.rows,
         skippedRows: collector.skippedCount + collector.leftOut,
         skipped: collector.skipped,
+        sample: collector.sample,
         notes,
         needsConfirming: made.needsConfirming || layout.headerLine === null,
       },
@@ -178,7 +179,7 @@ function stepsMatch(clock: number[], steps: number[]): boolean {
 }
 
 function problem(code: LogProblem["code"], message: string, fix: string, columns: Column[], lines: number[] = [], howMany = 0): LogProblem {
-  return { code, message, fix, lines, count: howMany, columns };
+  return { code, message, fix, lines, count: howMany, columns, sample: [] };
 }
 
 function linesText(lines: number[], howMany: number): string {

@@ -67,6 +67,8 @@ export interface LogProblem {
   count: number;
   /** The columns as far as they were understood, so that a person can correct them. */
   columns: Column[];
+  /** The first rows' cells, so that a person can see what stands where. */
+  sample: string[][];
 }
 
 export interface SkippedRow {
@@ -86,6 +88,8 @@ export interface LogReading {
   skippedRows: number;
   /** The first 20 of them. */
   skipped: SkippedRow[];
+  /** The first rows' cells. */
+  sample: string[][];
   notes: string[];
   /** True when a unit or form was judged from the values alone and a person should confirm it. */
   needsConfirming: boolean;

@@ -10,7 +10,7 @@ export type Severity = (typeof severities)[number];
 
 export type RuleName =
   | "speedPercent" | "reportedSpeedPercent" | "percentOfTarget" | "fullSpeedTimePercent"
-  | "hitchesPerMinute" | "freezes" | "crash" | "blockingFaults" | "severeFaults" | "visibleFaults";
+  | "hitchesPerMinute" | "freezes" | "alternation" | "crash" | "blockingFaults" | "severeFaults" | "visibleFaults";
 
 /** A rule that decided a verdict; `value` is null where the form of the trace can't say. */
 export interface Reason {
@@ -41,6 +41,12 @@ export function judgedSpeed(summary: Summary): { rule: RuleName; value: number }
   return { rule: "percentOfTarget", value: (100 * summary.averageFps) / summary.targetFps };
 }
 
+/** Below this share of frames on one cadence, alternation is seen; above it, it is the jitter of a steady display. */
+const oneCadence = 0.75;
+
+/** Whether frames fall on several cadences at all, so that taking turns can be told from jitter. */
+const alternates = ({ pacing }: Summary) => pacing !== null && pacing.lag1 !== null && pacing.cadenceShare < oneCadence;
+
 const atLeast = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value >= limit });
 const atMost = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value <= limit });
 
@@ -60,6 +66,7 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
       atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
       atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
       atMost("freezes", summary.freezes, rules.steady.freezes),
+      ...(alternates(summary) ? [atLeast("alternation", summary.pacing!.lag1, rules.steady.lag1)] : []),
     ]],
     ["flickers", [atLeast(speed.rule, speed.value, rules.flickers.speedPercent), atLeast("fullSpeedTimePercent", fullTime, rules.flickers.fullSpeedTimePercent)]],
     ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],

@@ -13,7 +13,7 @@ export const houseRulesSchema = z.object({
     hitchNeighbours: z.number().int().min(5).max(601),
     freezeMs: z.number().min(50).max(10_000),
   }),
-  steady: z.object({ speedPercent: percent, fullSpeedTimePercent: percent, hitchesPerMinute: z.number().min(0), freezes: z.number().int().min(0) }),
+  steady: z.object({ speedPercent: percent, fullSpeedTimePercent: percent, hitchesPerMinute: z.number().min(0), freezes: z.number().int().min(0), lag1: z.number().min(-1).max(0) }),
   flickers: z.object({ speedPercent: percent, fullSpeedTimePercent: percent }),
   dims: z.object({ speedPercent: percent }),
   /** Which of the three schools of low is shown first. */
@@ -31,7 +31,7 @@ export type HouseRules = z.infer<typeof houseRulesSchema>;
 /** The default set: handheld, on battery, no clock changes. */
 export const lendingDesk: HouseRules = {
   measuring: defaultMeasuring,
-  steady: { speedPercent: 99, fullSpeedTimePercent: 99, hitchesPerMinute: 1, freezes: 0 },
+  steady: { speedPercent: 99, fullSpeedTimePercent: 99, hitchesPerMinute: 1, freezes: 0, lag1: -0.5 },
   flickers: { speedPercent: 97, fullSpeedTimePercent: 90 },
   dims: { speedPercent: 80 },
   lowMethod: "worstTime",

@@ -15,6 +15,7 @@ const names: Record<RuleName, { name: string; unit: string }> = {
   fullSpeedTimePercent: { name: "Full-speed time", unit: " %" },
   hitchesPerMinute: { name: "Hitches", unit: "/min" },
   freezes: { name: "Freezes", unit: "" },
+  alternation: { name: "Pacing, lag-1 of frame times", unit: "" },
   crash: { name: "Crashes", unit: "" },
   blockingFaults: { name: "Blocking faults", unit: "" },
   severeFaults: { name: "Severe faults", unit: "" },
@@ -27,6 +28,7 @@ const mostAllowed: RuleName[] = ["hitchesPerMinute", "freezes", "crash", "blocki
 export function reasonWords({ rule, value, limit, met }: Reason): string {
   const { name, unit } = names[rule];
   if (value === null) return `${name}: can't be told from this log`;
+  if (rule === "alternation" && !met) return `Pacing: long and short frames take turns (lag-1 ${value.toFixed(2)}; at least ${limit} is wanted)`;
   const figure = (n: number) => `${Number.isInteger(n) ? n : shortOf(n, limit)}${unit}`;
   const most = mostAllowed.includes(rule);
   if (met) return `${name} ${figure(value)}, ${most ? "at most" : "at least"} ${figure(limit)}`;

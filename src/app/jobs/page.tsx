@@ -1,0 +1,8 @@
+import { shown } from "@/app/door";
+import { viewJobs } from "@/server";
+import { JobsScreen } from "@/views/job";
+
+export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
+  const query = await searchParams;
+  return shown(() => viewJobs(query), (view) => <JobsScreen {...view} key={view.search} />);
+}

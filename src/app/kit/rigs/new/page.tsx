@@ -1,0 +1,5 @@
+import { RigForm } from "@/views/kit";
+
+export default function Page() {
+  return <RigForm />;
+}

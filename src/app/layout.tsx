@@ -1,0 +1,21 @@
+import "./globals.css";
+import type { Metadata, Viewport } from "next";
+import { cookies } from "next/headers";
+import type { ReactNode } from "react";
+import { viewBench } from "@/server";
+import { Frame, type Theme } from "@/views/frame";
+
+export const metadata: Metadata = { title: "Velvet Lamp", description: "Log in, verdict out: the tuner's bench." };
+export const viewport: Viewport = { width: "device-width", initialScale: 1 };
+export const dynamic = "force-dynamic";
+
+export default async function Layout({ children }: { children: ReactNode }) {
+  const theme: Theme = (await cookies()).get("theme")?.value === "daylight" ? "daylight" : "evening";
+  // Without the database the frame still stands; the page inside says what is wrong.
+  const bench = await viewBench().catch(() => null);
+  return (
+    <html lang="en-GB" data-theme={theme}>
+      <body><Frame bench={bench} theme={theme}>{children}</Frame></body>
+    </html>
+  );
+}

@@ -1,0 +1,1 @@
+export { enoughRepeats, nextStep, type NextStep, type StepRun } from "./nextStep";

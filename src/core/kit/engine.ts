@@ -1,0 +1,59 @@
+import { z } from "zod";
+
+const name = z.string().trim().min(1, "Give it a name.").max(120);
+
+export const settingValueSchema = z.union([z.string().max(200), z.number(), z.boolean()]);
+export type SettingValue = z.infer<typeof settingValueSchema>;
+
+/** Settings in force: setting key → value, whole. */
+export const settingsSchema = z.record(z.string().min(1).max(120), settingValueSchema);
+export type Settings = z.infer<typeof settingsSchema>;
+
+export const reliefs = ["processor", "graphics", "memory", "shaders", "sync", "sound"] as const;
+/** 0 none … 3 much. */
+const cost = z.number().int().min(0).max(3);
+
+/** One setting of an engine's catalogue. */
+export const settingSchema = z.object({
+  key: z.string().trim().regex(/^[A-Za-z0-9_.-]{1,120}$/, "Letters, digits, dot, dash and underscore only."),
+  label: name,
+  type: z.enum(["switch", "choice", "number", "text"]),
+  choices: z.array(z.string().max(120)).max(200),
+  min: z.number().nullable(),
+  max: z.number().nullable(),
+  step: z.number().positive().nullable(),
+  default: settingValueSchema,
+  /** The value that asks least of the device; null where a test has to tell. */
+  fastest: settingValueSchema.nullable(),
+  relieves: z.array(z.enum(reliefs)),
+  costs: z.object({ picture: cost, feel: cost, heat: cost, risk: cost }),
+  restart: z.boolean(),
+  /** Keys of settings that must hold the same value. */
+  linked: z.array(z.string().max(120)),
+  /** A limiter whose value is twice the rate it gives. */
+  countsDouble: z.boolean(),
+  section: z.string().max(120),
+  configKey: z.string().max(120),
+});
+export type Setting = z.infer<typeof settingSchema>;
+
+export const newEngineSchema = z.object({
+  name,
+  systemIds: z.array(z.uuid()).min(1, "Choose the systems it runs."),
+  notes: z.string().trim().max(2000),
+  builds: z.array(z.object({ version: z.string().trim().min(1).max(60), branch: z.enum(["stable", "experimental"]), date: z.iso.date().nullable(), notes: z.string().trim().max(400) })).min(1),
+  catalogue: z.array(settingSchema).max(500),
+});
+export type NewEngine = z.infer<typeof newEngineSchema>;
+
+/** A catalogue's defaults as settings in force. */
+export function defaultsOf(catalogue: Pick<Setting, "key" | "default">[]): Settings {
+  return Object.fromEntries(catalogue.map((setting) => [setting.key, setting.default]));
+}
+
+/** What differs between two sets of settings, in the order of the catalogue's keys. */
+export function changesBetween(before: Settings, after: Settings): { key: string; from: SettingValue | null; to: SettingValue | null }[] {
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])]
+    .filter((key) => before[key] !== after[key])
+    .map((key) => ({ key, from: before[key] ?? null, to: after[key] ?? null }));
+}

@@ -1,0 +1,4 @@
+export * from "./rig";
+export * from "./title";
+export * from "./engine";
+export * from "./job";

@@ -1,0 +1,81 @@
+import { z } from "zod";
+
+const name = z.string().trim().min(1, "Give it a name.").max(80);
+const text = z.string().trim().max(400);
+
+export const displaySchema = z.object({
+  name,
+  connection: z.enum(["built in", "cable"]),
+  width: z.number().int().min(16).max(16_384),
+  height: z.number().int().min(16).max(16_384),
+  /** Hz, the first one in use. */
+  refreshHz: z.array(z.number().min(10).max(1000)).min(1),
+  /** Physical diagonal; null where unknown. */
+  diagonalInch: z.number().min(0.5).max(200).nullable(),
+});
+export type Display = z.infer<typeof displaySchema>;
+
+export const powerModeSchema = z.object({
+  name,
+  /** The mode's budget; null where the maker names none (mains). */
+  watts: z.number().min(0.1).max(2000).nullable(),
+  use: z.enum(["handheld", "docked", "plugged in", "any"]),
+});
+export type PowerMode = z.infer<typeof powerModeSchema>;
+
+/** A device as tuned, at one revision: everything that a change of would make runs incomparable. */
+export const rigSpecSchema = z.object({
+  kind: z.string().trim().min(1, "Say what kind of device it is.").max(80),
+  processor: z.object({
+    clusters: z.array(z.object({ cores: z.number().int().min(1).max(256), baseGhz: z.number().min(0.1).max(10), boostGhz: z.number().min(0.1).max(10) })).min(1),
+  }),
+  graphics: z.object({ units: z.number().int().min(1).max(1000).nullable(), clockGhz: z.number().min(0.05).max(10).nullable() }),
+  memoryGb: z.number().min(0.25).max(4096),
+  storage: text,
+  system: z.object({ version: text, date: z.iso.date().nullable() }),
+  driver: z.object({ version: text, date: z.iso.date().nullable() }),
+  displays: z.array(displaySchema).min(1, "A rig needs a display."),
+  powerModes: z.array(powerModeSchema).min(1, "A rig needs a power mode."),
+  /** Clock options or governors, by the names the rig gives them. */
+  clockOptions: z.array(name),
+  cooling: z.object({ kind: text, coolerToHand: z.boolean() }),
+  batteryWh: z.number().min(0.1).max(10_000).nullable(),
+  /** What the maker names as the processor's limit, °C. */
+  temperatureLimitC: z.number().min(30).max(120).nullable(),
+});
+export type RigSpec = z.infer<typeof rigSpecSchema>;
+
+export const newRigSchema = z.object({ name, spec: rigSpecSchema });
+export type NewRig = z.infer<typeof newRigSchema>;
+
+/** What a run was made under; stamped on it from the bench strip. */
+export const conditionsSchema = z.object({
+  powerMode: z.string().max(80).nullable(),
+  clocks: z.string().max(80).nullable(),
+  display: z.string().max(80).nullable(),
+  pluggedIn: z.boolean(),
+  docked: z.boolean(),
+  cooler: z.boolean(),
+  roomC: z.number().min(-20).max(60).nullable(),
+  capturePath: z.string().trim().max(120),
+});
+export type Conditions = z.infer<typeof conditionsSchema>;
+
+/** Battery energy from a cell's label. @example batteryWh(4000, 3.85) // → 15.4 */
+export function batteryWh(milliampHours: number, volts: number): number {
+  return (milliampHours * volts) / 1000;
+}
+
+/** Conditions a rig starts with: its first mode and display, on battery where it has one. */
+export function firstConditions(spec: RigSpec): Conditions {
+  return {
+    powerMode: spec.powerModes[0].name,
+    clocks: spec.clockOptions[0] ?? null,
+    display: spec.displays[0].name,
+    pluggedIn: spec.batteryWh === null,
+    docked: false,
+    cooler: false,
+    roomC: null,
+    capturePath: "engine log",
+  };
+}

@@ -1,0 +1,16 @@
+import { SequelizeStorage, Umzug } from "umzug";
+import { database } from "./connection";
+import { bench } from "./migrations/0001-bench";
+
+/** Every migration in order; a new one is added at the end. */
+export const migrations = [bench];
+
+export function migrator() {
+  const sequelize = database();
+  return new Umzug({
+    migrations,
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
+    logger: undefined,
+  });
+}

@@ -1,0 +1,221 @@
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
+import type { Conditions, NewJob, NewSystem, NewTitle, RigSpec, Setting, Settings } from "@/core/kit";
+import type { Summary, Yardstick } from "@/core/metrics";
+import type { ChannelRole, Trace } from "@/core/trace";
+import type { Grade, HouseRules, Verdict } from "@/core/verdict";
+import { database } from "./connection";
+
+export class Rig extends Model<InferAttributes<Rig>, InferCreationAttributes<Rig>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare retiredAt: CreationOptional<Date | null>;
+}
+
+export class RigRevision extends Model<InferAttributes<RigRevision>, InferCreationAttributes<RigRevision>> {
+  declare id: CreationOptional<string>;
+  declare rigId: string;
+  declare number: number;
+  declare note: CreationOptional<string>;
+  declare spec: RigSpec;
+}
+
+export class ConsoleSystem extends Model<InferAttributes<ConsoleSystem>, InferCreationAttributes<ConsoleSystem>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare screens: NewSystem["screens"];
+  declare rates: NewSystem["rates"];
+  declare note: CreationOptional<string>;
+}
+
+export class Title extends Model<InferAttributes<Title>, InferCreationAttributes<Title>> {
+  declare id: CreationOptional<string>;
+  declare systemId: string;
+  declare name: string;
+  declare nativeFps: number;
+  declare tied: boolean;
+  declare region: CreationOptional<string>;
+  declare hardness: NewTitle["hardness"];
+  declare memoryNeededGb: number | null;
+  declare notes: CreationOptional<string>;
+  declare retiredAt: CreationOptional<Date | null>;
+}
+
+export class Scene extends Model<InferAttributes<Scene>, InferCreationAttributes<Scene>> {
+  declare id: CreationOptional<string>;
+  declare titleId: string;
+  declare position: number;
+  declare name: string;
+  declare how: string;
+  declare seconds: number | null;
+  declare worst: boolean;
+}
+
+export class Engine extends Model<InferAttributes<Engine>, InferCreationAttributes<Engine>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare notes: CreationOptional<string>;
+}
+
+export class EngineSystem extends Model<InferAttributes<EngineSystem>, InferCreationAttributes<EngineSystem>> {
+  declare engineId: string;
+  declare systemId: string;
+}
+
+export class Build extends Model<InferAttributes<Build>, InferCreationAttributes<Build>> {
+  declare id: CreationOptional<string>;
+  declare engineId: string;
+  declare version: string;
+  declare branch: "stable" | "experimental";
+  declare date: string | null;
+  declare notes: CreationOptional<string>;
+}
+
+export class CatalogueSetting extends Model<InferAttributes<CatalogueSetting>, InferCreationAttributes<CatalogueSetting>> {
+  declare id: CreationOptional<string>;
+  declare engineId: string;
+  declare position: number;
+  declare key: string;
+  declare definition: Setting;
+}
+
+export class HouseRuleSet extends Model<InferAttributes<HouseRuleSet>, InferCreationAttributes<HouseRuleSet>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare rules: HouseRules;
+  declare isDefault: CreationOptional<boolean>;
+}
+
+export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job>> {
+  declare id: CreationOptional<string>;
+  declare rigId: string;
+  declare titleId: string;
+  declare buildId: string;
+  declare houseRulesId: string;
+  declare aim: NewJob["aim"];
+  declare targetFps: number | null;
+  declare createdAt: CreationOptional<Date>;
+  declare closedAt: CreationOptional<Date | null>;
+}
+
+export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run>> {
+  declare id: CreationOptional<string>;
+  declare jobId: string;
+  declare number: number;
+  declare rigRevisionId: string;
+  declare buildId: string;
+  declare source: "log" | "tally" | "simulated";
+  declare form: Trace["form"];
+  declare label: string;
+  declare fileName: string | null;
+  declare madeAt: CreationOptional<Date>;
+  declare settings: Settings;
+  declare conditions: Conditions;
+  declare rules: HouseRules;
+  declare yardstick: Yardstick;
+  declare cacheState: "warm" | "cold" | "unknown";
+  declare crashed: boolean;
+  declare skippedRows: number;
+  declare notes: string;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class TraceChunk extends Model<InferAttributes<TraceChunk>, InferCreationAttributes<TraceChunk>> {
+  declare runId: string;
+  declare sequence: number;
+  declare bytes: Buffer;
+}
+
+export class Telemetry extends Model<InferAttributes<Telemetry>, InferCreationAttributes<Telemetry>> {
+  declare runId: string;
+  declare role: ChannelRole;
+  declare bytes: Buffer;
+}
+
+export class RunMark extends Model<InferAttributes<RunMark>, InferCreationAttributes<RunMark>> {
+  declare runId: string;
+  declare position: number;
+  declare label: string;
+  declare startMs: number;
+  declare endMs: number;
+}
+
+export class RunSummary extends Model<InferAttributes<RunSummary>, InferCreationAttributes<RunSummary>> {
+  declare runId: string;
+  declare methodVersion: number;
+  declare grade: Grade;
+  declare averageFps: number;
+  declare summary: Summary;
+  declare verdict: Verdict;
+}
+
+export class BenchState extends Model<InferAttributes<BenchState>, InferCreationAttributes<BenchState>> {
+  declare id: CreationOptional<number>;
+  declare rigId: string | null;
+  declare jobId: string | null;
+  declare houseRulesId: string | null;
+  declare conditions: Conditions | null;
+}
+
+const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
+const key = { type: DataTypes.UUID, allowNull: false };
+const partOfKey = { ...key, primaryKey: true };
+const position = { type: DataTypes.INTEGER, allowNull: false };
+const words = { type: DataTypes.TEXT, allowNull: false };
+const emptyWords = { ...words, defaultValue: "" };
+const maybeWords = { type: DataTypes.TEXT };
+const real = { type: DataTypes.DOUBLE };
+const flag = { type: DataTypes.BOOLEAN, allowNull: false };
+const json = { type: DataTypes.JSONB, allowNull: false };
+const moment = { type: DataTypes.DATE };
+const now = { ...moment, defaultValue: DataTypes.NOW };
+const bytes = { type: DataTypes.BLOB, allowNull: false };
+
+/** Model, table and columns; the constraints themselves are the migrations'. */
+const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
+  [Rig, "rigs", { id, name: words, retiredAt: moment }],
+  [RigRevision, "rig_revisions", { id, rigId: key, number: position, note: emptyWords, spec: json }],
+  [ConsoleSystem, "systems", { id, name: words, screens: json, rates: json, note: emptyWords }],
+  [Title, "titles", { id, systemId: key, name: words, nativeFps: real, tied: flag, region: emptyWords, hardness: words, memoryNeededGb: real, notes: emptyWords, retiredAt: moment }],
+  [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
+  [Engine, "engines", { id, name: words, notes: emptyWords }],
+  [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
+  [Build, "builds", { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords }],
+  [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],
+  [HouseRuleSet, "house_rules", { id, name: words, rules: json, isDefault: { ...flag, defaultValue: false } }],
+  [Job, "jobs", { id, rigId: key, titleId: key, buildId: key, houseRulesId: key, aim: words, targetFps: real, createdAt: now, closedAt: moment }],
+  [Run, "runs", {
+    id, jobId: key, number: position, rigRevisionId: key, buildId: key, source: words, form: words, label: emptyWords, fileName: maybeWords, madeAt: now,
+    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, notes: emptyWords, deletedAt: moment,
+  }],
+  [TraceChunk, "trace_chunks", { runId: partOfKey, sequence: { ...position, primaryKey: true }, bytes }],
+  [Telemetry, "telemetry", { runId: partOfKey, role: { ...words, primaryKey: true }, bytes }],
+  [RunMark, "marks", { runId: partOfKey, position: { ...position, primaryKey: true }, label: words, startMs: real, endMs: real }],
+  [RunSummary, "run_summaries", { runId: partOfKey, methodVersion: position, grade: words, averageFps: real, summary: json, verdict: json }],
+  [BenchState, "bench_state", { id: { ...position, primaryKey: true, defaultValue: 1 }, rigId: { type: DataTypes.UUID }, jobId: { type: DataTypes.UUID }, houseRulesId: { type: DataTypes.UUID }, conditions: { type: DataTypes.JSONB } }],
+];
+
+const bound = new WeakSet<Sequelize>();
+
+/** The pool with every model bound to it; the door of all repositories. */
+export function store(): Sequelize {
+  const sequelize = database();
+  if (bound.has(sequelize)) return sequelize;
+  bound.add(sequelize);
+  for (const [model, tableName, attributes] of tables) {
+    // Sequelize writes into the descriptions it is given; those above are shared.
+    const own = Object.fromEntries(Object.entries(attributes).map(([name, described]) => [name, { ...(described as object) }])) as ModelAttributes;
+    model.init(own, { sequelize, tableName, modelName: tableName });
+  }
+  Title.belongsTo(ConsoleSystem, { foreignKey: "systemId", as: "system" });
+  Title.hasMany(Scene, { foreignKey: "titleId", as: "scenes" });
+  Engine.hasMany(Build, { foreignKey: "engineId", as: "builds" });
+  Engine.hasMany(EngineSystem, { foreignKey: "engineId", as: "systems" });
+  Build.belongsTo(Engine, { foreignKey: "engineId", as: "engine" });
+  Rig.hasMany(RigRevision, { foreignKey: "rigId", as: "revisions" });
+  Job.belongsTo(Rig, { foreignKey: "rigId", as: "rig" });
+  Job.belongsTo(Title, { foreignKey: "titleId", as: "title" });
+  Job.belongsTo(Build, { foreignKey: "buildId", as: "build" });
+  Job.belongsTo(HouseRuleSet, { foreignKey: "houseRulesId", as: "houseRules" });
+  Run.hasOne(RunSummary, { foreignKey: "runId", as: "summary" });
+  return sequelize;
+}

@@ -1,0 +1,12 @@
+import { QueryTypes } from "sequelize";
+import { store } from "./models";
+
+/** True when a seed was not added before; the caller adds it after claiming it here. */
+export async function claimSeed(name: string): Promise<boolean> {
+  const rows = await store().query(`insert into seeds (name) values ($1) on conflict do nothing returning name`, { bind: [name], type: QueryTypes.SELECT });
+  return rows.length > 0;
+}
+
+export async function releaseSeed(name: string): Promise<void> {
+  await store().query(`delete from seeds where name = $1`, { bind: [name] });
+}

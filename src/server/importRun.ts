@@ -1,0 +1,43 @@
+import { newRunSchema, type NewRun } from "@/core/kit";
+import type { JobRow, RigRow } from "@/core/records";
+import { summarise, type Yardstick } from "@/core/metrics";
+import { traceFrom, unpackTrace, valuesOf, type Trace } from "@/core/trace";
+import { judge, type Grade } from "@/core/verdict";
+import { addRun, findJob, findRig } from "@/data";
+import { Problem, notFound } from "./problem";
+
+/** What a run of this job on this rig is measured against; the refresh is that of the display in use. */
+export function yardstickOf(job: JobRow, rig: RigRow, display: string | null): Yardstick {
+  const shown = rig.spec.displays.find(({ name }) => name === display) ?? rig.spec.displays[0];
+  return { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? job.nativeFps, refreshHz: shown.refreshHz[0] };
+}
+
+export interface ImportedRun {
+  id: string;
+  number: number;
+  grade: Grade;
+}
+
+/** Measures, judges and keeps a run: all of it or nothing. The figures are made here, from the trace as it will be kept. */
+export async function keepRun(run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> {
+  const job = await findJob(run.jobId);
+  const rig = job && (await findRig(job.rigId));
+  if (!job || !rig) throw notFound("job");
+  const kept = traceFrom(trace.form, valuesOf(trace), trace.channels, trace.marks);
+  const yardstick = yardstickOf(job, rig, run.conditions.display);
+  const summary = summarise(kept, yardstick, job.rules.measuring);
+  const verdict = judge(summary, job.rules, { crashed: run.crashed });
+  const made = await addRun({ ...run, trace: kept, summary, verdict, yardstick, rules: job.rules, rigRevisionId: rig.revisionId, buildId: job.buildId, madeAt });
+  return { ...made, grade: verdict.grade };
+}
+
+/** Keeps a run sent as a packed trace with the run's particulars in its header. */
+export async function importRun(bytes: Uint8Array): Promise<ImportedRun> {
+  let unpacked: ReturnType<typeof unpackTrace>;
+  try {
+    unpacked = unpackTrace(bytes);
+  } catch (error) {
+    throw new Problem(422, (error as Error).message, "Read the log again and send it once more; nothing was kept.");
+  }
+  return keepRun(newRunSchema.parse(unpacked.meta), unpacked.trace);
+}

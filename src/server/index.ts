@@ -1,0 +1,14 @@
+export { Problem, asProblem, notFound } from "./problem";
+export { changeBench, viewBench } from "./benchUse";
+export { addEngine, addRig, addSystem, addTitle } from "./addKit";
+export { viewKit } from "./viewKit";
+export { addJob } from "./addJob";
+export { importRun, keepRun, yardstickOf, type ImportedRun } from "./importRun";
+export { tallyRun, tallySchema } from "./tallyRun";
+export { viewJob } from "./viewJob";
+export { viewJobs } from "./viewJobs";
+export { viewNewRun } from "./viewNewRun";
+export { readTrace } from "./readTrace";
+export { changeRun } from "./changeRun";
+export { viewHome } from "./viewHome";
+export { viewHealth } from "./viewHealth";

@@ -1,0 +1,28 @@
+import { format, formatDistanceToNowStrict } from "date-fns";
+
+const none = "–";
+
+/** A number with so many digits after the point; a dash where there is none. */
+export function number(value: number | null | undefined, digits = 1): string {
+  return value === null || value === undefined || !Number.isFinite(value) ? none : value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+}
+
+/** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */
+export function clock(ms: number): string {
+  if (ms < 60_000) return `${(ms / 1000).toFixed(ms < 10_000 ? 2 : 1)} s`;
+  const minutes = Math.floor(ms / 60_000);
+  return `${minutes}:${((ms - minutes * 60_000) / 1000).toFixed(1).padStart(4, "0")}`;
+}
+
+export function dateTime(when: Date | string): string {
+  return format(new Date(when), "d MMM yyyy, HH:mm");
+}
+
+export function ago(when: Date | string): string {
+  return formatDistanceToNowStrict(new Date(when), { addSuffix: true });
+}
+
+/** "1 run", "3 runs". */
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n.toLocaleString("en-GB")} ${n === 1 ? one : many}`;
+}

@@ -1,0 +1,13 @@
+export { BandChart, type Band, type BandSeries } from "./BandChart";
+export { Button, buttonLook } from "./Button";
+export { Choice, type ChoiceOption } from "./Choice";
+export { Field, Input, TextArea } from "./Field";
+export { KeyHint } from "./KeyHint";
+export { Keys, KeysProvider, type KeyAction } from "./keys";
+export { Lamp, type Light } from "./Lamp";
+export { EmptyPanel, Figure, Panel } from "./Panel";
+export { ProblemPanel } from "./ProblemPanel";
+export { Sheet } from "./Sheet";
+export { Switch } from "./Switch";
+export { useWidth } from "./useWidth";
+export * as say from "./format";

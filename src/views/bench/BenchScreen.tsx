@@ -1,0 +1,64 @@
+import Link from "next/link";
+import type { JobListRow, JobView } from "@/core/records";
+import { EmptyPanel, KeyHint, Panel, buttonLook, say } from "@/ui";
+import { VerdictLamp } from "@/views/verdict/VerdictLamp";
+import { BenchKeys } from "./BenchKeys";
+
+/** The job in hand and its next step, large; then what changed lately, and the cautions that apply. */
+export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | null; recent: JobListRow[]; warnings: string[] }) {
+  if (!inHand) {
+    return (
+      <div className="p-6">
+        <h1 className="mb-4 text-xl font-semibold">Bench</h1>
+        <EmptyPanel title="Nothing is in hand." action={<Link href="/jobs/new" className={buttonLook("lit")}>Open a job</Link>}>
+          A job tunes one title on one rig. Open one, record a baseline, and the next step stands here.
+        </EmptyPanel>
+      </div>
+    );
+  }
+  const { job, runs, next } = inHand;
+  const last = runs.at(-1);
+  return (
+    <div className="mx-auto grid max-w-6xl gap-4 p-5">
+      <BenchKeys jobId={job.id} />
+      <section className="rounded-(--radius-panel) bg-panel p-6">
+        <p className="text-soft">In hand: {job.engine} {job.version} on {job.rig}, {job.system}</p>
+        <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
+        <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">
+          <VerdictLamp grade={last?.verdict.grade ?? null} size={44} large />
+          {last && <p className="figure text-3xl">{say.number(last.summary.averageFps)}<span className="ml-1.5 text-base text-soft">fps of {say.number(last.yardstick.targetFps, 2)}</span></p>}
+          {last && <p className="text-soft">{say.count(runs.length, "run")}, the last {say.ago(last.madeAt)}</p>}
+        </div>
+        <p className="mt-5 max-w-prose text-lg">{next.sentence}</p>
+        <div className="mt-4 flex gap-3">
+          <Link href={`/jobs/${job.id}/runs/new`} className={buttonLook("lit")}>Bring in a run <KeyHint>N</KeyHint></Link>
+          <Link href={`/jobs/${job.id}`} className={buttonLook()}>Open the job <KeyHint>Enter</KeyHint></Link>
+        </div>
+      </section>
+      <div className="grid gap-4 lg:grid-cols-[2fr_1fr]">
+        <Panel title="Worked on lately" aside={<Link href="/jobs" className="text-[13px] text-soft underline">all jobs</Link>}>
+          <ul className="divide-y divide-line">
+            {recent.map((row) => (
+              <li key={row.id}>
+                <Link href={`/jobs/${row.id}`} className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised">
+                  <VerdictLamp grade={row.grade} />
+                  <span className="truncate">{row.title} <span className="text-soft">on {row.rig}, {row.engine} {row.version}</span></span>
+                  <span className="figure text-[13px]">{row.averageFps === null ? "" : `${say.number(row.averageFps)} fps`}</span>
+                  <span className="text-[12px] text-soft">{row.lastRunAt ? say.ago(row.lastRunAt) : "no run yet"}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Panel>
+        <Panel title="Mind">
+          <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
+            {warnings.map((note) => <li key={note} className="text-caution">{note}</li>)}
+            <li>Keep to the maker&apos;s limits for clocks, watts and heat; past them expect crashes, lost saves and a void warranty.</li>
+            <li>This tool plans and records. It never changes a clock or a voltage.</li>
+            <li>A battery that swells, smells or gets hot: stop, unplug, and leave it to a qualified service.</li>
+          </ul>
+        </Panel>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,1 @@
+export { Frame, type Theme } from "./Frame";

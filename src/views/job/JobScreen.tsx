@@ -1,0 +1,113 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import type { JobView, ThreadRun } from "@/core/records";
+import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
+import { send } from "@/views/send";
+import { Reading } from "./Reading";
+import { Thread } from "./Thread";
+import { TracePanel } from "./TracePanel";
+import { useAddress } from "./useAddress";
+
+/** The heart: the thread at the left, the trace in the middle, the reading at the right. */
+export function JobScreen({ job, runs, next }: JobView) {
+  const router = useRouter();
+  const { params, put } = useAddress();
+  const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
+  const [naming, setNaming] = useState(false);
+  const at = Math.max(0, runs.findIndex(({ id }) => id === params.get("run")));
+  const run: ThreadRun | undefined = params.get("run") ? runs[at] : runs.at(-1);
+  const over = runs.find(({ id }) => id === params.get("over") && id !== run?.id) ?? null;
+  const newRun = `/jobs/${job.id}/runs/new`;
+  const select = (id: string) => {
+    put({ run: id, part: null, view: null }, true);
+    setDrawer(null);
+  };
+  const step = (by: number) => {
+    const to = run && runs[runs.indexOf(run) + by];
+    if (to) select(to.id);
+  };
+  const layOver = (id: string | null) => put({ over: id === over?.id ? null : id }, true);
+  const change = async (id: string, body: unknown) => {
+    const sent = await send("PATCH", `runs/${id}`, body);
+    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    router.refresh();
+    return sent.ok;
+  };
+  const leaveOut = async () => {
+    if (!run) return;
+    put({ run: null, over: null, part: null, view: null });
+    if (await change(run.id, { deleted: true })) {
+      toast(`Run ${run.number} left out of the job.`, { action: { label: "Undo", onClick: () => void change(run.id, { deleted: false }) }, duration: 15_000 });
+    }
+  };
+
+  const keys = (
+    <Keys
+      actions={[
+        { keys: "n", shown: "N", label: "bring in a run", run: () => router.push(newRun) },
+        { keys: "up, k", shown: "↑", label: "run before", run: () => step(-1) },
+        { keys: "down, j", shown: "↓", label: "run after", run: () => step(1) },
+        { keys: "o", shown: "O", label: "lay the run before over this one, or take it away", run: () => run && layOver(over ? null : (runs[runs.indexOf(run) - 1]?.id ?? null)) },
+        { keys: "e", shown: "E", label: "name this run", run: () => run && setNaming(true) },
+        { keys: "x", shown: "X", label: "leave this run out", run: () => void leaveOut() },
+      ]}
+    />
+  );
+  const heading = (
+    <div className="border-b border-line p-3">
+      <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
+      <p className="text-[12px] text-soft">{job.engine} {job.version} on {job.rig}; aim: {job.aim}; {job.houseRules}</p>
+      <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>Bring in a run <KeyHint>N</KeyHint></Link>
+    </div>
+  );
+  if (!run) {
+    return (
+      <div className="p-6">
+        {keys}
+        <h1 className="text-xl font-semibold">{job.title}</h1>
+        <p className="mb-4 text-soft">{job.engine} {job.version} on {job.rig}, {job.system}</p>
+        <EmptyPanel title="No run yet." action={<Link href={newRun} className={buttonLook("lit")}>Bring in the baseline <KeyHint>N</KeyHint></Link>}>{next.sentence}</EmptyPanel>
+      </div>
+    );
+  }
+  const thread = <Thread runs={runs} selected={run.id} over={over?.id ?? null} onSelect={select} onOver={layOver} />;
+  const reading = <Reading job={job} run={run} next={next} latest={run === runs.at(-1)} />;
+  return (
+    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-lg:grid-cols-1">
+      {keys}
+      <aside className="min-h-0 overflow-auto border-r border-line max-lg:hidden">{heading}{thread}</aside>
+      <div className="min-h-0 overflow-auto">
+        <div className="flex gap-2 border-b border-line p-2 lg:hidden">
+          <Button onClick={() => setDrawer("thread")}>Thread</Button>
+          <Button onClick={() => setDrawer("reading")}>Reading</Button>
+        </div>
+        <TracePanel run={run} over={over} rules={job.rules.measuring} />
+        <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
+          <Button look="quiet" hint="O" onClick={() => layOver(over ? over.id : (runs[runs.indexOf(run) - 1]?.id ?? null))}>{over ? "Take B away" : "Lay the run before over it"}</Button>
+          <Button look="quiet" hint="E" onClick={() => setNaming(true)}>Name</Button>
+          <Button look="quiet" hint="X" onClick={() => void leaveOut()}>Leave out</Button>
+          <span className="ml-auto self-center text-[12px] text-soft">Shift-click a run in the thread to lay it over.</span>
+        </footer>
+      </div>
+      <aside className="min-h-0 overflow-auto border-l border-line max-lg:hidden">{reading}</aside>
+      <Sheet open={drawer === "thread"} onOpenChange={(open) => setDrawer(open ? "thread" : null)} title="Thread" side="left">{heading}{thread}</Sheet>
+      <Sheet open={drawer === "reading"} onOpenChange={(open) => setDrawer(open ? "reading" : null)} title="Reading" side="right">{reading}</Sheet>
+      <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>
+        <form
+          className="flex items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void change(run.id, { label: String(new FormData(event.currentTarget).get("label")) });
+            setNaming(false);
+          }}
+        >
+          <Field label="Name" className="flex-1">{(ids) => <Input {...ids} name="label" defaultValue={run.label} maxLength={120} autoFocus />}</Field>
+          <Button type="submit" look="lit">Keep</Button>
+        </form>
+      </Sheet>
+    </div>
+  );
+}

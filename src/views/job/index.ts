@@ -1,0 +1,3 @@
+export { JobScreen } from "./JobScreen";
+export { JobsScreen } from "./JobsScreen";
+export { NewJobScreen } from "./NewJobScreen";

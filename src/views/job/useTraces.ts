@@ -1,0 +1,76 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import type { MeasuringRules, Summary } from "@/core/metrics";
+import type { ThreadRun } from "@/core/records";
+import { startTraceReader, type TraceColumns, type TraceFacts, type Working } from "@/workers";
+
+type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
+
+/** One worker for the life of a screen; started in the browser only. */
+function useReader(): Reader | null {
+  const [reader, setReader] = useState<Reader | null>(null);
+  useEffect(() => {
+    const started = startTraceReader();
+    // A remote is callable; setState would call it.
+    setReader(() => started);
+    return () => started.end();
+  }, []);
+  return reader;
+}
+
+/** Asks for something of the worker and keeps the last answer to the last question; a failure is told in words. */
+function useAnswer<Answer>(ask: (() => Promise<Answer>) | null, question: string): { answer: Answer | null; problem: string | null } {
+  const [state, setState] = useState<{ answer: Answer | null; problem: string | null }>({ answer: null, problem: null });
+  const asking = useRef(ask);
+  useEffect(() => {
+    asking.current = ask;
+  });
+  const ready = ask !== null;
+  useEffect(() => {
+    if (!ready) {
+      setState({ answer: null, problem: null });
+      return;
+    }
+    let current = true;
+    asking.current!().then(
+      (answer) => current && setState({ answer, problem: null }),
+      (error: Error) => current && setState({ answer: null, problem: error.message }),
+    );
+    return () => {
+      current = false;
+    };
+  }, [question, ready]);
+  return state;
+}
+
+export interface TraceViewState {
+  facts: TraceFacts | null;
+  columns: TraceColumns | null;
+  figures: Summary | null;
+  overFacts: TraceFacts | null;
+  overColumns: TraceColumns | null;
+  overFigures: Summary | null;
+  problem: string | null;
+}
+
+/**
+ * What a trace panel draws: columns of pixels for the range in view and figures for the selection,
+ * all made in a worker, for a run and one laid over it.
+ */
+export function useTraces(run: ThreadRun, over: ThreadRun | null, rules: MeasuringRules, range: [number, number] | null, selection: [number, number] | null, width: number): TraceViewState {
+  const reader = useReader();
+  const facts = useAnswer(reader && (() => reader.call.facts(run.id, run.yardstick, rules)), run.id);
+  const overFacts = useAnswer(reader && over && (() => reader.call.facts(over.id, over.yardstick, rules)), over?.id ?? "");
+  const end = Math.max(facts.answer?.durationMs ?? 0, over ? (overFacts.answer?.durationMs ?? 0) : 0);
+  const [from, to] = range ?? [0, end];
+  const drawable = reader !== null && width > 0 && to > from;
+  const columns = useAnswer(drawable ? () => reader.call.columns(run.id, from, to, width) : null, `${run.id} ${from} ${to} ${width}`);
+  const overColumns = useAnswer(drawable && over ? () => reader.call.columns(over.id, from, to, width) : null, `${over?.id} ${from} ${to} ${width}`);
+  const figures = useAnswer(reader && selection && (() => reader.call.figures(run.id, ...selection, run.yardstick, rules)), `${run.id} ${selection}`);
+  const overFigures = useAnswer(reader && selection && over && (() => reader.call.figures(over.id, ...selection, over.yardstick, rules)), `${over?.id} ${selection}`);
+  return {
+    facts: facts.answer, columns: columns.answer, figures: figures.answer,
+    overFacts: overFacts.answer, overColumns: overColumns.answer, overFigures: overFigures.answer,
+    problem: facts.problem ?? overFacts.problem,
+  };
+}

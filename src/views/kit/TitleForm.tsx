@@ -1,0 +1,50 @@
+"use client";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { Plus, X } from "lucide-react";
+import Link from "next/link";
+import { Controller, useFieldArray, useForm } from "react-hook-form";
+import { hardnesses, newTitleSchema, type NewTitle } from "@/core/kit";
+import type { SystemRow } from "@/core/records";
+import { Button, Choice, Field, Input, Panel, Switch, TextArea, buttonLook } from "@/ui";
+import { numeric } from "./numeric";
+import { useSaving } from "./useSaving";
+
+/** Describes a title by hand: its rate, how hard it is, and where it sinks. */
+export function TitleForm({ systems }: { systems: SystemRow[] }) {
+  const { register, control, handleSubmit, setError, watch, formState } = useForm<NewTitle>({
+    resolver: zodResolver(newTitleSchema),
+    defaultValues: { systemId: systems[0]?.id ?? "", name: "", nativeFps: systems[0]?.rates[0].hz, tied: true, region: "", hardness: "typical", scenes: [{ name: "opening", how: "", seconds: 60, worst: false }], memoryNeededGb: null, notes: "" },
+  });
+  const { errors, isSubmitting } = formState;
+  const save = useSaving<NewTitle>("titles", "/kit?list=titles", setError);
+  const scenes = useFieldArray({ control, name: "scenes" });
+  const system = systems.find(({ id }) => id === watch("systemId"));
+  return (
+    <form className="mx-auto grid max-w-3xl gap-4 p-6" onSubmit={handleSubmit(save)} noValidate>
+      <h1 className="text-xl font-semibold">A title</h1>
+      <Panel className="grid grid-cols-2 gap-4">
+        <Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} autoFocus {...register("name")} />}</Field>
+        <Field label="System" error={errors.systemId?.message}>{({ id }) => <Controller control={control} name="systemId" render={({ field }) => <Choice id={id} label="System" value={field.value} onChange={field.onChange} options={systems.map(({ id: value, name }) => ({ value, label: name }))} />} />}</Field>
+        <Field label="Own rate" unit="fps" error={errors.nativeFps?.message} help={system && `${system.name} runs at ${system.rates.map(({ hz }) => hz).join(" or ")} Hz; a title may be built for half of it or less.`}>{(ids) => <Input {...ids} inputMode="decimal" {...register("nativeFps", numeric)} />}</Field>
+        <Field label="Hardness">{({ id }) => <Controller control={control} name="hardness" render={({ field }) => <Choice id={id} label="Hardness" value={field.value} onChange={field.onChange} options={hardnesses.map((value) => ({ value, label: value }))} />} />}</Field>
+        <Field label="Region">{(ids) => <Input {...ids} {...register("region")} />}</Field>
+        <Field label="Memory needed" unit="GB" error={errors.memoryNeededGb?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register("memoryNeededGb", numeric)} />}</Field>
+        <Controller control={control} name="tied" render={({ field }) => <Switch label="speed is tied to the rate" checked={field.value} onChange={field.onChange} />} />
+      </Panel>
+      <Panel title="Scenes to measure" aside={<Button onClick={() => scenes.append({ name: "", how: "", seconds: 60, worst: false })}><Plus size={14} aria-hidden />Scene</Button>}>
+        {scenes.fields.map((row, index) => (
+          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_2fr_0.7fr_auto_auto] items-end gap-3">
+            <Field label="Name" error={errors.scenes?.[index]?.name?.message}>{(ids) => <Input {...ids} {...register(`scenes.${index}.name`)} />}</Field>
+            <Field label="How to reach it">{(ids) => <Input {...ids} {...register(`scenes.${index}.how`)} />}</Field>
+            <Field label="Length" unit="s" error={errors.scenes?.[index]?.seconds?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register(`scenes.${index}.seconds`, numeric)} />}</Field>
+            <div className="pb-2"><Controller control={control} name={`scenes.${index}.worst`} render={({ field }) => <Switch label="worst" checked={field.value} onChange={field.onChange} />} /></div>
+            <Button look="quiet" aria-label={`Remove scene ${index + 1}`} onClick={() => scenes.remove(index)}><X size={14} aria-hidden /></Button>
+          </div>
+        ))}
+      </Panel>
+      <Field label="Notes" help="Known limits, rate patches and what they break.">{(ids) => <TextArea {...ids} {...register("notes")} />}</Field>
+      {errors.root && <p role="alert" className="text-caution">{errors.root.message}</p>}
+      <div className="flex gap-3"><Button type="submit" look="lit" disabled={isSubmitting}>Keep the title</Button><Link href="/kit?list=titles" className={buttonLook("quiet")}>Back</Link></div>
+    </form>
+  );
+}

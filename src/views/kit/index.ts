@@ -1,0 +1,3 @@
+export { KitScreen } from "./KitScreen";
+export { RigForm } from "./RigForm";
+export { TitleForm } from "./TitleForm";

@@ -1,0 +1,78 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import { cacheStates, changesBetween, type NewRun } from "@/core/kit";
+import type { NewRunView } from "@/core/records";
+import type { Yardstick } from "@/core/metrics";
+import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
+import { send } from "@/views/send";
+import { LogImport } from "./LogImport";
+import { SettingsInForce } from "./SettingsInForce";
+import { TallyPad } from "./TallyPad";
+
+const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
+
+/** Brings a run into a job: settings and conditions as they were, then a log or a tally, then the verdict at once. */
+export function NewRunScreen({ job, catalogue, settings: first, bench }: NewRunView) {
+  const router = useRouter();
+  const [settings, setSettings] = useState(first);
+  const [label, setLabel] = useState("");
+  const [cacheState, setCacheState] = useState<NewRun["cacheState"]>("warm");
+  const [crashed, setCrashed] = useState(false);
+  const [way, setWay] = useState("log");
+  const { rig, conditions } = bench;
+  const back = `/jobs/${job.id}`;
+  if (!rig || !conditions || rig.id !== job.rigId) {
+    return (
+      <div className="mx-auto max-w-xl p-6">
+        <Panel title={`${job.rig} isn't on the bench`}>
+          <p className="mb-4 text-soft">This job is for {job.rig}{rig ? `; ${rig.name} lies there now` : ""}. Conditions are taken from the bench, so put it there first.</p>
+          <Button look="lit" onClick={() => void send("PUT", "bench", { rigId: job.rigId, jobId: job.id }).then(() => router.refresh())}>Put {job.rig} on the bench</Button>
+        </Panel>
+      </div>
+    );
+  }
+  const display = rig.spec.displays.find(({ name }) => name === conditions.display) ?? rig.spec.displays[0];
+  const yardstick: Yardstick = { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? job.nativeFps, refreshHz: display.refreshHz[0] };
+  const changes = changesBetween(first, settings).length;
+  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({ jobId: job.id, source, label, fileName, conditions, settings, cacheState, crashed, skippedRows, notes: "" });
+  const onKept = ({ id }: { id: string }) => {
+    router.push(`${back}?run=${id}`);
+    router.refresh();
+  };
+  return (
+    <div className="mx-auto grid max-w-6xl gap-4 p-5 lg:grid-cols-[1fr_340px]">
+      <Keys actions={[{ keys: "escape", shown: "Esc", label: "back to the job", run: () => router.push(back) }]} />
+      <div className="min-w-0">
+        <header className="mb-3 flex items-baseline gap-3">
+          <h1 className="text-xl font-semibold">New run</h1>
+          <p className="text-soft"><Link href={back} className="underline decoration-line underline-offset-4">{job.title}</Link>, {job.engine} {job.version} on {job.rig}</p>
+        </header>
+        <Tabs.Root value={way} onValueChange={setWay}>
+          <Tabs.List aria-label="How the run is brought in" className="mb-4 flex gap-1 border-b border-line">
+            {[["log", "From a log"], ["tally", "Tally by eye"]].map(([value, name]) => <Tabs.Trigger key={value} value={value} className="-mb-px border-b-2 border-transparent px-3 py-2 text-soft data-[state=active]:border-lit data-[state=active]:text-text">{name}</Tabs.Trigger>)}
+          </Tabs.List>
+          <Tabs.Content value="log"><LogImport yardstick={yardstick} rules={job.rules} particulars={(fileName, skipped) => particulars("log", fileName, skipped)} onKept={onKept} /></Tabs.Content>
+          <Tabs.Content value="tally"><TallyPad targetFps={yardstick.targetFps} particulars={() => particulars("tally", null, 0)} onKept={onKept} /></Tabs.Content>
+        </Tabs.Root>
+      </div>
+      <aside className="grid content-start gap-4">
+        <Panel title="This run">
+          <div className="grid gap-3">
+            <Field label="Name">{(ids) => <Input {...ids} value={label} maxLength={120} placeholder="e.g. baseline, the lock gates" onChange={(event) => setLabel(event.target.value)} />}</Field>
+            <Field label="Shader cache">{({ id }) => <Choice id={id} label="Shader cache" value={cacheState} options={cacheStates.map((state) => ({ value: state, label: cacheNames[state] }))} onChange={(value) => setCacheState(value as NewRun["cacheState"])} />}</Field>
+            <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
+          </div>
+        </Panel>
+        <Panel title="Settings in force" aside={<span className="text-[12px] text-soft">{changes === 0 ? "as last time" : `${changes} changed`}</span>}>
+          <SettingsInForce catalogue={catalogue} settings={settings} onChange={setSettings} />
+          {changes > 1 && <p className="mt-3 text-[12px] text-caution">More than one change since the last run: an effect can&apos;t be told apart.</p>}
+        </Panel>
+        <p className="text-[12px] text-soft">Conditions come from the bench strip above and are stamped on the run.</p>
+        <Link href={back} className={buttonLook("quiet")}>Back to the job</Link>
+      </aside>
+    </div>
+  );
+}

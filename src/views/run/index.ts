@@ -1,0 +1,1 @@
+export { NewRunScreen } from "./NewRunScreen";

@@ -1,0 +1,27 @@
+import { proxy, releaseProxy, wrap, type Remote } from "comlink";
+import type { LogImport } from "./logImport.worker";
+import type { TraceReader } from "./trace.worker";
+
+export type { KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
+export type { TraceColumns, TraceFacts } from "./trace.worker";
+export { proxy as callback };
+
+/** A worker and the way to end it; ending it cancels whatever it does. */
+export interface Working<Api> {
+  call: Remote<Api>;
+  end: () => void;
+}
+
+function working<Api>(worker: Worker): Working<Api> {
+  const call = wrap<Api>(worker);
+  return {
+    call,
+    end: () => {
+      call[releaseProxy]();
+      worker.terminate();
+    },
+  };
+}
+
+export const startLogImport = () => working<LogImport>(new Worker(new URL("./logImport.worker.ts", import.meta.url), { type: "module" }));
+export const startTraceReader = () => working<TraceReader>(new Worker(new URL("./trace.worker.ts", import.meta.url), { type: "module" }));
