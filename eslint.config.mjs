@@ -45,5 +45,5 @@ export default tseslint.config(
       "no-restricted-properties": ["error", { object: "Math", property: "random", message: "Randomness comes from a seed." }, { object: "Date", property: "now", message: "The core has no clock." }],
     },
   },
-  { rules: { "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_" }] } },
+  { rules: { "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }] } },
 );

@@ -93,7 +93,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
   return [
     `${file}: ${name}, ${meaning}`,
     ...verdict.reasons.map((reason) => `  - ${reasonWords(reason)}`),
-    ...(summary.counterDisagrees ? ["  - Counter and engine disagree: the picture repeats while the game crawls."] : []),
+    ...verdict.remarks.map((remark) => `  ! ${remark}`),
     "",
     ...rows.map(([label, value]) => `  ${label.padEnd(24)}${value}`),
     ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${note}`)] : []),

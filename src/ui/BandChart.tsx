@@ -24,7 +24,6 @@ interface Props {
   /** What the whole width stands for. */
   range: [from: number, to: number];
   values: [least: number, most: number];
-  unit: string;
   series: BandSeries[];
   /** Horizontal lines, e.g. a target. */
   levels?: { value: number; label: string }[];
@@ -44,11 +43,11 @@ interface Props {
 const left = 44;
 
 /** Bands over a common axis; drag to select a stretch. Draws columns, never samples, so its cost doesn't grow with the data. */
-export function BandChart({ label, width, height, range, values, unit, series, levels = [], stretches = [], points = [], names = [], selection, onSelect, axis = false, ticks = 4, formatX = String }: Props) {
+export function BandChart({ label, width, height, range, values, series, levels = [], stretches = [], points = [], names = [], selection, onSelect, axis = false, ticks = 4, formatX = String }: Props) {
   const clip = useId();
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<[number, number] | null>(null);
-  const foot = axis ? 18 : 2;
+  const foot = axis ? 18 : 6;
   const head = names.length > 0 ? 16 : points.length > 0 ? 8 : 4;
   const x = scaleLinear(range, [left, width]);
   const y = scaleLinear(values, [height - foot, head]);
@@ -88,8 +87,7 @@ export function BandChart({ label, width, height, range, values, unit, series, l
           <text x={left - 6} y={y(tick) + 3.5} textAnchor="end" fontSize="10.5" fill="var(--soft)" className="figure">{tick}</text>
         </g>
       ))}
-      <text x={2} y={head + 9} fontSize="10" fill="var(--soft)">{unit}</text>
-      {axis && x.ticks(Math.max(2, Math.floor(columns / 90))).map((tick) => (
+      {axis && x.ticks(Math.max(2, Math.floor(columns / 90))).filter((tick) => x(tick) < width - 14).map((tick) => (
         <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fontSize="10.5" fill="var(--soft)" className="figure">{formatX(tick)}</text>
       ))}
       {stretches.map(({ from, to }) => {

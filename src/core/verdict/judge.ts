@@ -26,6 +26,8 @@ export interface Verdict {
   reasons: Reason[];
   /** True when judged from readings or by eye, so that hitches could not be seen. */
   partial: boolean;
+  /** What a person should know beside the verdict, in words. */
+  remarks: string[];
 }
 
 /** What else weighs on a run beside its figures. */
@@ -88,5 +90,18 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     reasons = grade === cap ? [...reasons, reason] : [reason];
     grade = cap;
   }
-  return { grade, reasons, partial: summary.form === "interval" };
+  return { grade, reasons, partial: summary.form === "interval", remarks: remarksOn(summary) };
+}
+
+/** A tied title this far over its own rate runs visibly fast. */
+const tooFastPercent = 103;
+
+function remarksOn(summary: Summary): string[] {
+  const remarks: string[] = [];
+  const fps = summary.averageFps.toFixed(1);
+  if (summary.counterDisagrees) remarks.push(`The counter disagrees: it shows ${fps} fps while the engine reports ${summary.reportedSpeedPercent!.toFixed(1)} % speed. The picture repeats old frames.`);
+  const speed = judgedSpeed(summary);
+  if (summary.tied && speed.value > tooFastPercent) remarks.push(`It runs at ${speed.value.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`);
+  if (summary.form === "interval") remarks.push("Judged from readings: hitches and pacing can't be seen in them.");
+  return remarks;
 }

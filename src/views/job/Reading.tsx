@@ -21,7 +21,7 @@ export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRu
           <span className="ml-1.5 text-lg text-soft">{speed === null ? "fps" : "% speed"}</span>
         </p>
         <p className="mt-1 text-soft"><span className="figure">{say.number(summary.averageFps, 2)}</span> fps of <span className="figure">{say.number(run.yardstick.targetFps, 2)}</span></p>
-        {summary.counterDisagrees && <p className="mt-2 rounded border border-caution p-2 text-[13px]">The counter disagrees: it shows {say.number(summary.averageFps)} fps while the engine reports {say.number(summary.reportedSpeedPercent)} % speed. The picture repeats old frames.</p>}
+        {verdict.remarks.map((remark) => <p key={remark} className="mt-2 rounded border border-caution p-2 text-[13px]">{remark}</p>)}
         {run.source === "tally" && run.tally && (
           <p className="mt-2 text-[13px] text-soft">
             <b className="text-text">By eye</b>: {say.count(run.tally.readings, "reading")}, mean {say.number(run.tally.mean)} fps{run.tally.interval && `, 95 % between ${say.number(run.tally.interval.low)} and ${say.number(run.tally.interval.high)}`};
@@ -38,7 +38,6 @@ export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRu
       )}
       <section className="border-t border-line pt-4">
         <h2 className="mb-2 text-[13px] font-semibold text-soft">Figures</h2>
-        {summary.form === "interval" && <p className="mb-3 text-[13px] text-soft">Readings of a counter: hitches, pacing and frame-time percentiles can&apos;t be told from them.</p>}
         <dl className="grid grid-cols-2 gap-x-3 gap-y-2.5">
           <Figure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
           <Figure name="Dips" value={summary.dips ? String(summary.dips.count) : "–"} unit={summary.dips && summary.dips.count > 0 ? `longest ${say.clock(summary.dips.longestMs)}` : undefined} />

@@ -69,9 +69,10 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
         {width > 0 && !traces.columns && !traces.problem && <p className="p-8 text-center text-soft">Fetching the trace …</p>}
         {width > 0 && traces.columns && (
           <>
+            <p className="pl-11 text-[11px] text-soft">Frame time, ms</p>
             <BandChart
               label={`Frame time of run ${run.number}${over ? ` and run ${over.number}` : ""}`}
-              width={width} height={280} range={range} values={[0, most]} unit="ms" ticks={6}
+              width={width} height={280} range={range} values={[0, most]} ticks={6}
               series={series(({ frames }) => frames)}
               levels={[{ value: targetMs, label: `${say.number(run.yardstick.targetFps, 2)} fps` }]}
               stretches={traces.facts?.dips} names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({ label, from: startMs, to: endMs }))}
@@ -84,8 +85,8 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
               if (shown.length === 0) return null;
               return (
                 <div key={name} className="mt-1">
-                  <p className="pl-11 text-[11px] text-soft">{name}</p>
-                  <BandChart label={name} width={width} height={44} range={range} values={[0, fixed ?? mostOf(roles)]} unit={unit} ticks={2} series={shown} />
+                  <p className="pl-11 text-[11px] text-soft">{name}, {unit}</p>
+                  <BandChart label={name} width={width} height={44} range={range} values={[0, fixed ?? mostOf(roles)]} ticks={2} series={shown} />
                 </div>
               );
             })}

@@ -13,7 +13,7 @@ export function ColumnTable({ columns, sample, onCorrect }: { columns: Column[];
   const correct = (column: Column, role: Role, unit: Unit | null) => onCorrect({ [column.name]: { role, unit } });
   return (
     <div className="overflow-x-auto rounded-md border border-line">
-      <table className="text-[13px]">
+      <table className="min-w-full text-[13px]">
         <thead>
           <tr className="align-top">
             {columns.map((column, index) => {

@@ -99,8 +99,9 @@ function Preview({ preview, onCorrect, children }: { preview: LogPreview; onCorr
           <Figure name="Rows left out" value={String(reading.skippedRows)} />
         </dl>
       </div>
-      <div ref={measure}>{width > 0 && <BandChart label="Sketch of the trace" width={width} height={90} range={[0, preview.durationMs]} values={[0, most]} unit="ms" ticks={2} series={[{ name: "A", band: sketch, colour: "var(--series-a)" }]} axis formatX={(ms) => say.clock(ms)} />}</div>
+      <div ref={measure}>{width > 0 && <BandChart label="Sketch of the trace" width={width} height={90} range={[0, preview.durationMs]} values={[0, most]} ticks={2} series={[{ name: "A", band: sketch, colour: "var(--series-a)" }]} axis formatX={(ms) => say.clock(ms)} />}</div>
       <Reasons verdict={verdict} />
+      {verdict.remarks.map((remark) => <p key={remark} className="rounded border border-caution p-2 text-[13px]">{remark}</p>)}
       {(reading.notes.length > 0 || reading.skipped.length > 0) && (
         <ul className={`list-disc space-y-1 pl-5 text-[13px] ${reading.needsConfirming ? "text-caution" : "text-soft"}`}>
           {reading.notes.map((note) => <li key={note}>{note}</li>)}
@@ -108,8 +109,8 @@ function Preview({ preview, onCorrect, children }: { preview: LogPreview; onCorr
           {reading.skippedRows > 5 && <li>{reading.skippedRows} rows were left out in all.</li>}
         </ul>
       )}
-      <ColumnTable columns={reading.columns} sample={reading.sample} onCorrect={onCorrect} />
       {children}
+      <ColumnTable columns={reading.columns} sample={reading.sample} onCorrect={onCorrect} />
     </section>
   );
 }

@@ -1,0 +1,1 @@
+export function launchOptions(): { executablePath: string; args: string[] };

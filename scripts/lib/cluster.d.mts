@@ -1,0 +1,7 @@
+export interface Cluster {
+  home: string;
+  start(): Promise<string>;
+  stop(): void;
+  remove(): void;
+}
+export function cluster(home: string, options?: { durable?: boolean }): Cluster;
