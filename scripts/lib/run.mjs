@@ -19,6 +19,7 @@ export function say(line) {
 /** Runs a command to its end; throws SetupError with its output's tail when it fails. */
 export function must(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: root, encoding: "utf8", maxBuffer: 64 << 20, ...options });
+  if (done.signal === "SIGINT" || done.status === 130) throw new SetupError("Stopped.");
   if (done.error || done.status !== 0) {
     const tail = `${done.stdout ?? ""}${done.stderr ?? ""}`.trim().split("\n").slice(-25).join("\n");
     throw new SetupError(`${command} ${args.join(" ")} failed${done.error ? `: ${done.error.message}` : ` (${done.status})`}\n${tail}`);

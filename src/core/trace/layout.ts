@@ -1,3 +1,4 @@
+import Papa from "papaparse";
 import { clockIn, isNonFiniteWord, numberIn } from "./cells";
 import { guessColumns } from "./vocabulary";
 import type { Column } from "./types";
@@ -19,30 +20,36 @@ export function isComment(line: string): boolean {
   return comment.test(line);
 }
 
-/** A row's cells, without the quotes a cell may be wrapped in. */
+/** A row's cells, trimmed. */
 export function splitRow(line: string, delimiter: Layout["delimiter"]): string[] {
-  const cells = delimiter === "whitespace" ? line.trim().split(/\s+/) : line.split(delimiter);
-  return cells.map((cell) => cell.trim().replace(/^"(.*)"$/, "$1"));
+  const cells = delimiter === "whitespace" ? line.trim().split(/\s+/) : (Papa.parse<string[]>(line, { delimiter, newline: "\n" }).data[0] ?? []);
+  return cells.map((cell) => cell.trim());
 }
 
 const isValue = (cell: string, decimalComma: boolean) => cell === "" || isNonFiniteWord(cell) || !Number.isNaN(numberIn(cell, decimalComma)) || !Number.isNaN(clockIn(cell));
 
 function looksNumeric(cells: string[]): boolean {
   const filled = cells.filter((cell) => cell !== "");
-  return filled.length > 0 && filled.filter((cell) => isValue(cell, true)).length * 2 > filled.length;
+  return filled.length > 0 && filled.filter((cell) => isValue(cell, true)).length * 2 >= filled.length;
 }
 
 function delimiterOf(lines: string[]): Layout["delimiter"] {
-  const sample = lines.slice(-40);
+  const sample = lines.length > 50 ? [...lines.slice(0, 10), ...lines.slice(-40)] : lines;
   const share = (mark: string) => sample.filter((line) => line.includes(mark)).length / sample.length;
   // A comma may be a decimal one; the others never are, so they are asked first.
   for (const mark of ["\t", ";", "|"] as const) if (share(mark) > 0.5) return mark;
   if (share(",") > 0.5) {
-    const decimalOnly = sample.every((line) => /^\s*\d+(?:,\d+)?\s*$/.test(line) || !/\d/.test(line) || !line.includes(","));
+    const decimalOnly = sample.every((line) => !line.includes(",") || /^\s*\d+,\d+\s*$/.test(line));
     if (!decimalOnly) return ",";
     return "|";
   }
   return sample.filter((line) => /\S[ ]+\S/.test(line) && looksNumeric(splitRow(line, "whitespace"))).length / sample.length > 0.5 ? "whitespace" : ",";
+}
+
+function commonest(values: number[]): number {
+  const counts = new Map<number, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), [1, 0])[0];
 }
 
 /**
@@ -54,10 +61,11 @@ export function layoutOf(head: string[]): Layout {
   const telling = head.map((text, index) => ({ text, line: index + 1 })).filter(({ text }) => text.trim() !== "" && !isComment(text));
   const delimiter = delimiterOf(telling.map(({ text }) => text));
   const rows = telling.map(({ text, line }) => ({ cells: splitRow(text, delimiter), line }));
-  const firstData = rows.findIndex(({ cells }) => looksNumeric(cells));
-  const dataRows = rows.filter(({ cells }) => looksNumeric(cells));
-  const decimalComma = delimiter !== "," && dataRows.some(({ cells }) => cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
-  const width = Math.max(1, ...dataRows.slice(0, 50).map(({ cells }) => cells.length));
+  // A preamble's lines differ in width from the table's: the width that most rows have is the table's.
+  const width = commonest(rows.map(({ cells }) => cells.length));
+  const isData = ({ cells }: { cells: string[] }) => cells.length === width && looksNumeric(cells);
+  const firstData = rows.findIndex(isData);
+  const decimalComma = delimiter !== "," && rows.some((row) => isData(row) && row.cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
 
   // The header is the line of text before the first data with the most columns understood; what stands above it is preamble.
   const before = firstData < 0 ? rows : rows.slice(0, firstData);

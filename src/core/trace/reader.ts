@@ -38,14 +38,14 @@ export class LogReader {
       if (count(this.pending, headLines) < headLines && this.pending.length < 1 << 20) return;
       this.begin();
     }
-    const end = this.pending.lastIndexOf("\n");
-    if (end < 0) return;
-    this.takeBlock(this.pending.slice(0, end));
-    this.pending = this.pending.slice(end + 1);
+    this.takeWholeLines();
   }
 
   finish(): LogResult {
-    if (!this.layout) this.begin();
+    if (!this.layout) {
+      this.begin();
+      this.takeWholeLines();
+    }
     const cut = this.pending !== "" && splitRow(this.pending, this.layout!.delimiter).length < this.layout!.header.length;
     const notes: string[] = [];
     if (cut && !isComment(this.pending) && this.collector && this.layout!.header.length > 1) {
@@ -55,6 +55,13 @@ export class LogReader {
       this.takeBlock(this.pending);
     }
     return this.result(notes);
+  }
+
+  private takeWholeLines(): void {
+    const end = this.pending.lastIndexOf("\n");
+    if (end < 0) return;
+    this.takeBlock(this.pending.slice(0, end));
+    this.pending = this.pending.slice(end + 1);
   }
 
   private begin(): void {

@@ -8,7 +8,7 @@ export function wordsOf(header: string): { words: string[]; unit: Unit | null } 
     .toLowerCase()
     .replace(/frames?\s*(?:per|\/)\s*sec(?:ond)?s?/g, "fps")
     .replace(/°\s*([cf])/g, " °$1 ")
-    .split(/[^a-z0-9%°µμ]+/)
+    .split(/[^\p{L}0-9%°]+/u)
     .filter((part) => part !== "")
     .flatMap((part) => part.replace(/%/g, " % ").trim().split(" "))
     .flatMap((part) => part.replace(/^(frame)(time|rate|duration|delta|interval)s?$/, "$1 $2").replace(/^(cpu|gpu)(load|usage|temp|clock|freq|power)$/, "$1 $2").split(" "));
@@ -33,7 +33,7 @@ function scores(words: string[], unit: Unit | null): Score[] {
   const unitIs = (...any: Unit[]) => unit !== null && any.includes(unit);
   const derived = starts("avg", "average", "mean", "max", "min", "low", "percentile", "p9", "target", "limit", "cap") ? 4 : 0;
   const stage = starts("render", "cpu", "gpu", "busy", "wait", "draw", "latency", "input", "until", "queue", "block", "animation") ? 7 : 0;
-  const processor = starts("cpu", "processor"), graphics = starts("gpu", "graphics");
+  const processor = starts("cpu", "processor", "core", "thread"), graphics = starts("gpu", "graphics");
   const load = has("load", "usage", "use", "busy", "utilisation", "utilization", "util", "occupancy");
   const clocky = starts("clock", "freq") || unitIs("Hz", "kHz", "MHz", "GHz");
   const found: Score[] = [];

@@ -1,0 +1,215 @@
+import fc from "fast-check";
+import { readFileSync } from "node:fs";
+import { readLog, type FrameTrace } from "@/core/trace";
+import { averageFps, averageRate, freezeCount, fullSpeed, fullSpeedOfReadings, hitches, isCold, lows, pacing, passesOf, speedPercent, summarise, tallyFigures, total, warmUp, type Yardstick } from ".";
+
+const even = (fps: number, seconds: number) => new Float64Array(Math.round(fps * seconds)).fill(1000 / fps);
+const turns = (n: number) => Float64Array.from({ length: n }, (_, i) => (i % 2 ? 50 : 16));
+const sixty: Yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
+const frames = (frameTimes: Float64Array): FrameTrace => ({ form: "frames", frameTimes, channels: [], marks: [] });
+const logs = fc.array(fc.double({ min: 0.5, max: 400, noNaN: true }), { minLength: 3, maxLength: 300 }).map((list) => Float64Array.from(list));
+
+// An independent calculation in another language, beside the measured logs (samples/README.md).
+const table = readFileSync("samples/README.md", "utf8").split("\n").filter((line) => /^\| [a-z0-9-]+\.csv/.test(line)).map((line) => {
+  const [file, ...figures] = line.split("|").slice(1, -1).map((cell) => cell.trim());
+  const [count, seconds, fps, median, p99, percentile, worstMean, worstTime] = figures.map(Number);
+  return { file, count, seconds, fps, median, p99, percentile, worstMean, worstTime };
+});
+
+describe("measured logs against an independent calculation", () => {
+  it("has the whole table", () => expect(table).toHaveLength(12));
+  it.each(table)("$file: $fps fps", (row) => {
+    const result = readLog(readFileSync(`samples/${row.file}`, "utf8"));
+    if (!result.ok) throw new Error(result.problem.message);
+    const made = summarise(result.reading.trace, sixty);
+    expect(made.frames).toBe(row.count);
+    expect(made.durationMs / 1000).toBeCloseTo(row.seconds, 2);
+    expect(made.averageFps).toBeCloseTo(row.fps, 4);
+    expect(made.medianFrameTimeMs).toBeCloseTo(row.median, 4);
+    expect(made.p99FrameTimeMs).toBeCloseTo(row.p99, 4);
+    expect(made.lows!.percentile.one).toBeCloseTo(row.percentile, 4);
+    expect(made.lows!.worstMean.one).toBeCloseTo(row.worstMean, 4);
+    expect(made.lows!.worstTime.one).toBeCloseTo(row.worstTime, 4);
+  });
+});
+
+describe("rate and speed (common practice)", () => {
+  it("51 shown of 60 is 85 % speed", () => expect(speedPercent(51, 60)).toBe(85));
+  it("36 shown of a title built for 20 is 180 %", () => expect(speedPercent(36, 20)).toBe(180));
+  it("40 of 50 is 80 %", () => expect(speedPercent(40, 50)).toBe(80));
+  it("frames of 16 and 50 ms by turns average 30.3", () => expect(averageFps(turns(600))).toBeCloseTo(30.3, 2));
+  it("isn't the mean of instantaneous rates, which overstates", () => {
+    const frameTimes = turns(600);
+    const overstated = frameTimes.reduce((sum, ms) => sum + 1000 / ms, 0) / frameTimes.length;
+    expect(overstated).toBeGreaterThan(averageFps(frameTimes) + 10);
+  });
+  it("of readings is weighted by time", () => expect(averageRate(Float64Array.of(1000, 3000), Float64Array.of(60, 20))).toBe(30));
+  it("NTSC field rate, ITU-R BT.1700: 60/1.001 Hz is 59.9401", () => expect(averageFps(new Float64Array(600).fill((1000 * 1.001) / 60))).toBeCloseTo(59.9401, 4));
+});
+
+describe("laws", () => {
+  it("scaling all frame times by k divides fps by k and multiplies percentiles by k", () => {
+    fc.assert(fc.property(logs, fc.double({ min: 0.2, max: 5, noNaN: true }), (frameTimes, k) => {
+      const scaled = frameTimes.map((ms) => ms * k);
+      expect(averageFps(scaled)).toBeCloseTo(averageFps(frameTimes) / k, 6);
+      expect(summarise(frames(scaled), sixty).p99FrameTimeMs!).toBeCloseTo(summarise(frames(frameTimes), sixty).p99FrameTimeMs! * k, 6);
+    }));
+  });
+  it("order changes no percentile and no low", () => {
+    fc.assert(fc.property(logs, (frameTimes) => {
+      const a = summarise(frames(frameTimes), sixty), b = summarise(frames(frameTimes.slice().reverse()), sixty);
+      expect(b.p99FrameTimeMs).toBe(a.p99FrameTimeMs);
+      expect(b.lows!.worstTime.one).toBeCloseTo(a.lows!.worstTime.one, 9);
+      expect(b.lows!.percentile).toEqual(a.lows!.percentile);
+    }));
+  });
+  it("a log twice over has the averages of one", () => {
+    fc.assert(fc.property(logs, (frameTimes) => {
+      const twice = Float64Array.from([...frameTimes, ...frameTimes]);
+      expect(averageFps(twice)).toBeCloseTo(averageFps(frameTimes), 8);
+    }));
+  });
+  it("no low exceeds the average, and a tenth is no higher than one per cent", () => {
+    fc.assert(fc.property(logs, (frameTimes) => {
+      const low = lows(frameTimes.slice().sort(), total(frameTimes));
+      for (const pair of [low.worstMean, low.worstTime]) {
+        expect(pair.one).toBeLessThanOrEqual(averageFps(frameTimes) + 1e-9);
+        expect(pair.tenth).toBeLessThanOrEqual(pair.one + 1e-9);
+      }
+    }));
+  });
+  it("running medians by sliding agree with sorting every neighbourhood", () => {
+    fc.assert(fc.property(logs, (frameTimes) => {
+      const slow = [...frameTimes].flatMap((ms, i) => {
+        const around = [...frameTimes.slice(Math.max(0, i - 30), i + 31)].sort((a, b) => a - b);
+        const half = around.length >> 1;
+        const median = around.length % 2 ? around[half] : (around[half - 1] + around[half]) / 2;
+        return ms > 2.5 * median && ms > median + 8 ? [{ index: i, lost: ms - median }] : [];
+      });
+      expect(hitches(frameTimes).map(({ index, lostMs }) => ({ index, lost: lostMs }))).toEqual(slow);
+    }));
+  });
+});
+
+describe("worst-time low, by hand", () => {
+  it("walks from the longest frame until they fill the share of time", () => {
+    // 99 frames of 10 ms and one of 20: 1 % of 1,010 ms is 10.1 ms, which the 20 ms frame fills.
+    const sorted = Float64Array.from([...new Array(99).fill(10), 20]);
+    expect(lows(sorted, 1010).worstTime.one).toBe(50);
+    // 1 % of 100 frames is one frame; 0.1 % is still one.
+    expect(lows(sorted, 1010).worstMean).toEqual({ one: 50, tenth: 50 });
+  });
+});
+
+describe("full-speed time", () => {
+  it("is all of an even run, to the last window", () => expect(fullSpeed(even(60, 10), 60)).toMatchObject({ share: 1, dips: { count: 0, longestMs: 0, deepestFps: null } }));
+  it("takes 59.5 fps for 60 within 1 %, and 59 not", () => {
+    expect(fullSpeed(even(59.5, 10), 60).share).toBe(1);
+    expect(fullSpeed(even(59, 10), 60).share).toBe(0);
+  });
+  it("can't be told of less than a window", () => expect(fullSpeed(even(60, 0.9), 60)).toMatchObject({ share: null, dips: null }));
+  it("counts a sag of two seconds as one dip, seen from a second before", () => {
+    const sag = Float64Array.from([...even(60, 5), ...even(40, 2), ...even(60, 5)]);
+    const { share, dips, stretches } = fullSpeed(sag, 60);
+    expect(dips!.count).toBe(1);
+    expect(dips!.deepestFps).toBeCloseTo(40, 6);
+    // Windows touch the sag from just under a second before it until it ends.
+    expect(dips!.longestMs).toBeGreaterThan(2900);
+    expect(dips!.longestMs).toBeLessThan(3000);
+    expect(share).toBeCloseTo(1 - dips!.longestMs / 11_000, 2);
+    expect(stretches[0].startMs).toBeGreaterThan(4000);
+  });
+  it("judges readings as they stand, weighted by their time", () => {
+    expect(fullSpeedOfReadings(Float64Array.of(1000, 1000, 2000), Float64Array.of(60, 60, 30), 60)).toMatchObject({ share: 0.5, dips: { count: 1, longestMs: 2000, deepestFps: 30 } });
+  });
+});
+
+describe("hitches and freezes", () => {
+  it("a spike of 16 ms over a 33 ms frame every second isn't 2.5 times its neighbours, so no hitch by the default rules", () => {
+    expect(hitches(Float64Array.from({ length: 600 }, (_, i) => (i % 30 === 29 ? 49.3 : 33.3)))).toHaveLength(0);
+  });
+  it("and is 60 a minute at an average near 30 where the house rule is a factor of 1.4 (common practice)", () => {
+    // 29 frames and one 16 ms longer make a second.
+    const usual = (1000 - 16) / 30;
+    const frameTimes = Float64Array.from({ length: 1800 }, (_, i) => (i % 30 === 29 ? usual + 16 : usual));
+    const found = hitches(frameTimes, { tolerance: 0.01, windowMs: 1000, hitchFactor: 1.4, hitchExtraMs: 8, hitchNeighbours: 61, freezeMs: 250 });
+    expect((60_000 * found.length) / total(frameTimes)).toBeCloseTo(60, 6);
+    expect(averageFps(frameTimes)).toBeCloseTo(30, 6);
+  });
+  it("tells when and how much was lost", () => {
+    const frameTimes = even(60, 4);
+    frameTimes[120] = 116.67;
+    expect(hitches(frameTimes)).toEqual([{ index: 120, startMs: expect.closeTo(2000, 6), frameMs: 116.67, lostMs: expect.closeTo(100, 1) }]);
+  });
+  it("a frame of a quarter second is a freeze", () => expect(freezeCount(Float64Array.of(16, 249.9, 250, 900))).toBe(2));
+});
+
+describe("pacing", () => {
+  it("frames of 16 and 50 ms by turns: average 30.3, pacing broken (common practice)", () => {
+    const { cadenceShare, lag1 } = pacing(turns(600), 60);
+    expect(cadenceShare).toBe(0.5);
+    expect(lag1!).toBeLessThan(-0.95);
+  });
+  it("an even 30 on a 60 Hz display lies wholly on two refreshes", () => expect(pacing(even(30, 10), 60)).toMatchObject({ cadenceShare: 1, cadence: 2, cadenceErrorRms: expect.closeTo(0, 9), lag1: null }));
+  it("25 fps on 60 Hz can't be even: it errs by 0.4 of a refresh", () => expect(pacing(even(25, 10), 60).cadenceErrorRms).toBeCloseTo(0.4, 9));
+});
+
+describe("warm-up", () => {
+  const visit = (spikes: number) => Float64Array.from({ length: 300 }, (_, i) => (i % 60 === 30 && i / 60 < spikes ? 216.67 : 16.67));
+  const rooms = (...spikes: number[]): FrameTrace => {
+    const visits = spikes.map(visit);
+    let at = 0;
+    const marks = visits.map((times) => ({ label: "hall", startMs: at, endMs: (at += total(times)) }));
+    return { form: "frames", frameTimes: Float64Array.from(visits.flatMap((times) => [...times])), channels: [], marks };
+  };
+  it("a first visit that loses three times the later ones is cold", () => {
+    const [hall] = warmUp(rooms(5, 1, 0));
+    expect(hall).toMatchObject({ label: "hall", coldCache: true });
+    expect(hall.passes.map(({ hitches: count }) => count)).toEqual([5, 1, 0]);
+  });
+  it("an even loss is no cold cache, and one visit says nothing", () => {
+    expect(warmUp(rooms(2, 2, 2))[0].coldCache).toBe(false);
+    expect(warmUp(rooms(5))).toEqual([]);
+    expect(isCold([20, 0])).toBe(false);
+  });
+  it("cuts visits apart as traces", () => expect(passesOf(rooms(1, 0)).map(({ pass, trace }) => [pass, trace.frameTimes.length])).toEqual([[1, 300], [2, 300]]));
+  it("finds every room of the measured first visits revisited once", () => {
+    const result = readLog(readFileSync("samples/areas-first-visit.csv", "utf8"));
+    if (!result.ok) throw new Error(result.problem.message);
+    const visits = warmUp(result.reading.trace);
+    expect(visits).toHaveLength(10);
+    // The log's last frame is back in the first room; no room is seen once only.
+    expect(visits.every(({ passes }) => passes.length >= 2)).toBe(true);
+  });
+});
+
+describe("summary", () => {
+  it("keeps counter and engine apart and says when they disagree by more than 3 points", () => {
+    const channels = [{ role: "speed" as const, times: Float64Array.of(0, 5000), values: Float64Array.of(71, 71) }];
+    expect(summarise({ ...frames(even(60, 10)), channels }, sixty)).toMatchObject({ speedPercent: expect.closeTo(100, 6), reportedSpeedPercent: expect.closeTo(71, 9), counterDisagrees: true });
+  });
+  it("a title free of its rate has speed 100 unless reported", () => expect(summarise(frames(even(40, 5)), { ...sixty, tied: false, targetFps: 30 }).speedPercent).toBe(100));
+  it("readings give no hitches, pacing or frame percentiles", () => {
+    const made = summarise({ form: "interval", durations: new Float64Array(30).fill(1000), rates: new Float64Array(30).fill(58), channels: [], marks: [] }, sixty);
+    expect(made).toMatchObject({ form: "interval", averageFps: 58, hitches: null, pacing: null, lows: null, p99FrameTimeMs: null, freezes: null });
+    expect(made.fullSpeedTimePercent).toBe(0);
+  });
+  it("refuses a trace without frames", () => expect(() => summarise(frames(new Float64Array()), sixty)).toThrow(RangeError));
+});
+
+describe("hand tally", () => {
+  it("gives the mean's t interval (textbook: 10 readings, 9 degrees of freedom)", () => {
+    const readings = [58, 60, 55, 60, 59, 60, 52, 60, 60, 56];
+    const made = tallyFigures(readings, 60);
+    expect(made.mean).toBe(58);
+    // SD 2.789, half-width 2.262157 · 2.789 / √10 = 1.995; lag-1 is negative, so all ten count.
+    expect(made.effective).toBe(10);
+    expect(made.interval).toMatchObject({ low: expect.closeTo(56.005, 2), high: expect.closeTo(59.995, 2) });
+    expect(made.atTarget.share).toBe(0.5);
+  });
+  it("counts readings of one long dip for fewer", () => {
+    const made = tallyFigures([60, 60, 60, 60, 60, 30, 30, 30, 30, 30], 60);
+    expect(made.effective).toBeLessThan(4);
+  });
+  it("says nothing of the spread from one reading", () => expect(tallyFigures([60], 60).interval).toBeNull());
+});
