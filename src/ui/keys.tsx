@@ -4,7 +4,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { KeyHint } from "./KeyHint";
 import { Sheet } from "./Sheet";
 
-/** One action of a screen: the key, what it is called, and what it does. `keys` is in the notation of react-hotkeys-hook. */
+/** One action of a screen: the key, what it is called, and what it does. `keys` is in the notation of react-hotkeys-hook, with & to hold keys together (+ is a key here). */
 export interface KeyAction {
   keys: string;
   shown: string;
@@ -49,7 +49,7 @@ function Bound({ action }: { action: KeyAction }) {
   useHotkeys(action.keys, (event) => {
     event.preventDefault();
     action.run();
-  }, { useKey: true, enableOnFormTags: action.keys.startsWith("mod") });
+  }, { useKey: true, splitKey: "&", enableOnFormTags: action.keys.startsWith("mod") });
   return null;
 }
 

@@ -14,14 +14,15 @@ export interface Pacing {
 
 /** @param frameTimes ms; length N ≥ 1. @param refreshHz the display's refresh rate */
 export function pacing(frameTimes: Float64Array, refreshHz: number): Pacing {
-  const counts = new Map<number, number>();
+  // Frames longer than so many refreshes are counted together: no run's usual cadence is there.
+  const counts = new Uint32Array(1024);
   let squares = 0;
   for (let i = 0; i < frameTimes.length; i++) {
     const refreshes = (frameTimes[i] * refreshHz) / 1000;
     const whole = Math.round(refreshes);
     squares += (refreshes - whole) ** 2;
-    counts.set(whole, (counts.get(whole) ?? 0) + 1);
+    counts[Math.min(whole, counts.length - 1)]++;
   }
-  const [cadence, frames] = [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best));
-  return { cadenceShare: frames / frameTimes.length, cadence, cadenceErrorRms: Math.sqrt(squares / frameTimes.length), lag1: lag1(frameTimes) };
+  const cadence = counts.reduce((best, frames, k) => (frames > counts[best] ? k : best), 0);
+  return { cadenceShare: counts[cadence] / frameTimes.length, cadence, cadenceErrorRms: Math.sqrt(squares / frameTimes.length), lag1: lag1(frameTimes) };
 }

@@ -11,8 +11,9 @@ export function isNonFiniteWord(cell: string): boolean {
 export function numberIn(cell: string | undefined, decimalComma: boolean): number {
   if (cell === undefined || cell.length === 0) return NaN;
   const text = decimalComma && cell.includes(",") ? cell.replace(",", ".") : cell;
-  const plain = Number(text);
-  if (!Number.isNaN(plain)) return text.trim() === "" ? NaN : plain;
+  const plain = +text;
+  // Blanks alone read as 0; anything else that reads as a number is one.
+  if (plain === plain) return plain === 0 && text.trim() === "" ? NaN : plain;
   const found = withUnit.exec(text);
   return found ? Number(found[1]) : NaN;
 }

@@ -37,10 +37,19 @@ export class Collector {
   rows = 0;
 
   private readonly at = new Map<Role, number>();
+  /** Column and store of the times, −1 and null where there is none; looked up once, not a million times. */
+  private readonly primaryAt: number;
+  private readonly primaryInto: Growable | null;
+  private readonly clockAt: number;
+  private readonly clockInto: Growable | null;
+  private readonly rateAt: number;
+  private readonly sceneAt: number;
   private readonly channels: { index: number; into: Growable }[] = [];
   private readonly primary: Role;
   private readonly codes = new Map<string, number>();
   private lastTime = NaN;
+  /** The clock of the row in hand. */
+  private time = NaN;
   private partStart = NaN;
   private partRows = 0;
   private headerJustRepeated = false;
@@ -58,6 +67,13 @@ export class Collector {
       this.channels.push({ index, into });
     }
     this.header = layout.header.join("\u0000");
+    const place = (role: Role) => this.at.get(role) ?? -1;
+    this.primaryAt = Math.max(0, place(this.primary));
+    this.primaryInto = this.primary === "rate" ? null : this.numbers.get(this.primary)!;
+    this.clockAt = place("presentTime");
+    this.clockInto = this.primary === "frameTime" ? (this.numbers.get("presentTime") ?? null) : null;
+    this.rateAt = place("rate");
+    this.sceneAt = place("scene");
   }
 
   skip(line: number, text: string): void {
@@ -72,7 +88,7 @@ export class Collector {
 
   take(cells: string[], line: number): void {
     if (this.sample.length < sampleRows) this.sample.push(cells.slice(0, 200).map((cell) => cell.trim().slice(0, 40)));
-    const primaryCell = cells[this.at.get(this.primary) ?? 0];
+    const primaryCell = cells[this.primaryAt];
     const value = this.primary === "presentTime" ? this.timeIn(primaryCell) : numberIn(primaryCell, this.layout.decimalComma);
     const nonFinite = Number.isNaN(value) ? isNonFiniteWord(primaryCell ?? "") : !Number.isFinite(value);
     if (Number.isNaN(value) && !nonFinite) {
@@ -96,11 +112,10 @@ export class Collector {
       return;
     }
     if (this.primary === "presentTime") {
-      const rateAt = this.at.get("rate");
-      if (rateAt !== undefined) {
-        const rate = numberIn(cells[rateAt], this.layout.decimalComma);
+      if (this.rateAt >= 0) {
+        const rate = numberIn(cells[this.rateAt], this.layout.decimalComma);
         if (!Number.isFinite(rate) || rate < 0) {
-          if (Number.isNaN(rate) && !isNonFiniteWord(cells[rateAt] ?? "")) this.skip(line, cells.join(" "));
+          if (Number.isNaN(rate) && !isNonFiniteWord(cells[this.rateAt] ?? "")) this.skip(line, cells.join(" "));
           else this.fault(this.badTimes, line);
           return;
         }
@@ -116,9 +131,8 @@ export class Collector {
 
   /** Follows the clock column, where there is one: a step back is a fault, a fresh start is another log. */
   private watchClock(cells: string[], line: number): "forward" | "restart" | "backwards" {
-    const index = this.at.get("presentTime");
-    if (index === undefined) return "forward";
-    const time = this.timeIn(cells[index]);
+    if (this.clockAt < 0) return "forward";
+    const time = (this.time = this.timeIn(cells[this.clockAt]));
     if (Number.isNaN(time)) return "forward";
     const repeated = this.headerJustRepeated;
     this.headerJustRepeated = false;
@@ -140,12 +154,11 @@ export class Collector {
   }
 
   private keep(cells: string[], primaryValue: number): void {
-    if (this.primary !== "rate") this.numbers.get(this.primary)!.push(primaryValue);
-    if (this.primary === "frameTime" && this.numbers.has("presentTime")) this.numbers.get("presentTime")!.push(this.timeIn(cells[this.at.get("presentTime")!]));
+    this.primaryInto?.push(primaryValue);
+    this.clockInto?.push(this.time);
     for (const { index, into } of this.channels) into.push(numberIn(cells[index], this.layout.decimalComma));
-    const sceneAt = this.at.get("scene");
-    if (sceneAt !== undefined) {
-      const label = (cells[sceneAt] ?? "").trim().slice(0, 80);
+    if (this.sceneAt >= 0) {
+      const label = (cells[this.sceneAt] ?? "").trim().slice(0, 80);
       let code = this.codes.get(label);
       if (code === undefined) {
         code = this.sceneLabels.push(label) - 1;

@@ -98,7 +98,7 @@ export class LogReader {
       if (cells.length === 1 && cells[0].trim() === "") continue;
       this.sawText = true;
       if (layout.headerLine !== null && this.line <= layout.headerLine) continue;
-      if (isComment(cells[0]) && Number.isNaN(numberIn(cells[0], layout.decimalComma))) continue;
+      if (isComment(cells[0])) continue;
       collector.take(cells, this.line);
     }
   }

@@ -56,7 +56,7 @@ export function Frame({ bench, theme: firstTheme, children }: { bench: BenchView
       <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />
       <Keys
         actions={[
-          { keys: "mod+k", shown: "Ctrl K", label: "find a place, a job or an action", run: () => setPalette(true) },
+          { keys: "mod&k", shown: "Ctrl K", label: "find a place, a job or an action", run: () => setPalette(true) },
           ...places.map(({ path: place, name, key }) => ({ keys: key, shown: key, label: name, run: () => router.push(place) })),
           { keys: "t", shown: "T", label: "change theme", run: changeTheme },
         ]}

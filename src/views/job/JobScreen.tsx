@@ -78,8 +78,8 @@ export function JobScreen({ job, runs, next }: JobView) {
   return (
     <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-lg:grid-cols-1">
       {keys}
-      <aside className="min-h-0 overflow-auto border-r border-line max-lg:hidden">{heading}{thread}</aside>
-      <div className="min-h-0 overflow-auto">
+      <aside tabIndex={0} aria-label="The job's thread" className="min-h-0 overflow-auto border-r border-line max-lg:hidden">{heading}{thread}</aside>
+      <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
         <div className="flex gap-2 border-b border-line p-2 lg:hidden">
           <Button onClick={() => setDrawer("thread")}>Thread</Button>
           <Button onClick={() => setDrawer("reading")}>Reading</Button>
@@ -92,7 +92,7 @@ export function JobScreen({ job, runs, next }: JobView) {
           <span className="ml-auto self-center text-[12px] text-soft">Shift-click a run in the thread to lay it over.</span>
         </footer>
       </div>
-      <aside className="min-h-0 overflow-auto border-l border-line max-lg:hidden">{reading}</aside>
+      <aside tabIndex={0} aria-label="The run's reading" className="min-h-0 overflow-auto border-l border-line max-lg:hidden">{reading}</aside>
       <Sheet open={drawer === "thread"} onOpenChange={(open) => setDrawer(open ? "thread" : null)} title="Thread" side="left">{heading}{thread}</Sheet>
       <Sheet open={drawer === "reading"} onOpenChange={(open) => setDrawer(open ? "reading" : null)} title="Reading" side="right">{reading}</Sheet>
       <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>

@@ -52,7 +52,7 @@ export function LogImport({ yardstick, rules, particulars, onKept }: { yardstick
         <p className="mt-2">{file ? <span className="figure">{file.name}</span> : "Drop a frame log here"}</p>
         <p className="text-[13px] text-soft">Any delimiter; frame times, a clock, or a counter&apos;s readings, with or without telemetry.</p>
       </div>
-      <Keys actions={[{ keys: "l", shown: "L", label: "choose a log", run: open }, ...(state.step === "read" ? [{ keys: "mod+enter", shown: "Ctrl Enter", label: "keep the run", run: () => void keepIt(state.preview) }] : [])]} />
+      <Keys actions={[{ keys: "l", shown: "L", label: "choose a log", run: open }, ...(state.step === "read" ? [{ keys: "mod&enter", shown: "Ctrl Enter", label: "keep the run", run: () => void keepIt(state.preview) }] : [])]} />
       {state.step === "reading" && (
         <div role="status" className="flex items-center gap-4">
           <progress value={state.share} max={1} aria-label="Reading the log" className="h-2 flex-1 accent-(--lit)" />

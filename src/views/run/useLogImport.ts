@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
+import { startTransition, useEffect, useRef, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
 import type { LogProblem, ReadOptions } from "@/core/trace";
 import type { HouseRules } from "@/core/verdict";
@@ -35,7 +35,8 @@ export function useLogImport(yardstick: Yardstick, rules: HouseRules) {
     try {
       const outcome = await started.call.read(file, options, yardstick, rules, callback((share: number) => own === turn.current && setState({ step: "reading", share })));
       if (own !== turn.current) return;
-      setState(outcome.ok ? { step: "read", preview: outcome.preview } : { step: "refused", problem: outcome.problem });
+      // Drawn in slices: a wide log's table must not hold up the page.
+      startTransition(() => setState(outcome.ok ? { step: "read", preview: outcome.preview } : { step: "refused", problem: outcome.problem }));
     } catch (error) {
       if (own !== turn.current) return;
       setState({ step: "refused", problem: { code: "binary", message: `The file could not be read: ${(error as Error).message}`, fix: "Choose it again; it may have been moved or changed.", lines: [], count: 0, columns: [], sample: [] } });

@@ -1,0 +1,128 @@
+import { expect, test } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { choose, freshJob, open } from "./support";
+
+// An independent calculation in another language, beside the measured logs.
+const table = readFileSync("samples/README.md", "utf8").split("\n").filter((line) => /^\| [a-z0-9-]+\.csv/.test(line)).map((line) => line.split("|").slice(1, -1).map((cell) => cell.trim()));
+
+test.describe("measured logs through the real interface", () => {
+  let job: string;
+  test.beforeAll(async ({ request }) => {
+    // Counted by their frames: a title free of its rate shows fps large.
+    job = await freshJob(request, "Basalt Choir");
+  });
+  for (const [file, frames, , fps, median, p99, percentile, worstMean, worstTime] of table) {
+    test(`${file}: ${fps} fps`, async ({ page }) => {
+      await open(page, `/jobs/${job}/runs/new`);
+      const putOn = page.getByRole("button", { name: /on the bench/ });
+      if (await putOn.isVisible()) await putOn.click();
+      await page.getByLabel("Log file").setInputFiles(`samples/${file}`);
+      await page.getByRole("button", { name: /Keep this run/ }).click();
+      await page.waitForURL(/\?run=/);
+      const reading = page.getByRole("region", { name: "Reading" });
+      // What is shown is rounded; half of the last digit shown is the most it may differ.
+      const shows = async (name: string, value: string, digits: number) => {
+        const text = await reading.locator("div", { has: page.getByText(name, { exact: true }) }).locator("dd").last().textContent();
+        expect(Math.abs(parseFloat(text!) - Number(value))).toBeLessThanOrEqual(0.5001 * 10 ** -digits);
+      };
+      await expect(reading).toContainText(`${Number(fps).toFixed(2)} fps of`);
+      await shows("Median frame", median, 2);
+      await shows("99 % frame", p99, 2);
+      await shows("1 % low, percentile", percentile, 1);
+      await shows("1 % low, worst mean", worstMean, 1);
+      await shows("1 % low, worst time", worstTime, 1);
+      await expect(reading).toContainText(Number(frames).toLocaleString("en-GB"));
+      // To 4 decimals: what the database keeps, as the API gives it.
+      const id = new URL(page.url()).searchParams.get("run");
+      const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
+      const { summary } = runs.find((run: { id: string }) => run.id === id);
+      // The table is rounded at its fourth digit, and a kept frame time to Float32 (1e-5 of 200 ms).
+      for (const [kept, outside] of [[summary.averageFps, fps], [summary.p99FrameTimeMs, p99], [summary.lows.worstTime.one, worstTime], [summary.lows.worstMean.one, worstMean]]) {
+        expect(Math.abs(kept - Number(outside))).toBeLessThan(0.00007);
+      }
+    });
+  }
+});
+
+test.describe("bad input, nothing lost", () => {
+  let job: string;
+  test.beforeAll(async ({ request }) => {
+    job = await freshJob(request, "Basalt Choir");
+  });
+  test.beforeEach(async ({ page }) => {
+    await open(page, `/jobs/${job}/runs/new`);
+    const putOn = page.getByRole("button", { name: /on the bench/ });
+    if (await putOn.isVisible()) await putOn.click();
+    await expect(page.getByText("Drop a frame log here")).toBeVisible();
+  });
+  const alert = (page: import("@playwright/test").Page) => page.getByRole("main").getByRole("alert");
+  const frames = (n: number) => Array.from({ length: n }, (_, i) => `${(i + 1) * 20},20`).join("\n");
+
+  for (const [name, content, says] of [
+    ["empty", "", "The file is empty"],
+    ["header only", "frame time ms\n", "a header and no rows"],
+    ["binary", Buffer.from(Array.from({ length: 5000 }, (_, i) => (i * 37) % 256)), "isn't text"],
+    ["no timing", "apples,pears\n1,2\n", "No column looks like"],
+  ] as const) {
+    test(`${name}: said in place`, async ({ page }) => {
+      await choose(page, "log.csv", content);
+      await expect(alert(page)).toContainText(says);
+    });
+  }
+  test("negative times and NaN: the lines are named, and the rows can be left out", async ({ page }) => {
+    await choose(page, "log.csv", `frame time ms\n${"20\n".repeat(100)}-5\nNaN\n${"20\n".repeat(100)}`);
+    await expect(alert(page)).toContainText("lines 102, 103");
+    await page.getByRole("button", { name: "Leave those 2 rows out" }).click();
+    await expect(page.getByRole("region", { name: "Preview" })).toContainText("50.00");
+  });
+  test("two logs glued together: one is chosen", async ({ page }) => {
+    await choose(page, "log.csv", `elapsed ms,frame time ms\n${frames(60)}\nelapsed ms,frame time ms\n${frames(80)}\n`);
+    await expect(alert(page)).toContainText("The clock starts again at line 63");
+    await page.getByRole("button", { name: "Read log 2" }).click();
+    await expect(page.getByRole("region", { name: "Preview" })).toContainText("80");
+  });
+  test("a column taken for the wrong thing is corrected, and the figures follow", async ({ page }) => {
+    await choose(page, "log.csv", `engine ms,frame time ms\n${"25,20\n".repeat(120)}`);
+    const preview = page.getByRole("region", { name: "Preview" });
+    await expect(preview).toContainText("50.00");
+    await preview.getByRole("combobox", { name: "What engine ms is" }).click();
+    await page.getByRole("option", { name: "frame time", exact: true }).click();
+    await expect(preview).toContainText("40.00");
+  });
+  test("a missing unit is judged and shown for confirming", async ({ page }) => {
+    await choose(page, "log.csv", `frametime\n${"16667\n".repeat(120)}`);
+    await expect(page.getByRole("region", { name: "Preview" })).toContainText("judged from its values: us");
+  });
+  test("two gigabytes are refused by size, unread", async ({ page }) => {
+    await page.evaluate(() => {
+      const file = new File(["x"], "huge.csv");
+      Object.defineProperty(File.prototype, "size", { get: () => 2 * 1024 ** 3 });
+      const transfer = new DataTransfer();
+      transfer.items.add(file);
+      const input = document.querySelector<HTMLInputElement>("input[type=file]")!;
+      input.files = transfer.files;
+      input.dispatchEvent(new Event("change", { bubbles: true }));
+    });
+    // The size is the page's word in this test; the worker's own check is a unit test, as is the command's.
+    await expect(page.getByText("huge.csv")).toBeVisible();
+  });
+  test("a long read shows progress, can be cancelled, and leaves nothing", async ({ page }) => {
+    await choose(page, "long.csv", `frame time ms\n${"16.667\n".repeat(3_000_000)}`);
+    await expect(page.getByRole("progressbar")).toBeVisible();
+    await page.getByRole("button", { name: "Cancel" }).click();
+    await expect(page.getByText("Drop a frame log here")).toBeVisible();
+    const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
+    expect(runs).toEqual([]);
+  });
+  test("an import that the server refuses leaves no half run, and the log stays", async ({ page }) => {
+    await page.route("**/api/v1/runs", (route) => route.abort());
+    await choose(page, "log.csv", `frame time ms\n${"20\n".repeat(200)}`);
+    await page.getByRole("button", { name: /Keep this run/ }).click();
+    await expect(alert(page)).toContainText("doesn't answer");
+    await page.unroute("**/api/v1/runs");
+    await page.getByRole("button", { name: /Keep this run/ }).click();
+    await page.waitForURL(/\?run=/);
+    const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
+    expect(runs).toHaveLength(1);
+  });
+});

@@ -1,0 +1,29 @@
+// npm run bench [-- core|browser|server]: the figures that the speed promises are held against; ratios are taken in one run.
+import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
+import { throwAwayCluster } from "./lib/cluster.mjs";
+import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
+import { freePort, say, show, root } from "./lib/run.mjs";
+import { join } from "node:path";
+
+ensurePostgres();
+ensureChromium();
+ensurePackages();
+const tsx = join(root, "node_modules", ".bin", "tsx");
+const database = throwAwayCluster();
+let server = null;
+const only = process.argv[2];
+let code = only && only !== "core" ? 0 : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/bench/core.ts"]);
+try {
+  const url = await database.start();
+  prepareDatabase(url, { demo: true });
+  ensureBuild();
+  const port = await freePort(3510);
+  server = await startServer({ port, url, quiet: true });
+  const env = { ...process.env, LAMP_ADDRESS: `http://127.0.0.1:${port}`, DATABASE_URL: url };
+  for (const part of ["browser", "server"]) if (!only || only === part) code = (await show(tsx, [`scripts/bench/${part}.ts`], { env })) || code;
+} finally {
+  await stopServer(server);
+  database.remove();
+}
+say(code === 0 ? "" : "A benchmark failed to run.");
+process.exit(code);

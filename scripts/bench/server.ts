@@ -1,0 +1,32 @@
+// How fast the server answers, warm, from what a busy shelf holds.
+import { seeded } from "@/core/stats";
+import { firstConditions } from "@/core/kit";
+import { addJob, database, listBuilds, listHouseRules, listRigs, listTitles } from "@/data";
+import { keepRun } from "@/server/importRun";
+import { line, ms, timed } from "./timing";
+
+const address = process.env.LAMP_ADDRESS!;
+const [rigs, titles, builds, rules] = await Promise.all([listRigs(), listTitles(), listBuilds(), listHouseRules()]);
+const rig = rigs[0];
+const title = titles.find(({ name }) => name === "Kite Weather")!;
+const build = builds.find(({ systemIds }) => systemIds.includes(title.systemId))!;
+const jobId = await addJob({ rigId: rig.id, titleId: title.id, buildId: build.id, houseRulesId: rules[0].id, aim: "speed", targetFps: null });
+const random = seeded(1);
+for (let k = 0; k < 200; k++) {
+  const frameTimes = Float64Array.from({ length: 3600 }, () => 16.6 + 0.3 * random.normal() ** 2);
+  await keepRun(
+    { jobId, source: "log", label: `run ${k + 1}`, fileName: "log.csv", conditions: firstConditions(rig.spec), settings: { scale: 2 + (k % 3), back_end: "Vulkan" }, cacheState: "warm", crashed: false, skippedRows: 0, notes: "" },
+    { form: "frames", frameTimes, channels: [], marks: [] },
+  );
+}
+console.log("Server, warm");
+const get = (path: string) => async () => {
+  const answer = await fetch(address + path);
+  if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
+  await answer.arrayBuffer();
+};
+for (const [name, path] of [["Job screen with 200 runs (under 150 ms)", `/jobs/${jobId}`], ["The same by the API", `/api/v1/jobs/${jobId}`], ["List of jobs", "/jobs"], ["Bench", "/"]]) {
+  await timed(5, get(path));
+  line(name, ms(await timed(15, get(path))));
+}
+await database().close();

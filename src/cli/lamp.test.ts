@@ -1,0 +1,60 @@
+import { execFile } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+const folder = mkdtempSync(join(tmpdir(), "lamp-"));
+const file = (name: string, text: string) => {
+  writeFileSync(join(folder, name), text);
+  return join(folder, name);
+};
+
+function lamp(args: string[], input = ""): Promise<{ code: number; out: string; err: string }> {
+  return new Promise((resolve) => {
+    const child = execFile("node_modules/.bin/tsx", ["src/cli/lamp.ts", ...args], (error, out, err) => resolve({ code: (error?.code as number | undefined) ?? 0, out, err }));
+    child.stdin!.end(input);
+  });
+}
+
+describe("lamp analyse", () => {
+  it("prints one object with every figure", async () => {
+    const { code, out } = await lamp(["analyse", "samples/scale-2-uncapped.csv", "--native", "30", "--target", "30", "--json"]);
+    expect(code).toBe(0);
+    const made = JSON.parse(out);
+    expect(Object.keys(made)).toEqual([
+      "file", "form", "frames", "durationMs", "skippedRows", "averageFps", "speedPercent", "medianFrameTimeMs", "p95FrameTimeMs", "p99FrameTimeMs", "maxFrameTimeMs",
+      "lows", "fullSpeedTimePercent", "dips", "hitches", "freezes", "pacing", "verdict",
+    ]);
+    expect(made).toMatchObject({ file: "scale-2-uncapped.csv", form: "frames", frames: 878, skippedRows: 0, averageFps: expect.closeTo(43.9185, 4), speedPercent: expect.closeTo(146.395, 3), verdict: { grade: "flickers" } });
+    expect(made.lows).toMatchObject({ percentile: { one: expect.closeTo(27.1038, 4) }, worstMean: { one: expect.closeTo(21.8978, 4) }, worstTime: { one: expect.closeTo(23.5655, 4) } });
+  });
+  it("reads standard input, and prints a page", async () => {
+    const { code, out } = await lamp(["analyse", "-"], "frame time ms\n" + "16.667\n".repeat(120));
+    expect(code).toBe(0);
+    expect(out).toMatch(/^-: Steady, full speed/);
+    expect(out).toMatch(/Average +60\.00 fps/);
+  });
+  it("gives nulls where readings can't say", async () => {
+    const { out } = await lamp(["analyse", file("counter.csv", `time s,fps\n${Array.from({ length: 20 }, (_, i) => `${i},60`).join("\n")}\n`), "--json"]);
+    expect(JSON.parse(out)).toMatchObject({ form: "interval", p99FrameTimeMs: null, lows: { worstTime: { one: null } }, hitches: { count: null }, freezes: null, pacing: null, fullSpeedTimePercent: 100 });
+  });
+  it("takes a column map", async () => {
+    const { out } = await lamp(["analyse", file("odd.csv", "a=b,c\n20000,1\n20000,2\n"), "--map", "a=b=frameTime:us", "--json"]);
+    expect(JSON.parse(out).averageFps).toBe(50);
+  });
+  it.each<[string, string[]]>([
+    ["no such file", ["analyse", join(folder, "none.csv")]],
+    ["a folder", ["analyse", folder]],
+    ["a bad time", ["analyse", file("bad.csv", "frame time ms\n16\n-1\n")]],
+    ["an unknown role", ["analyse", file("ok.csv", "x\n16\n"), "--map", "x=colour"]],
+    ["a wrong unit", ["analyse", file("ok2.csv", "x\n16\n"), "--map", "x=frameTime:MHz"]],
+    ["a bad number", ["analyse", file("ok3.csv", "x\n16\n"), "--native", "fast"]],
+    ["an unknown flag", ["analyse", file("ok4.csv", "x\n16\n"), "--colour"]],
+  ])("%s: exit 2 with one clear line", async (_, args) => {
+    const { code, out, err } = await lamp(args);
+    expect(code).toBe(2);
+    expect(out).toBe("");
+    expect(err.trim().split("\n")).toHaveLength(1);
+    expect(err).toMatch(/^lamp: /);
+  });
+});
