@@ -15,7 +15,7 @@ const random = seeded(1);
 for (let k = 0; k < 200; k++) {
   const frameTimes = Float64Array.from({ length: 3600 }, () => 16.6 + 0.3 * random.normal() ** 2);
   await keepRun(
-    { jobId, source: "log", label: `run ${k + 1}`, fileName: "log.csv", conditions: firstConditions(rig.spec), settings: { scale: 2 + (k % 3), back_end: "Vulkan" }, cacheState: "warm", crashed: false, skippedRows: 0, notes: "" },
+    { jobId, source: "log", label: `run ${k + 1}`, fileName: "log.csv", conditions: firstConditions(rig.spec), settings: { scale: 2 + (k % 3), back_end: "Vulkan" }, cacheState: "warm", crashed: false, skippedRows: 0, preflight: [], notes: "" },
     { form: "frames", frameTimes, channels: [], marks: [] },
   );
 }

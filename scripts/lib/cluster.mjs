@@ -2,7 +2,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { ensurePostgres } from "./install.mjs";
 import { SetupError, freePort, isRoot, must, root, say, stateFolder, works } from "./run.mjs";
 
@@ -21,6 +21,8 @@ function serverOwner() {
 }
 
 function ownedFolder(path) {
+  // Only the folder itself is closed: its parents must let the server's user through.
+  mkdirSync(dirname(path), { recursive: true, mode: 0o755 });
   mkdirSync(path, { recursive: true, mode: 0o700 });
   const owner = serverOwner();
   if (owner) chownSync(path, owner.uid, owner.gid);

@@ -2,6 +2,7 @@
 import { Command, CommanderError } from "commander";
 import { analyse } from "./analyse";
 import { BadInput } from "./input";
+import { resolution } from "./resolution";
 
 const program = new Command("lamp")
   .description("Frame logs in, verdicts out: the core of Velvet Lamp from a terminal.")
@@ -9,6 +10,7 @@ const program = new Command("lamp")
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, "lamp: ")) });
 
 analyse(program);
+resolution(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

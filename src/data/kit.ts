@@ -1,8 +1,8 @@
-import { QueryTypes, type Transaction } from "sequelize";
-import type { NewEngine, NewRig, NewSystem, NewTitle, Setting } from "@/core/kit";
-import type { BuildRow, HouseRulesRow, RigRow, SystemRow, TitleRow } from "@/core/records";
+import { Op, QueryTypes, type Transaction } from "sequelize";
+import type { NewEngine, NewRig, NewSystem, NewTitle, PreflightItem, Setting } from "@/core/kit";
+import type { BuildRow, EngineDetail, HouseRulesRow, PreflightItemRow, RigDetail, RigRow, SystemRow, TitleDetail, TitleRow } from "@/core/records";
 import type { HouseRules } from "@/core/verdict";
-import { Build, CatalogueSetting, ConsoleSystem, Engine, EngineSystem, HouseRuleSet, Rig, RigRevision, Scene, Title, store } from "./models";
+import { Build, CatalogueSetting, ConsoleSystem, Engine, EngineSystem, HouseRuleSet, PreflightRow, Rig, RigRevision, Scene, Title, store } from "./models";
 
 const newestRigs = `
   select r.id, r.name, v.id as "revisionId", v.number as revision, v.spec
@@ -94,4 +94,117 @@ export async function listHouseRules(): Promise<HouseRulesRow[]> {
 export async function addHouseRules(name: string, rules: HouseRules, isDefault: boolean): Promise<string> {
   store();
   return (await HouseRuleSet.create({ name, rules, isDefault })).id;
+}
+
+/** Renames a rig, and puts its description down as a new revision; runs keep the one they were made on. */
+export function reviseRig(id: string, { name, spec }: NewRig, note: string, sameSpec: boolean): Promise<void> {
+  return store().transaction(async (transaction) => {
+    await Rig.update({ name }, { where: { id }, transaction });
+    if (sameSpec) return;
+    const newest = await RigRevision.max<number, RigRevision>("number", { where: { rigId: id }, transaction });
+    await RigRevision.create({ rigId: id, number: (newest ?? 0) + 1, note, spec }, { transaction });
+  });
+}
+
+export async function rigDetail(id: string): Promise<RigDetail | null> {
+  const rig = await findRig(id);
+  if (!rig) return null;
+  const row = await Rig.findByPk(id);
+  const revisions = await store().query<RigDetail["revisions"][number]>(
+    `select number, note, created_at as "createdAt", (select count(*)::int from runs where rig_revision_id = v.id) as runs from rig_revisions v where rig_id = $1 order by number desc`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return { ...rig, retired: row?.retiredAt !== null, revisions };
+}
+
+/** Takes things off the shelf, or puts them back; what hangs from them stays. @returns how many */
+export async function setRetired(kind: "rigs" | "titles", ids: string[], retired: boolean): Promise<number> {
+  store();
+  const values = { retiredAt: retired ? new Date() : null };
+  const where = { id: { [Op.in]: ids } };
+  const [count] = kind === "rigs" ? await Rig.update(values, { where }) : await Title.update(values, { where });
+  return count;
+}
+
+export async function setHardness(ids: string[], hardness: NewTitle["hardness"]): Promise<number> {
+  store();
+  const [count] = await Title.update({ hardness }, { where: { id: { [Op.in]: ids } } });
+  return count;
+}
+
+export async function findTitle(id: string): Promise<TitleDetail | null> {
+  store();
+  const row = await Title.findByPk(id);
+  if (!row) return null;
+  const scenes = await Scene.findAll({ where: { titleId: id }, order: ["position"] });
+  const { retiredAt, ...title } = row.get({ plain: true });
+  return { ...title, retired: retiredAt !== null, scenes: scenes.map(({ name, how, seconds, worst }) => ({ name, how, seconds, worst })) };
+}
+
+export function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
+  return store().transaction(async (transaction) => {
+    await Title.update(title, { where: { id }, transaction });
+    await Scene.destroy({ where: { titleId: id }, transaction });
+    await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: id })), { transaction });
+  });
+}
+
+export async function putSystem(id: string, system: NewSystem): Promise<void> {
+  store();
+  await ConsoleSystem.update(system, { where: { id } });
+}
+
+export async function findEngine(id: string): Promise<EngineDetail | null> {
+  store();
+  const engine = await Engine.findByPk(id);
+  if (!engine) return null;
+  const [builds, systems, catalogue] = await Promise.all([Build.findAll({ where: { engineId: id }, order: ["version"] }), EngineSystem.findAll({ where: { engineId: id } }), catalogueOf(id)]);
+  return {
+    id, name: engine.name, notes: engine.notes, catalogue,
+    systemIds: systems.map(({ systemId }) => systemId),
+    builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
+  };
+}
+
+/** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
+export function putEngine(id: string, { name, notes, builds, systemIds, catalogue }: NewEngine): Promise<void> {
+  return store().transaction(async (transaction) => {
+    await Engine.update({ name, notes }, { where: { id }, transaction });
+    await EngineSystem.destroy({ where: { engineId: id }, transaction });
+    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })), { transaction });
+    const held = await Build.findAll({ where: { engineId: id }, transaction });
+    const same = (a: { version: string; branch: string }, b: { version: string; branch: string }) => a.version === b.version && a.branch === b.branch;
+    for (const build of builds) {
+      const known = held.find((row) => same(row, build));
+      if (known) await known.update(build, { transaction });
+      else await Build.create({ ...build, engineId: id }, { transaction });
+    }
+    const dropped = held.filter((row) => !builds.some((build) => same(row, build))).map((row) => row.id);
+    if (dropped.length > 0) await store().query(`delete from builds b where id = any($1::uuid[]) and not exists (select 1 from jobs where build_id = b.id) and not exists (select 1 from runs where build_id = b.id)`, { bind: [dropped], transaction });
+    await CatalogueSetting.destroy({ where: { engineId: id }, transaction });
+    await putCatalogue(id, catalogue, transaction);
+  });
+}
+
+export async function putHouseRules(id: string, name: string, rules: HouseRules): Promise<boolean> {
+  store();
+  const [count] = await HouseRuleSet.update({ name, rules }, { where: { id } });
+  return count > 0;
+}
+
+export async function listPreflight(): Promise<PreflightItemRow[]> {
+  store();
+  const rows = await PreflightRow.findAll({ order: ["position", "id"] });
+  return rows.map(({ id, own, definition }) => ({ id, own, ...definition }));
+}
+
+export async function addPreflight(items: PreflightItem[], own: boolean): Promise<void> {
+  store();
+  const from = (await PreflightRow.max<number, PreflightRow>("position")) ?? -1;
+  await PreflightRow.bulkCreate(items.map((definition, index) => ({ definition, own, position: from + 1 + index })));
+}
+
+export async function removePreflight(id: string): Promise<boolean> {
+  store();
+  return (await PreflightRow.destroy({ where: { id } })) > 0;
 }

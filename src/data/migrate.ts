@@ -1,9 +1,10 @@
 import { SequelizeStorage, Umzug } from "umzug";
 import { database } from "./connection";
 import { bench } from "./migrations/0001-bench";
+import { settingTheBench } from "./migrations/0002-setting-the-bench";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench];
+export const migrations = [bench, settingTheBench];
 
 export function migrator() {
   const sequelize = database();

@@ -1,5 +1,5 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
-import type { Conditions, NewJob, NewSystem, NewTitle, RigSpec, Setting, Settings } from "@/core/kit";
+import type { Conditions, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings } from "@/core/kit";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { ChannelRole, Trace } from "@/core/trace";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
@@ -37,6 +37,7 @@ export class Title extends Model<InferAttributes<Title>, InferCreationAttributes
   declare hardness: NewTitle["hardness"];
   declare memoryNeededGb: number | null;
   declare notes: CreationOptional<string>;
+  declare patches: NewTitle["patches"];
   declare retiredAt: CreationOptional<Date | null>;
 }
 
@@ -115,6 +116,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare cacheState: "warm" | "cold" | "unknown";
   declare crashed: boolean;
   declare skippedRows: number;
+  declare preflight: PreflightTick[];
   declare notes: string;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -156,6 +158,13 @@ export class BenchState extends Model<InferAttributes<BenchState>, InferCreation
   declare conditions: Conditions | null;
 }
 
+export class PreflightRow extends Model<InferAttributes<PreflightRow>, InferCreationAttributes<PreflightRow>> {
+  declare id: CreationOptional<string>;
+  declare position: number;
+  declare definition: PreflightItem;
+  declare own: CreationOptional<boolean>;
+}
+
 const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
 const key = { type: DataTypes.UUID, allowNull: false };
 const partOfKey = { ...key, primaryKey: true };
@@ -175,7 +184,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [Rig, "rigs", { id, name: words, retiredAt: moment }],
   [RigRevision, "rig_revisions", { id, rigId: key, number: position, note: emptyWords, spec: json }],
   [ConsoleSystem, "systems", { id, name: words, screens: json, rates: json, note: emptyWords }],
-  [Title, "titles", { id, systemId: key, name: words, nativeFps: real, tied: flag, region: emptyWords, hardness: words, memoryNeededGb: real, notes: emptyWords, retiredAt: moment }],
+  [Title, "titles", { id, systemId: key, name: words, nativeFps: real, tied: flag, region: emptyWords, hardness: words, memoryNeededGb: real, notes: emptyWords, patches: json, retiredAt: moment }],
   [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
   [Engine, "engines", { id, name: words, notes: emptyWords }],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
@@ -185,12 +194,13 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [Job, "jobs", { id, rigId: key, titleId: key, buildId: key, houseRulesId: key, aim: words, targetFps: real, createdAt: now, closedAt: moment }],
   [Run, "runs", {
     id, jobId: key, number: position, rigRevisionId: key, buildId: key, source: words, form: words, label: emptyWords, fileName: maybeWords, madeAt: now,
-    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, notes: emptyWords, deletedAt: moment,
+    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, preflight: json, notes: emptyWords, deletedAt: moment,
   }],
   [TraceChunk, "trace_chunks", { runId: partOfKey, sequence: { ...position, primaryKey: true }, bytes }],
   [Telemetry, "telemetry", { runId: partOfKey, role: { ...words, primaryKey: true }, bytes }],
   [RunMark, "marks", { runId: partOfKey, position: { ...position, primaryKey: true }, label: words, startMs: real, endMs: real }],
   [RunSummary, "run_summaries", { runId: partOfKey, methodVersion: position, grade: words, averageFps: real, summary: json, verdict: json }],
+  [PreflightRow, "preflight_items", { id, position, definition: json, own: { ...flag, defaultValue: true } }],
   [BenchState, "bench_state", { id: { ...position, primaryKey: true, defaultValue: 1 }, rigId: { type: DataTypes.UUID }, jobId: { type: DataTypes.UUID }, houseRulesId: { type: DataTypes.UUID }, conditions: { type: DataTypes.JSONB } }],
 ];
 

@@ -72,7 +72,7 @@ export async function findTrace(runId: string): Promise<Trace | null> {
 export function listRuns(jobId: string): Promise<RunRow[]> {
   return store().query<RunRow & object>(
     `select r.id, r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-            r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.notes, m.method_version as "methodVersion", m.summary, m.verdict
+            r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, m.method_version as "methodVersion", m.summary, m.verdict
      from runs r left join run_summaries m on m.run_id = r.id
      where r.job_id = $1 and r.deleted_at is null order by r.number`,
     { bind: [jobId], type: QueryTypes.SELECT },
@@ -96,4 +96,24 @@ export async function setDeleted(runId: string, deleted: boolean): Promise<boole
   store();
   const [changed] = await Run.update({ deletedAt: deleted ? new Date() : null }, { where: { id: runId } });
   return changed > 0;
+}
+
+/** Every run made under some house rules, for judging anew. */
+export function runsUnder(houseRulesId: string): Promise<(Pick<RunRow, "id" | "number" | "crashed" | "summary" | "verdict" | "yardstick" | "rules"> & { jobId: string; title: string; rig: string })[]> {
+  return store().query(
+    `select r.id, r.number, r.crashed, r.yardstick, r.rules, m.summary, m.verdict, j.id as "jobId", t.name as title, g.name as rig
+     from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id join run_summaries m on m.run_id = r.id
+     where j.house_rules_id = $1 and r.deleted_at is null order by t.name, r.number`,
+    { bind: [houseRulesId], type: QueryTypes.SELECT },
+  );
+}
+
+/** Puts down figures and verdicts made anew under other rules, with the rules; all or none. */
+export function putRejudged(runs: { id: string; rules: HouseRules; summary: Summary; verdict: Verdict }[]): Promise<void> {
+  return store().transaction(async (transaction) => {
+    for (const { id, rules, summary, verdict } of runs) {
+      await Run.update({ rules }, { where: { id }, transaction });
+      await RunSummary.update({ methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict }, { where: { runId: id }, transaction });
+    }
+  });
 }

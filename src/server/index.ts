@@ -12,3 +12,9 @@ export { readTrace } from "./readTrace";
 export { changeRun } from "./changeRun";
 export { viewHome } from "./viewHome";
 export { viewHealth } from "./viewHealth";
+export { viewRigs, viewTitles } from "./listKit";
+export {
+  addPreflight, changeEngine, changeRigs, changeSystem, changeTitle, changeTitles, duplicateRig, exportCatalogue, importCatalogue, removePreflight, reviseRig,
+  viewEngine, viewPreflight, viewRig, viewTitle,
+} from "./changeKit";
+export { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";

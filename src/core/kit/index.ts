@@ -2,3 +2,5 @@ export * from "./rig";
 export * from "./title";
 export * from "./engine";
 export * from "./job";
+export * from "./preflight";
+export * from "./catalogue";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { settingsSchema } from "./engine";
+import { preflightTickSchema } from "./preflight";
 import { conditionsSchema } from "./rig";
 
 export const aims = ["speed", "picture", "battery"] as const;
@@ -28,6 +29,7 @@ export const newRunSchema = z.object({
   cacheState: z.enum(cacheStates),
   crashed: z.boolean(),
   skippedRows: z.number().int().min(0),
+  preflight: z.array(preflightTickSchema).max(200),
   notes: z.string().trim().max(2000),
 });
 export type NewRun = z.infer<typeof newRunSchema>;

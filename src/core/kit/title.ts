@@ -28,6 +28,15 @@ export const sceneSchema = z.object({
   worst: z.boolean(),
 });
 
+/** A patch that changes a title's rate, and what it breaks. */
+export const patchSchema = z.object({
+  name,
+  fps: z.number().min(1).max(1000).nullable(),
+  sideEffects: z.string().trim().max(400),
+  /** The title's version it fits. */
+  fitsVersion: z.string().trim().max(60),
+});
+
 export const newTitleSchema = z.object({
   systemId: z.uuid("Choose a system."),
   name,
@@ -39,6 +48,7 @@ export const newTitleSchema = z.object({
   hardness: z.enum(hardnesses),
   scenes: z.array(sceneSchema).max(100),
   memoryNeededGb: z.number().min(0.01).max(4096).nullable(),
+  patches: z.array(patchSchema).max(50),
   notes: z.string().trim().max(2000),
 });
 export type NewTitle = z.infer<typeof newTitleSchema>;

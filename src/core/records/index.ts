@@ -3,7 +3,7 @@
  * Declared once here, so that repositories, use-cases and views can't drift apart.
  */
 import type { NextStep } from "@/core/advise";
-import type { Conditions, NewJob, NewRun, NewSystem, NewTitle, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type { Conditions, NewEngine, NewJob, NewRun, NewSystem, NewTitle, PreflightItem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import type { Summary, TallyFigures, Yardstick } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
@@ -143,4 +143,67 @@ export interface NewRunView {
   catalogue: Setting[];
   settings: Settings;
   bench: BenchView;
+  preflight: PreflightItemRow[];
+  /** How many rate patches the title has. */
+  patches: number;
+}
+
+/** What a list is asked for. An unknown `sort` falls back to the name. */
+export interface PageQuery {
+  search: string;
+  filter: string;
+  sort: string;
+  descending: boolean;
+  page: number;
+  pageSize: number;
+}
+
+export interface Page<Row> {
+  rows: Row[];
+  total: number;
+}
+
+export interface RigListRow extends Pick<RigRow, "id" | "name" | "revision" | "spec"> {
+  retired: boolean;
+  jobs: number;
+}
+
+export interface TitleListRow extends TitleRow {
+  retired: boolean;
+  jobs: number;
+}
+
+/** A page of a list with the question it answers. */
+export interface ListView<Row> extends Page<Row> {
+  query: PageQuery;
+}
+
+export interface TitleDetail extends NewTitle {
+  id: string;
+  retired: boolean;
+}
+
+export interface EngineDetail extends NewEngine {
+  id: string;
+}
+
+export interface RigDetail extends RigRow {
+  retired: boolean;
+  revisions: { number: number; note: string; createdAt: Date; runs: number }[];
+}
+
+export interface PreflightItemRow extends PreflightItem {
+  id: string;
+  own: boolean;
+}
+
+/** A run whose light other thresholds would change. */
+export interface Rejudged {
+  runId: string;
+  jobId: string;
+  title: string;
+  rig: string;
+  number: number;
+  from: Grade;
+  to: Grade;
 }

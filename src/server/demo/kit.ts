@@ -69,7 +69,7 @@ export const systems: NewSystem[] = [
 
 type DemoTitle = Omit<NewTitle, "systemId"> & { system: string };
 const title = (system: string, name: string, hardness: NewTitle["hardness"], nativeFps: number, worst: [name: string, how: string], more: Partial<DemoTitle> = {}): DemoTitle => ({
-  system, name, hardness, nativeFps, tied: true, region: "", memoryNeededGb: null, notes: "",
+  system, name, hardness, nativeFps, tied: true, region: "", memoryNeededGb: null, patches: [], notes: "",
   scenes: [{ name: "opening", how: "from power-on to the first control", seconds: 60, worst: false }, { name: worst[0], how: worst[1], seconds: 60, worst: true }],
   ...more,
 });

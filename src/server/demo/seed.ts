@@ -1,7 +1,7 @@
 import { simulate, underSettings } from "@/core/bench";
-import { defaultsOf, firstConditions, type RigSpec } from "@/core/kit";
+import { defaultsOf, firstConditions, firstPreflight, type RigSpec } from "@/core/kit";
 import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
-import { addEngine, addHouseRules, addJob, addRig, addSystem, addTitle, claimSeed, putBench, releaseSeed } from "@/data";
+import { addEngine, addHouseRules, addPreflight, addJob, addRig, addSystem, addTitle, claimSeed, putBench, releaseSeed } from "@/data";
 import { keepRun } from "@/server/importRun";
 import { devices } from "./devices";
 import { engines, rigs, systems, titles } from "./kit";
@@ -29,6 +29,7 @@ export async function seedDemo(now: Date): Promise<boolean> {
 async function addDemo(now: Date): Promise<void> {
   const houseRulesId = await addHouseRules("Lending desk", lendingDesk, true);
   await addHouseRules("As far as it goes", asFarAsItGoes, false);
+  await addPreflight(firstPreflight, false);
   const rigIds = new Map<string, string>();
   for (const rig of rigs) rigIds.set(rig.name, await addRig(rig));
   const systemIds = new Map<string, string>();
@@ -64,7 +65,7 @@ async function addStoryRuns(jobId: string, story: Story, index: number, now: Dat
       const { trace, crashed } = simulate(devices[story.rig], underSettings(story.workload, inForce, story.effects), seed++, cold === true);
       await keepRun(
         {
-          jobId, source: "simulated", label: times > 1 ? `${label}, ${k + 1}` : label, fileName: null, settings: inForce, crashed, skippedRows: 0, notes: "",
+          jobId, source: "simulated", label: times > 1 ? `${label}, ${k + 1}` : label, fileName: null, settings: inForce, crashed, skippedRows: 0, preflight: [], notes: "",
           conditions: { ...firstConditions(spec), powerMode: story.powerMode, roomC: 21, capturePath: "simulated bench" },
           cacheState: cold ? "cold" : "warm",
         },

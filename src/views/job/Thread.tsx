@@ -9,7 +9,7 @@ export function Thread({ runs, selected, over, onSelect, onOver }: { runs: Threa
   return (
     <ol aria-label="Thread" className="space-y-1 p-2">
       {runs.map((run) => (
-        <li key={run.id} className={clsx("rounded-md border-l-2", run.id === selected ? "border-lit bg-raised" : run.id === over ? "border-series-b bg-panel" : "border-transparent hover:bg-panel")}>
+        <li key={run.id} ref={run.id === selected ? (item) => item?.scrollIntoView({ block: "nearest" }) : undefined} className={clsx("rounded-md border-l-2", run.id === selected ? "border-lit bg-raised" : run.id === over ? "border-series-b bg-panel" : "border-transparent hover:bg-panel")}>
           <button type="button" aria-current={run.id === selected || undefined} onClick={(event) => (event.shiftKey ? onOver(run.id) : onSelect(run.id))} className="w-full px-2 py-1.5 text-left">
             <span className="flex items-center justify-between gap-2">
               <VerdictLamp grade={run.verdict.grade} size={17} />

@@ -3,25 +3,27 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { cacheStates, changesBetween, type NewRun } from "@/core/kit";
+import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
 import type { NewRunView } from "@/core/records";
 import type { Yardstick } from "@/core/metrics";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
 import { send } from "@/views/send";
 import { LogImport } from "./LogImport";
+import { Preflight } from "./Preflight";
 import { SettingsInForce } from "./SettingsInForce";
 import { TallyPad } from "./TallyPad";
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
 
 /** Brings a run into a job: settings and conditions as they were, then a log or a tally, then the verdict at once. */
-export function NewRunScreen({ job, catalogue, settings: first, bench }: NewRunView) {
+export function NewRunScreen({ job, catalogue, settings: first, bench, preflight, patches }: NewRunView) {
   const router = useRouter();
   const [settings, setSettings] = useState(first);
   const [label, setLabel] = useState("");
   const [cacheState, setCacheState] = useState<NewRun["cacheState"]>("warm");
   const [crashed, setCrashed] = useState(false);
   const [way, setWay] = useState("log");
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const { rig, conditions } = bench;
   const back = `/jobs/${job.id}`;
   if (!rig || !conditions || rig.id !== job.rigId) {
@@ -37,7 +39,9 @@ export function NewRunScreen({ job, catalogue, settings: first, bench }: NewRunV
   const display = rig.spec.displays.find(({ name }) => name === conditions.display) ?? rig.spec.displays[0];
   const yardstick: Yardstick = { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? job.nativeFps, refreshHz: display.refreshHz[0] };
   const changes = changesBetween(first, settings).length;
-  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({ jobId: job.id, source, label, fileName, conditions, settings, cacheState, crashed, skippedRows, notes: "" });
+  const items = preflightFor(preflight, { spec: rig.spec, conditions, title: { hardness: job.hardness, patches }, cacheState, rules: job.rules });
+  const preflightTicks = items.map(({ id, label: checked }) => ({ label: checked, ticked: ticked.has(id) }));
+  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({ jobId: job.id, source, label, fileName, conditions, settings, cacheState, crashed, skippedRows, preflight: preflightTicks, notes: "" });
   const onKept = ({ id }: { id: string }) => {
     router.push(`${back}?run=${id}`);
     router.refresh();
@@ -66,6 +70,7 @@ export function NewRunScreen({ job, catalogue, settings: first, bench }: NewRunV
             <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
           </div>
         </Panel>
+        <Preflight items={items} ticked={ticked} onTick={setTicked} />
         <Panel title="Settings in force" aside={<span className="text-[12px] text-soft">{changes === 0 ? "as last time" : `${changes} changed`}</span>}>
           <SettingsInForce catalogue={catalogue} settings={settings} onChange={setSettings} />
           {changes > 1 && <p className="mt-3 text-[12px] text-caution">More than one change since the last run: an effect can&apos;t be told apart.</p>}
