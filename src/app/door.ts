@@ -3,6 +3,11 @@ import { createElement } from "react";
 import { Problem, asProblem } from "@/server";
 import { ProblemPanel } from "@/ui";
 
+/** What a route with an id in its address is handed. */
+export interface WithId {
+  params: Promise<{ id: string }>;
+}
+
 /** Requests from elsewhere than the page itself may not write: Host and Origin are held against each other. */
 function checkOrigin(request: Request): void {
   const origin = request.headers.get("origin");

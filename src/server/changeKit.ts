@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import { z } from "zod";
 import { hardnesses, newEngineSchema, newRigSchema, newSystemSchema, newTitleSchema, preflightItemSchema, readCatalogue, type Catalogue } from "@/core/kit";
-import type { EngineDetail, RigDetail, TitleDetail } from "@/core/records";
+import type { EngineDetail, RigDetail, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { Problem, notFound } from "./problem";
 
@@ -13,6 +13,9 @@ const found = <Thing>(thing: Thing | null, what: string): Thing => {
 export const viewRig = async (id: string): Promise<RigDetail> => found(await data.rigDetail(id), "rig");
 export const viewTitle = async (id: string): Promise<TitleDetail> => found(await data.findTitle(id), "title");
 export const viewEngine = async (id: string): Promise<EngineDetail> => found(await data.findEngine(id), "engine");
+
+export const viewSystems = data.listSystems;
+export const viewSystem = async (id: string): Promise<SystemRow> => found((await data.listSystems()).find((system) => system.id === id) ?? null, "system");
 
 const revisionSchema = newRigSchema.extend({ note: z.string().trim().max(200).default("") });
 
@@ -40,6 +43,7 @@ export async function changeTitle(id: string, input: unknown): Promise<void> {
 }
 
 export async function changeSystem(id: string, input: unknown): Promise<void> {
+  await viewSystem(id);
   await data.putSystem(id, newSystemSchema.parse(input));
 }
 

@@ -15,6 +15,6 @@ export { viewHealth } from "./viewHealth";
 export { viewRigs, viewTitles } from "./listKit";
 export {
   addPreflight, changeEngine, changeRigs, changeSystem, changeTitle, changeTitles, duplicateRig, exportCatalogue, importCatalogue, removePreflight, reviseRig,
-  viewEngine, viewPreflight, viewRig, viewTitle,
+  viewEngine, viewPreflight, viewRig, viewSystem, viewSystems, viewTitle,
 } from "./changeKit";
 export { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";

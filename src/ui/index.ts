@@ -5,6 +5,7 @@ export { Field, Input, TextArea } from "./Field";
 export { KeyHint } from "./KeyHint";
 export { Keys, KeysProvider, type KeyAction } from "./keys";
 export { Lamp, type Light } from "./Lamp";
+export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Figure, Panel } from "./Panel";
 export { ProblemPanel } from "./ProblemPanel";
 export { Sheet } from "./Sheet";

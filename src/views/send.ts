@@ -8,9 +8,9 @@ export interface Refusal {
 export type Sent<Answer> = { ok: true; answer: Answer } | { ok: false; refusal: Refusal };
 
 /** Sends JSON to the application's own API; never throws. */
-export async function send<Answer = unknown>(method: "POST" | "PUT" | "PATCH", path: string, body: unknown): Promise<Sent<Answer>> {
+export async function send<Answer = unknown>(method: "POST" | "PUT" | "PATCH" | "DELETE", path: string, body?: unknown): Promise<Sent<Answer>> {
   try {
-    const response = await fetch(`/api/v1/${path}`, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+    const response = await fetch(`/api/v1/${path}`, { method, headers: { "content-type": "application/json" }, body: body === undefined ? undefined : typeof body === "string" ? body : JSON.stringify(body) });
     const answer = await response.json();
     if (response.ok) return { ok: true, answer };
     return { ok: false, refusal: { title: answer.title, fix: answer.detail, fields: answer.fields ?? {} } };

@@ -1,8 +1,5 @@
-import { shown } from "@/app/door";
-import { viewKit } from "@/server";
-import { KitScreen } from "@/views/kit";
+import { redirect } from "next/navigation";
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ list?: string }> }) {
-  const { list } = await searchParams;
-  return shown(viewKit, (kit) => <KitScreen kit={kit} list={list ?? null} />);
+export default function Page() {
+  redirect("/kit/rigs");
 }

@@ -16,6 +16,7 @@ const day = 86_400_000;
  * @returns false when it is there already
  */
 export async function seedDemo(now: Date): Promise<boolean> {
+  if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
   if (!(await claimSeed(seedName))) return false;
   try {
     await addDemo(now);
@@ -29,7 +30,6 @@ export async function seedDemo(now: Date): Promise<boolean> {
 async function addDemo(now: Date): Promise<void> {
   const houseRulesId = await addHouseRules("Lending desk", lendingDesk, true);
   await addHouseRules("As far as it goes", asFarAsItGoes, false);
-  await addPreflight(firstPreflight, false);
   const rigIds = new Map<string, string>();
   for (const rig of rigs) rigIds.set(rig.name, await addRig(rig));
   const systemIds = new Map<string, string>();

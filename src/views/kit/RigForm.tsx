@@ -1,10 +1,12 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Plus, X } from "lucide-react";
-import Link from "next/link";
+import { useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
-import { newRigSchema, type NewRig } from "@/core/kit";
-import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
+import { batteryWh, newRigSchema, type NewRig } from "@/core/kit";
+import type { RigDetail } from "@/core/records";
+import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
+import { FormFrame } from "./FormFrame";
 import { numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
@@ -18,11 +20,14 @@ const blank: NewRig = {
   },
 };
 
-/** Describes a rig by hand. */
-export function RigForm() {
-  const { register, control, handleSubmit, setError, formState } = useForm<NewRig>({ resolver: zodResolver(newRigSchema), defaultValues: blank });
+/** Describes a rig by hand; another description of a rig that is there already is another revision of it. */
+export function RigForm({ rig }: { rig?: RigDetail }) {
+  const values: NewRig = rig ? { name: rig.name, spec: rig.spec } : blank;
+  const form = useForm<NewRig>({ resolver: zodResolver(newRigSchema), defaultValues: values });
+  const { register, control, handleSubmit, setValue, formState } = form;
   const { errors, isSubmitting } = formState;
-  const save = useSaving<NewRig>("rigs", "/kit", setError);
+  const [note, setNote] = useState("");
+  const { save, restored, forget } = useSaving(form, rig ? ["PUT", `rigs/${rig.id}`] : ["POST", "rigs"], "/kit/rigs", values);
   const clusters = useFieldArray({ control, name: "spec.processor.clusters" });
   const displays = useFieldArray({ control, name: "spec.displays" });
   const modes = useFieldArray({ control, name: "spec.powerModes" });
@@ -34,8 +39,7 @@ export function RigForm() {
     <Field label={label}>{(ids) => <Input {...ids} type="date" {...register(name, { setValueAs: (text) => text || null })} />}</Field>
   );
   return (
-    <form className="mx-auto grid max-w-3xl gap-4 p-6" onSubmit={handleSubmit(save)} noValidate>
-      <h1 className="text-xl font-semibold">A rig</h1>
+    <FormFrame title={rig ? rig.name : "A rig"} restored={restored} onForget={forget} onSubmit={handleSubmit((filled) => save({ ...filled, note }))} problem={errors.root?.message} busy={isSubmitting} keep="Keep the rig" back="/kit/rigs">
       <Panel className="grid grid-cols-2 gap-4">
         <Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} autoFocus {...register("name")} />}</Field>
         <Field label="Kind of device" error={at?.kind?.message}>{(ids) => <Input {...ids} placeholder="e.g. phone, handheld PC" {...register("spec.kind")} />}</Field>
@@ -94,11 +98,33 @@ export function RigForm() {
         <Field label="Cooling">{(ids) => <Input {...ids} placeholder="e.g. fan, heat sink, none" {...register("spec.cooling.kind")} />}</Field>
         {figure("spec.batteryWh", "Battery", "Wh", at?.batteryWh?.message)}
         {figure("spec.temperatureLimitC", "Maker's temperature limit", "°C", at?.temperatureLimitC?.message)}
+        <MilliampHours onWattHours={(wh) => setValue("spec.batteryWh", wh, { shouldDirty: true })} />
         <Controller control={control} name="spec.cooling.coolerToHand" render={({ field }) => <Switch label="a clip-on cooler is to hand" checked={field.value} onChange={field.onChange} />} />
       </Panel>
       <p className="text-[12px] text-soft">Limits are the maker&apos;s to name; this tool never changes a clock or a voltage. Empty figures mean “not known” and are never guessed.</p>
-      {errors.root && <p role="alert" className="text-caution">{errors.root.message}</p>}
-      <div className="flex gap-3"><Button type="submit" look="lit" disabled={isSubmitting}>Keep the rig</Button><Link href="/kit" className={buttonLook("quiet")}>Back</Link></div>
-    </form>
+      {rig && (
+        <Panel title="Revisions">
+          <Field label="What changed" help="A driver or firmware update makes a new revision; runs keep the one they were made on.">{(ids) => <Input {...ids} value={note} maxLength={200} onChange={(event) => setNote(event.target.value)} />}</Field>
+          <ul className="mt-3 space-y-1 text-[13px]">{rig.revisions.map(({ number, note: said, createdAt, runs }) => <li key={number}><b>Revision {number}</b>{said && `, ${said}`} <span className="text-soft">{say.dateTime(createdAt)}, {say.count(runs, "run")}</span></li>)}</ul>
+        </Panel>
+      )}
+    </FormFrame>
+  );
+}
+
+/** A battery whose label gives mAh and V: converted into the Wh that is kept. */
+function MilliampHours({ onWattHours }: { onWattHours: (wh: number) => void }) {
+  const [label, setLabel] = useState({ mah: "", volts: "" });
+  const change = (part: Partial<typeof label>) => {
+    const next = { ...label, ...part };
+    setLabel(next);
+    const [mah, volts] = [next.mah, next.volts].map((text) => Number(text.replace(",", ".")));
+    if (mah > 0 && volts > 0) onWattHours(Math.round(batteryWh(mah, volts) * 100) / 100);
+  };
+  return (
+    <div className="col-span-2 grid grid-cols-2 gap-4">
+      <Field label="or its charge" unit="mAh">{(ids) => <Input {...ids} inputMode="decimal" value={label.mah} onChange={(event) => change({ mah: event.target.value })} />}</Field>
+      <Field label="at a voltage of" unit="V" help="Converted into watt-hours.">{(ids) => <Input {...ids} inputMode="decimal" value={label.volts} onChange={(event) => change({ volts: event.target.value })} />}</Field>
+    </div>
   );
 }

@@ -1,27 +1,27 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Plus, X } from "lucide-react";
-import Link from "next/link";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { hardnesses, newTitleSchema, type NewTitle } from "@/core/kit";
-import type { SystemRow } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Switch, TextArea, buttonLook } from "@/ui";
+import type { SystemRow, TitleDetail } from "@/core/records";
+import { Button, Choice, Field, Input, Panel, Switch, TextArea } from "@/ui";
+import { FormFrame } from "./FormFrame";
 import { numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
-/** Describes a title by hand: its rate, how hard it is, and where it sinks. */
-export function TitleForm({ systems }: { systems: SystemRow[] }) {
-  const { register, control, handleSubmit, setError, watch, formState } = useForm<NewTitle>({
-    resolver: zodResolver(newTitleSchema),
-    defaultValues: { systemId: systems[0]?.id ?? "", name: "", nativeFps: systems[0]?.rates[0].hz, tied: true, region: "", hardness: "typical", scenes: [{ name: "opening", how: "", seconds: 60, worst: false }], memoryNeededGb: null, notes: "" },
-  });
+/** Describes a title: its rate, how hard it is, where it sinks, and what limits it. */
+export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: TitleDetail }) {
+  const blank: NewTitle = { systemId: systems[0]?.id ?? "", name: "", nativeFps: systems[0]?.rates[0].hz ?? 60, tied: true, region: "", hardness: "typical", scenes: [{ name: "opening", how: "", seconds: 60, worst: false }], memoryNeededGb: null, patches: [], notes: "" };
+  const values = title ? newTitleSchema.parse(title) : blank;
+  const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
+  const { register, control, handleSubmit, watch, formState } = form;
   const { errors, isSubmitting } = formState;
-  const save = useSaving<NewTitle>("titles", "/kit?list=titles", setError);
+  const { save, restored, forget } = useSaving(form, title ? ["PUT", `titles/${title.id}`] : ["POST", "titles"], "/kit/titles", values);
+  const patches = useFieldArray({ control, name: "patches" });
   const scenes = useFieldArray({ control, name: "scenes" });
   const system = systems.find(({ id }) => id === watch("systemId"));
   return (
-    <form className="mx-auto grid max-w-3xl gap-4 p-6" onSubmit={handleSubmit(save)} noValidate>
-      <h1 className="text-xl font-semibold">A title</h1>
+    <FormFrame title={title ? title.name : "A title"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message} busy={isSubmitting} keep="Keep the title" back="/kit/titles">
       <Panel className="grid grid-cols-2 gap-4">
         <Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} autoFocus {...register("name")} />}</Field>
         <Field label="System" error={errors.systemId?.message}>{({ id }) => <Controller control={control} name="systemId" render={({ field }) => <Choice id={id} label="System" value={field.value} onChange={field.onChange} options={systems.map(({ id: value, name }) => ({ value, label: name }))} />} />}</Field>
@@ -42,9 +42,19 @@ export function TitleForm({ systems }: { systems: SystemRow[] }) {
           </div>
         ))}
       </Panel>
+      <Panel title="Rate patches" aside={<Button onClick={() => patches.append({ name: "", fps: null, sideEffects: "", fitsVersion: "" })}><Plus size={14} aria-hidden />Patch</Button>}>
+        {patches.fields.length === 0 && <p className="text-[13px] text-soft">None. Above its built rate a title may misbehave; note what each patch breaks.</p>}
+        {patches.fields.map((row, index) => (
+          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_0.7fr_0.8fr_2fr_auto] items-end gap-3">
+            <Field label="Patch" error={errors.patches?.[index]?.name?.message}>{(ids) => <Input {...ids} {...register(`patches.${index}.name`)} />}</Field>
+            <Field label="Rate" unit="fps" error={errors.patches?.[index]?.fps?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register(`patches.${index}.fps`, numeric)} />}</Field>
+            <Field label="Fits version">{(ids) => <Input {...ids} {...register(`patches.${index}.fitsVersion`)} />}</Field>
+            <Field label="Side effects">{(ids) => <Input {...ids} placeholder="e.g. crowds move at double pace" {...register(`patches.${index}.sideEffects`)} />}</Field>
+            <Button look="quiet" aria-label={`Remove patch ${index + 1}`} onClick={() => patches.remove(index)}><X size={14} aria-hidden /></Button>
+          </div>
+        ))}
+      </Panel>
       <Field label="Notes" help="Known limits, rate patches and what they break.">{(ids) => <TextArea {...ids} {...register("notes")} />}</Field>
-      {errors.root && <p role="alert" className="text-caution">{errors.root.message}</p>}
-      <div className="flex gap-3"><Button type="submit" look="lit" disabled={isSubmitting}>Keep the title</Button><Link href="/kit?list=titles" className={buttonLook("quiet")}>Back</Link></div>
-    </form>
+    </FormFrame>
   );
 }

@@ -1,3 +1,11 @@
-export { KitScreen } from "./KitScreen";
+export { EngineForm } from "./EngineForm";
+export { HouseRulesForm } from "./HouseRulesForm";
+export { KitFrame } from "./KitFrame";
+export { PlannerScreen } from "./PlannerScreen";
+export { PreflightScreen } from "./PreflightScreen";
 export { RigForm } from "./RigForm";
+export { RigList } from "./RigList";
+export { EngineList, HouseRulesList, SystemList } from "./ShortLists";
+export { SystemForm } from "./SystemForm";
 export { TitleForm } from "./TitleForm";
+export { TitleList } from "./TitleList";

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
-import { viewKit } from "@/server";
+import { viewSystems } from "@/server";
 import { TitleForm } from "@/views/kit";
 
 export default function Page() {
-  return shown(viewKit, ({ systems }) => <TitleForm systems={systems} />);
+  return shown(viewSystems, (systems) => <TitleForm systems={systems} />);
 }

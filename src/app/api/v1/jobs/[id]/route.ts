@@ -1,5 +1,5 @@
-import { reads } from "@/app/door";
+import { reads, type WithId } from "@/app/door";
 import { viewJob } from "@/server";
 
 export const dynamic = "force-dynamic";
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }) => reads(async () => viewJob((await params).id));
+export const GET = (_request: Request, { params }: WithId) => reads(async () => viewJob((await params).id));

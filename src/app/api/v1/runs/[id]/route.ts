@@ -1,4 +1,4 @@
-import { writes } from "@/app/door";
+import { writes, type WithId } from "@/app/door";
 import { changeRun } from "@/server";
 
-export const PATCH = (request: Request, { params }: { params: Promise<{ id: string }> }) => writes(request, async (body) => changeRun((await params).id, body));
+export const PATCH = (request: Request, { params }: WithId) => writes(request, async (body) => changeRun((await params).id, body));

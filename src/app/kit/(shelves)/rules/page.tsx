@@ -1,0 +1,7 @@
+import { shown } from "@/app/door";
+import { viewKit } from "@/server";
+import { HouseRulesList } from "@/views/kit";
+
+export default function Page() {
+  return shown(viewKit, ({ houseRules }) => <HouseRulesList houseRules={houseRules} />);
+}

@@ -1,0 +1,7 @@
+import { shown } from "@/app/door";
+import { viewSystems } from "@/server";
+import { SystemList } from "@/views/kit";
+
+export default function Page() {
+  return shown(viewSystems, (systems) => <SystemList systems={systems} />);
+}

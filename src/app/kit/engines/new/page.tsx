@@ -1,0 +1,7 @@
+import { shown } from "@/app/door";
+import { viewSystems } from "@/server";
+import { EngineForm } from "@/views/kit";
+
+export default function Page() {
+  return shown(viewSystems, (systems) => <EngineForm systems={systems} />);
+}

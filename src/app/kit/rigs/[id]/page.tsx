@@ -1,0 +1,8 @@
+import { shown, type WithId } from "@/app/door";
+import { viewRig } from "@/server";
+import { RigForm } from "@/views/kit";
+
+export default async function Page({ params }: WithId) {
+  const { id } = await params;
+  return shown(() => viewRig(id), (rig) => <RigForm key={rig.revisionId} rig={rig} />);
+}

@@ -1,0 +1,5 @@
+import { HouseRulesForm } from "@/views/kit";
+
+export default function Page() {
+  return <HouseRulesForm />;
+}

@@ -1,0 +1,8 @@
+import { shown, type WithId } from "@/app/door";
+import { viewSystem } from "@/server";
+import { SystemForm } from "@/views/kit";
+
+export default async function Page({ params }: WithId) {
+  const { id } = await params;
+  return shown(() => viewSystem(id), (system) => <SystemForm system={system} />);
+}

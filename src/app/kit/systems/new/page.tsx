@@ -1,0 +1,5 @@
+import { SystemForm } from "@/views/kit";
+
+export default function Page() {
+  return <SystemForm />;
+}

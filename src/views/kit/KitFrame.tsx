@@ -1,0 +1,41 @@
+"use client";
+import { clsx } from "clsx";
+import Link from "next/link";
+import { usePathname, useRouter } from "next/navigation";
+import type { ReactNode } from "react";
+import { KeyHint, Keys, buttonLook } from "@/ui";
+
+const shelves = [
+  { path: "/kit/rigs", name: "Rigs", add: "/kit/rigs/new" },
+  { path: "/kit/titles", name: "Titles", add: "/kit/titles/new" },
+  { path: "/kit/systems", name: "Systems", add: "/kit/systems/new" },
+  { path: "/kit/engines", name: "Engines", add: "/kit/engines/new" },
+  { path: "/kit/rules", name: "House rules", add: "/kit/rules/new" },
+  { path: "/kit/preflight", name: "Pre-flight", add: null },
+  { path: "/kit/planner", name: "Resolution planner", add: null },
+] as const;
+
+/** The shelves of the kit, and what is on the one that is open. */
+export function KitFrame({ children }: { children: ReactNode }) {
+  const path = usePathname();
+  const router = useRouter();
+  const shelf = shelves.find((each) => path.startsWith(each.path));
+  return (
+    <div className="mx-auto max-w-6xl p-5">
+      <Keys
+        actions={[
+          ...(shelf?.add ? [{ keys: "n", shown: "N", label: "add one", run: () => router.push(shelf.add!) }] : []),
+          { keys: "]", shown: "]", label: "next shelf", run: () => router.push(shelves[(shelves.indexOf(shelf ?? shelves[0]) + 1) % shelves.length].path) },
+        ]}
+      />
+      <header className="mb-4 flex items-center gap-4">
+        <h1 className="text-xl font-semibold">Kit</h1>
+        <nav aria-label="Shelves" className="flex flex-wrap gap-1 text-[13px]">
+          {shelves.map((each) => <Link key={each.path} href={each.path} aria-current={each === shelf ? "page" : undefined} className={clsx("rounded-md px-2.5 py-1.5 hover:bg-raised", each === shelf ? "bg-raised text-text" : "text-soft")}>{each.name}</Link>)}
+        </nav>
+        {shelf?.add && <Link href={shelf.add} className={`${buttonLook("lit")} ml-auto`}>Add <KeyHint>N</KeyHint></Link>}
+      </header>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Box, PlacedScreen, ScaleRow } from "@/core/resolution";
+
+/** Picture elements are drawn as a raster whose pitch is that of the scale's own pixels, no finer than this many units. */
+const finest = 1.2;
+
+/** A display's outline with the picture in it, true to scale; the raster is the rendered pixels' own, eight to a stroke. */
+export function ScreenDrawing({ row, display, shown, places, chosen, physical }: { row: ScaleRow; display: Box; shown: Box; places: PlacedScreen[]; chosen: boolean; physical: Box | null }) {
+  const width = 240, height = (width * display.height) / display.width;
+  const unit = width / display.width;
+  const left = (width - shown.width * unit) / 2, top = (height - shown.height * unit) / 2;
+  // One stroke for every eight rendered lines: coarse scales look coarse.
+  const pitch = Math.max(finest, (8 * row.linesShown * unit) / row.height);
+  const id = `raster-${row.scale}-${display.width}x${display.height}-${places.length}`;
+  return (
+    <figure>
+      <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} className="w-full" role="img" aria-label={`×${row.scale} on the display`}>
+        <defs>
+          <pattern id={id} width={pitch} height={pitch} patternUnits="userSpaceOnUse"><path d={`M0 0H${pitch}M0 0V${pitch}`} stroke="var(--ground)" strokeWidth={Math.min(1, pitch / 4)} fill="none" /></pattern>
+          <clipPath id={`${id}-edge`}><rect width={width} height={height} /></clipPath>
+        </defs>
+        <rect width={width} height={height} rx="4" fill="var(--ground)" stroke={chosen ? "var(--lit)" : "var(--edge)"} strokeWidth={chosen ? 2.5 : 1.2} />
+        <g clipPath={`url(#${id}-edge)`}>
+          {places.map((place) => {
+            const box = { x: left + place.left * shown.width * unit, y: top + place.top * shown.height * unit, width: place.width * shown.width * unit, height: place.height * shown.height * unit };
+            return <g key={place.screen}><rect {...box} fill="var(--series-a)" opacity={place.screen === 0 ? 0.6 : 0.4} /><rect {...box} fill={`url(#${id})`} /></g>;
+          })}
+        </g>
+      </svg>
+      <figcaption className="figure mt-1 text-[12px]">
+        ×{row.scale} {chosen && <b className="font-sans">try first</b>}
+        {physical && <span className="ml-2 text-soft">{((physical.height * row.linesShown) / display.height / row.height).toFixed(3)} mm a line</span>}
+      </figcaption>
+    </figure>
+  );
+}
