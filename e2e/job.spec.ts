@@ -48,13 +48,13 @@ test("a rig, a title and a job by hand, then a tally by eye", async ({ page }) =
   await page.getByLabel("Kind of device").fill("tablet");
   await page.getByLabel(/^Battery/).fill("22,5");
   await page.getByRole("button", { name: "Keep the rig" }).click();
-  await expect(page.getByRole("cell", { name: "Lantern" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Lantern", exact: true })).toBeVisible();
 
   await open(page, "/kit/titles/new");
   await page.getByLabel("Name").first().fill("The Salt Choir");
   await page.getByLabel(/^Own rate/).fill("30");
   await page.getByRole("button", { name: "Keep the title" }).click();
-  await expect(page.getByRole("cell", { name: "The Salt Choir" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "The Salt Choir" })).toBeVisible();
 
   await open(page, "/jobs/new");
   const pick = async (field: string, option: RegExp) => {
@@ -127,9 +127,10 @@ test("a long log draws and zooms without a stall on the page", async ({ page, re
 
 for (const theme of ["evening", "daylight"] as const) {
   test(`reads well and can be used without sight, ${theme} (WCAG 2.2 AA by axe)`, async ({ page, context, request, baseURL }) => {
+    test.setTimeout(120_000);
     await context.addCookies([{ name: "theme", value: theme, url: baseURL! }]);
     const kit = await kitOf(request);
-    for (const path of ["/", "/jobs", `/jobs/${kit.job("Copper Regatta")}`, `/jobs/${kit.job("The Orchard Ledger")}/runs/new`, "/jobs/new", "/kit", "/kit/rigs/new", "/kit/titles/new"]) {
+    for (const path of ["/", "/jobs", `/jobs/${kit.job("Copper Regatta")}`, `/jobs/${kit.job("The Orchard Ledger")}/runs/new`, "/jobs/new", "/kit", "/kit/rigs/new", "/kit/titles", "/kit/titles/new", "/kit/engines", "/kit/engines/new", "/kit/rules/new", "/kit/preflight", "/kit/planner"]) {
       await open(page, path);
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
       expect(violations.map(({ id, nodes }) => `${path} ${id}: ${nodes[0].html.slice(0, 160)}`)).toEqual([]);

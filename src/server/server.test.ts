@@ -3,7 +3,10 @@ import type { Conditions, NewRun } from "@/core/kit";
 import { database, listRuns, findTrace, migrator } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
 import { seedDemo } from "./demo/seed";
-import { Problem, addJob, addTitle, asProblem, changeBench, changeRun, importRun, readTrace, tallyRun, viewBench, viewHome, viewJob, viewJobs, viewKit, viewNewRun } from ".";
+import {
+  Problem, addJob, addPreflight, addTitle, asProblem, changeBench, changeEngine, changeHouseRules, changeRigs, changeRun, changeTitle, changeTitles, duplicateRig, exportCatalogue, importCatalogue, importRun,
+  readTrace, rejudge, removePreflight, reviseRig, tallyRun, viewBench, viewEngine, viewHome, viewJob, viewJobs, viewKit, viewNewRun, viewPreflight, viewRig, viewRigs, viewTitle, viewTitles,
+} from ".";
 
 let end: () => Promise<void>;
 beforeAll(async () => {
@@ -186,3 +189,102 @@ async function downAndUp(): Promise<unknown[]> {
   await all.up();
   return left;
 }
+
+describe("setting the bench", () => {
+  beforeAll(async () => void (await seedDemo(new Date("2026-11-24T12:00:00Z"))));
+
+  it("an update makes a new revision, and runs keep theirs", async () => {
+    const rig = (await viewKit()).rigs.find(({ name }) => name === "Tansy")!;
+    const { runs: before } = await viewJob((await jobOf("Basalt Choir")).id);
+    const spec = { ...rig.spec, driver: { version: "3.5", date: "2026-11-01" } };
+    expect(await reviseRig(rig.id, { name: "Tansy", spec, note: "driver 3.5" })).toEqual({ revision: 2 });
+    expect(await reviseRig(rig.id, { name: "Tansy", spec, note: "nothing new" })).toEqual({ revision: 2 });
+    expect((await viewRig(rig.id)).revisions).toMatchObject([{ number: 2, note: "driver 3.5", runs: 0 }, { number: 1, runs: expect.any(Number) }]);
+    const { id: jobId } = await jobOf("Basalt Choir");
+    await send(trace(new Array(200).fill(16.6)), particulars(jobId));
+    expect((await viewRig(rig.id)).revisions.map(({ runs }) => runs)).toEqual([1, before.length + 4]);
+  });
+  it("a rig is duplicated under a name of its own, and retired without losing its runs", async () => {
+    const rig = (await viewKit()).rigs.find(({ name }) => name === "Pipit")!;
+    const copy = await viewRig(await duplicateRig(rig.id));
+    expect([copy.name, copy.spec]).toEqual(["Pipit 2", rig.spec]);
+    await changeRigs({ ids: [rig.id, copy.id], retired: true });
+    expect((await viewRigs({})).rows.map(({ name }) => name)).not.toContain("Pipit");
+    expect((await viewRigs({ filter: "retired" })).total).toBe(2);
+    expect((await viewJob((await jobOf("Copper Regatta")).id)).runs).toHaveLength(12);
+    await changeRigs({ ids: [rig.id], retired: false });
+  });
+  it("lists are searched, sorted, filtered and paged by the database", async () => {
+    const names = async (query: Record<string, unknown>) => (await viewTitles(query)).rows.map(({ name }) => name);
+    expect(await names({ search: "gallery" })).toEqual(["Basalt Choir", "Marsh Rally 3", "Paper Lighthouse", "The Drowned Gallery"]);
+    expect((await names({ sort: "rate" }))[0]).toBe("The Drowned Gallery");
+    expect((await names({ sort: "hardness", descending: "true", filter: "hard" })).length).toBe(4);
+    expect(await names({ sort: "name; drop table titles" })).toHaveLength(12);
+    expect(await names({ page: "nonsense", search: "%" })).toEqual([]);
+  });
+  it("many titles are changed at once, and put back", async () => {
+    const { rows } = await viewTitles({ filter: "easy" });
+    expect(await changeTitles({ ids: rows.map(({ id }) => id), hardness: "typical" })).toEqual({ changed: rows.length });
+    expect((await viewTitles({ filter: "easy" })).total).toBe(0);
+    await changeTitles({ ids: rows.map(({ id }) => id), hardness: "easy" });
+    expect((await problemOf(changeTitles({ ids: [] }))).status).toBe(422);
+  });
+  it("a title keeps its scenes and patches through a change", async () => {
+    const [{ id }] = (await viewTitles({ search: "Kite Weather" })).rows;
+    const { id: _id, retired: _retired, ...title } = await viewTitle(id);
+    await changeTitle(id, { ...title, patches: [{ name: "double rate", fps: 120, sideEffects: "crowds move at double pace", fitsVersion: "1.1" }] });
+    expect(await viewTitle(id)).toMatchObject({ patches: [{ fps: 120 }], scenes: [{ name: "opening" }, { name: "the squall", worst: true }] });
+  });
+  it("a catalogue goes out and comes back in; a faulty one changes nothing", async () => {
+    const { builds } = await viewKit();
+    const { engineId } = builds.find(({ engine }) => engine === "Harrow")!;
+    const out = await exportCatalogue(engineId);
+    expect(out.settings).toHaveLength(6);
+    expect(await importCatalogue(engineId, JSON.stringify({ ...out, settings: out.settings.slice(0, 4) }))).toEqual({ settings: 4 });
+    const problem = await problemOf(importCatalogue(engineId, JSON.stringify({ ...out, settings: [{ ...out.settings[0], default: "much" }] })));
+    expect(problem).toMatchObject({ status: 422, fields: { "settings.0.default": "This setting takes a number." } });
+    expect((await exportCatalogue(engineId)).settings).toHaveLength(4);
+  });
+  it("an engine changed keeps the builds its jobs hang from", async () => {
+    const { builds } = await viewKit();
+    const { engineId } = builds.find(({ engine }) => engine === "Sallow")!;
+    const engine = await viewEngine(engineId);
+    await changeEngine(engineId, { ...engine, builds: [{ version: "8.0", branch: "experimental", date: null, notes: "" }] });
+    expect((await viewEngine(engineId)).builds.map(({ version }) => version)).toEqual(["7.2", "8.0"]);
+  });
+  it("other thresholds: first what would change, then, on demand, the change", async () => {
+    const { id, name, rules } = (await viewKit()).houseRules.find((row) => row.isDefault)!;
+    const strict = { ...rules, steady: { ...rules.steady, speedPercent: 99.95 } };
+    const shown = await rejudge(id, { rules: strict, apply: false });
+    expect(shown.changes.length).toBeGreaterThan(0);
+    expect(shown.changes.every(({ from, to }) => from === "steady" && to === "flickers")).toBe(true);
+    const gradeOf = async () => (await listRuns(shown.changes[0].jobId)).find((row) => row.id === shown.changes[0].runId)!.verdict!.grade;
+    expect(await gradeOf()).toBe("steady");
+    await changeHouseRules(id, { name, rules: strict });
+    expect(await gradeOf()).toBe("steady");
+    await rejudge(id, { rules: strict, apply: true });
+    expect(await gradeOf()).toBe("flickers");
+    expect((await rejudge(id, { rules: strict, apply: false })).changes).toEqual([]);
+    // Measuring itself changed: the figures are made anew from the traces.
+    const wide = { ...rules, measuring: { ...rules.measuring, tolerance: 0.2 } };
+    expect((await rejudge(id, { rules: wide, apply: false })).changes.length).toBeGreaterThan(0);
+    await changeHouseRules(id, { name, rules });
+    await rejudge(id, { rules, apply: true });
+  });
+  it("pre-flight items are data: one's own is added and taken off", async () => {
+    const before = await viewPreflight();
+    expect(before).toHaveLength(13);
+    await addPreflight({ label: "Stylus put away", why: "It wakes the screen.", when: "always" });
+    const added = (await viewPreflight()).find(({ own }) => own)!;
+    expect(added.label).toBe("Stylus put away");
+    await removePreflight(added.id);
+    expect(await viewPreflight()).toEqual(before);
+    expect((await problemOf(addPreflight({ label: "", why: "", when: "always" }))).fields).toHaveProperty("label");
+  });
+  it("ticks are kept with the run", async () => {
+    const { id: jobId } = await jobOf("Basalt Choir");
+    const preflight = [{ label: "Firmware present", ticked: true }, { label: "Power saver off", ticked: false }];
+    const { id } = await send(trace(new Array(200).fill(16.6)), particulars(jobId, { preflight }));
+    expect((await viewJob(jobId)).runs.find((run) => run.id === id)!.preflight).toEqual(preflight);
+  });
+});

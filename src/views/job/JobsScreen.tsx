@@ -15,7 +15,7 @@ export function JobsScreen({ rows, total, search, page, pageSize }: JobsView) {
   const to = (nextSearch: string, nextPage = 1) => `/jobs?${new URLSearchParams({ ...(nextSearch ? { search: nextSearch } : {}), ...(nextPage > 1 ? { page: String(nextPage) } : {}) })}`;
   return (
     <div className="mx-auto max-w-6xl p-5">
-      <Keys actions={[{ keys: "n", shown: "N", label: "new job", run: () => router.push("/jobs/new") }, { keys: "slash", shown: "/", label: "search", run: () => field.current?.focus() }]} />
+      <Keys actions={[{ keys: "n", shown: "N", label: "new job", run: () => router.push("/jobs/new") }, { keys: "/", shown: "/", label: "search", run: () => field.current?.focus() }]} />
       <header className="mb-4 flex items-center gap-4">
         <h1 className="text-xl font-semibold">Jobs</h1>
         <form className="relative w-72" onSubmit={(event) => { event.preventDefault(); router.push(to(field.current?.value ?? "")); }}>

@@ -10,7 +10,7 @@ export function ListTools({ query, total, noun, filters, ask, children }: { quer
   const pages = Math.max(1, Math.ceil(total / query.pageSize));
   return (
     <div className="mb-3 flex flex-wrap items-center gap-3 text-[13px]">
-      <Keys actions={[{ keys: "slash", shown: "/", label: "search", run: () => field.current?.focus() }]} />
+      <Keys actions={[{ keys: "/", shown: "/", label: "search", run: () => field.current?.focus() }]} />
       <form className="relative w-64" onSubmit={(event) => { event.preventDefault(); ask({ search: field.current?.value ?? "" }); }}>
         <Search size={15} aria-hidden className="absolute left-2.5 top-2.5 text-soft" />
         <Input key={query.search} ref={field} defaultValue={query.search} aria-label={`Search ${noun}s`} placeholder="name, then Enter" className="pl-8" />

@@ -3,10 +3,12 @@ import { clsx } from "clsx";
 import { useState } from "react";
 import type { KitView } from "@/core/records";
 import { arranged, fits, fitted, physicalSize, pictureAims, planScales, scaleFor, scaleSentence, screenLayouts, type Fit, type PictureAim, type ScreenLayout } from "@/core/resolution";
-import { Choice, EmptyPanel, Panel } from "@/ui";
+import { Choice, EmptyPanel, Panel, Switch } from "@/ui";
 import { useAddress } from "@/views/job/useAddress";
 import { ScreenDrawing } from "./ScreenDrawing";
 
+/** Real size is drawn up to this width; a larger display is drawn at a whole fraction of it. */
+const widestDrawingMm = 200;
 const listed = (values: readonly string[]) => values.map((value) => ({ value, label: value }));
 
 /** Which internal resolution is worth trying, before trying it. */
@@ -48,13 +50,19 @@ function DisplayPlan({ label, system, display, fit, layout, aim, wide }: { label
   const lines = system.screens[0].height / whole.places[0].height;
   const shown = fitted({ width: lines * whole.aspect, height: lines, aspect: whole.aspect }, display, fit);
   const physical = display.diagonalInch === null ? null : physicalSize(display, display.diagonalInch);
+  const [realSize, setRealSize] = useState(false);
+  const shrink = physical ? Math.max(1, Math.ceil(physical.width / widestDrawingMm)) : 1;
+  const draw = (row: (typeof plan.scales)[number], realWidthMm?: number) => <ScreenDrawing key={row.scale} row={row} display={display} shown={shown} places={whole.places} chosen={row.scale === tried} physical={physical} realWidthMm={realWidthMm} />;
   const from = Math.max(0, Math.min(tried - 2, plan.scales.length - 4));
   return (
     <Panel title={label} aside={<span className="figure text-[12px] text-soft">{display.width}×{display.height}{physical && `, ${physical.width.toFixed(0)}×${physical.height.toFixed(0)} mm`}</span>}>
       <p className="mb-3 text-[15px]" data-testid="plan-sentence">{scaleSentence(plan, aim)}</p>
-      <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>
-        {plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => <ScreenDrawing key={row.scale} row={row} display={display} shown={shown} places={whole.places} chosen={row.scale === tried} physical={physical} />)}
-      </div>
+      {physical && <div className="mb-3"><Switch label={shrink === 1 ? "at its real size" : `at one ${shrink}th of its real size`} checked={realSize} onChange={setRealSize} /></div>}
+      {realSize && physical ? (
+        <div className="mb-4">{draw(plan.scales[tried - 1], physical.width / shrink)}</div>
+      ) : (
+        <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>{plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}</div>
+      )}
       <div className="overflow-x-auto">
         <table aria-label={`Scales on ${label}`} className="w-full text-left text-[13px]">
           <thead className="text-[12px] text-soft"><tr>{["Scale", "Picture", "Pixels", "Cost", "Of the display", "Lines", ""].map((head, index) => <th key={index} className="px-2 py-1 font-normal">{head}</th>)}</tr></thead>

@@ -1,19 +1,19 @@
 import type { Box, PlacedScreen, ScaleRow } from "@/core/resolution";
 
 /** Picture elements are drawn as a raster whose pitch is that of the scale's own pixels, no finer than this many units. */
-const finest = 1.2;
+const finest = 0.9;
+const linesAStroke = 24;
 
-/** A display's outline with the picture in it, true to scale; the raster is the rendered pixels' own, eight to a stroke. */
-export function ScreenDrawing({ row, display, shown, places, chosen, physical }: { row: ScaleRow; display: Box; shown: Box; places: PlacedScreen[]; chosen: boolean; physical: Box | null }) {
+/** A display's outline with the picture in it, true to scale; the raster has a stroke for every 24 rendered lines, so coarse scales look coarse. */
+export function ScreenDrawing({ row, display, shown, places, chosen, physical, realWidthMm }: { row: ScaleRow; display: Box; shown: Box; places: PlacedScreen[]; chosen: boolean; physical: Box | null; realWidthMm?: number }) {
   const width = 240, height = (width * display.height) / display.width;
   const unit = width / display.width;
   const left = (width - shown.width * unit) / 2, top = (height - shown.height * unit) / 2;
-  // One stroke for every eight rendered lines: coarse scales look coarse.
-  const pitch = Math.max(finest, (8 * row.linesShown * unit) / row.height);
+  const pitch = Math.max(finest, (linesAStroke * row.linesShown * unit) / row.height);
   const id = `raster-${row.scale}-${display.width}x${display.height}-${places.length}`;
   return (
     <figure>
-      <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} className="w-full" role="img" aria-label={`×${row.scale} on the display`}>
+      <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} className="w-full max-w-full" style={realWidthMm ? { width: `${realWidthMm}mm` } : undefined} role="img" aria-label={`×${row.scale} on the display`}>
         <defs>
           <pattern id={id} width={pitch} height={pitch} patternUnits="userSpaceOnUse"><path d={`M0 0H${pitch}M0 0V${pitch}`} stroke="var(--ground)" strokeWidth={Math.min(1, pitch / 4)} fill="none" /></pattern>
           <clipPath id={`${id}-edge`}><rect width={width} height={height} /></clipPath>
