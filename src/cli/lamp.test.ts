@@ -16,6 +16,26 @@ function lamp(args: string[], input = ""): Promise<{ code: number; out: string; 
   });
 }
 
+describe("lamp resolution, against values of the trade (common practice)", () => {
+  it("prints every scale, the useful one and a sentence", async () => {
+    const { code, out } = await lamp(["resolution", "--picture", "320x240", "--display", "1440x900", "--json"]);
+    expect(code).toBe(0);
+    const made = JSON.parse(out);
+    expect(made.scales[3]).toEqual({ scale: 4, width: 1280, height: 960, pixels: 1_228_800, costOfNative: 16, displayShare: expect.closeTo(0.948, 3), coverage: expect.closeTo(0.8333, 4), fits: false });
+    expect([made.scales[5].height, made.usefulScale]).toEqual([1440, 4]);
+    expect(made.sentence).toMatch(/^Try ×4 first/);
+  });
+  it("takes several screens, another fit, and pixels that aren't square", async () => {
+    const { out } = await lamp(["resolution", "--screens", "384x240,320x240", "--display", "2340x1080", "--fit", "integer", "--layout", "side by side", "--json"]);
+    expect(JSON.parse(out).scales[0].pixels).toBe(168_960);
+    expect((await lamp(["resolution", "--picture", "256x224:1.143", "--display", "1440x900"])).out).toMatch(/Covers 8\d\.\d %/);
+  });
+  it.each<[string, string[]]>([["no picture", ["--display", "1440x900"]], ["a bad size", ["--picture", "wide", "--display", "1440x900"]], ["an unknown fit", ["--picture", "320x240", "--display", "1440x900", "--fit", "zoom"]]])("%s: exit 2 with one clear line", async (_, args) => {
+    const { code, err } = await lamp(["resolution", ...args]);
+    expect([code, err.trim().split("\n").length]).toEqual([2, 1]);
+  });
+});
+
 describe("lamp analyse", () => {
   it("prints one object with every figure", async () => {
     const { code, out } = await lamp(["analyse", "samples/scale-2-uncapped.csv", "--native", "30", "--target", "30", "--json"]);

@@ -160,16 +160,16 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
   if (!engine) return null;
   const [builds, systems, catalogue] = await Promise.all([Build.findAll({ where: { engineId: id }, order: ["version"] }), EngineSystem.findAll({ where: { engineId: id } }), catalogueOf(id)]);
   return {
-    id, name: engine.name, notes: engine.notes, catalogue,
+    id, name: engine.name, notes: engine.notes, backEnds: engine.backEnds, catalogue,
     systemIds: systems.map(({ systemId }) => systemId),
     builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
   };
 }
 
 /** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
-export function putEngine(id: string, { name, notes, builds, systemIds, catalogue }: NewEngine): Promise<void> {
+export function putEngine(id: string, { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine): Promise<void> {
   return store().transaction(async (transaction) => {
-    await Engine.update({ name, notes }, { where: { id }, transaction });
+    await Engine.update({ name, notes, backEnds }, { where: { id }, transaction });
     await EngineSystem.destroy({ where: { engineId: id }, transaction });
     await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })), { transaction });
     const held = await Build.findAll({ where: { engineId: id }, transaction });

@@ -1,5 +1,5 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
-import type { Conditions, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings } from "@/core/kit";
+import type { Conditions, NewEngine, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings } from "@/core/kit";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { ChannelRole, Trace } from "@/core/trace";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
@@ -55,6 +55,7 @@ export class Engine extends Model<InferAttributes<Engine>, InferCreationAttribut
   declare id: CreationOptional<string>;
   declare name: string;
   declare notes: CreationOptional<string>;
+  declare backEnds: NewEngine["backEnds"];
 }
 
 export class EngineSystem extends Model<InferAttributes<EngineSystem>, InferCreationAttributes<EngineSystem>> {
@@ -186,7 +187,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [ConsoleSystem, "systems", { id, name: words, screens: json, rates: json, note: emptyWords }],
   [Title, "titles", { id, systemId: key, name: words, nativeFps: real, tied: flag, region: emptyWords, hardness: words, memoryNeededGb: real, notes: emptyWords, patches: json, retiredAt: moment }],
   [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
-  [Engine, "engines", { id, name: words, notes: emptyWords }],
+  [Engine, "engines", { id, name: words, notes: emptyWords, backEnds: json }],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
   [Build, "builds", { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords }],
   [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],

@@ -8,6 +8,7 @@ export { Lamp, type Light } from "./Lamp";
 export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Figure, Panel } from "./Panel";
 export { ProblemPanel } from "./ProblemPanel";
+export { SearchChoice } from "./SearchChoice";
 export { Sheet } from "./Sheet";
 export { Switch } from "./Switch";
 export { useWidth } from "./useWidth";

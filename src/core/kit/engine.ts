@@ -37,11 +37,15 @@ export const settingSchema = z.object({
 });
 export type Setting = z.infer<typeof settingSchema>;
 
+/** A way an engine draws, and the drivers that can be used with it. */
+export const backEndSchema = z.object({ name, drivers: z.array(z.string().trim().min(1).max(80)).max(50) });
+
 export const newEngineSchema = z.object({
   name,
   systemIds: z.array(z.uuid()).min(1, "Choose the systems it runs."),
   notes: z.string().trim().max(2000),
   builds: z.array(z.object({ version: z.string().trim().min(1).max(60), branch: z.enum(["stable", "experimental"]), date: z.iso.date().nullable(), notes: z.string().trim().max(400) })).min(1),
+  backEnds: z.array(backEndSchema).max(20),
   catalogue: z.array(settingSchema).max(500),
 });
 export type NewEngine = z.infer<typeof newEngineSchema>;

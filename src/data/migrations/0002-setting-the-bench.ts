@@ -13,6 +13,7 @@ export const settingTheBench = {
       );
       alter table runs add column preflight jsonb not null default '[]' check (jsonb_typeof(preflight) = 'array');
       alter table titles add column patches jsonb not null default '[]' check (jsonb_typeof(patches) = 'array');
+      alter table engines add column back_ends jsonb not null default '[]' check (jsonb_typeof(back_ends) = 'array');
       create index titles_in_use on titles (name) where retired_at is null;
       create index rigs_in_use on rigs (name) where retired_at is null;
     `);
@@ -20,6 +21,7 @@ export const settingTheBench = {
   async down({ context }: { context: QueryInterface }) {
     await context.sequelize.query(`
       drop index rigs_in_use, titles_in_use;
+      alter table engines drop column back_ends;
       alter table titles drop column patches;
       alter table runs drop column preflight;
       drop table preflight_items;

@@ -39,7 +39,7 @@ async function addDemo(now: Date): Promise<void> {
   const buildIds = new Map<string, string>();
   for (const { name, systems: runs, notes, builds, catalogue } of engines) {
     const made = await addEngine({
-      name, notes, catalogue,
+      name, notes, catalogue, backEnds: [{ name: "Vulkan", drivers: ["as shipped", "newest"] }, { name: "OpenGL", drivers: ["as shipped"] }],
       systemIds: runs.map((system) => systemIds.get(system)!),
       builds: builds.map(([version, branch, date]) => ({ version, branch, date, notes: "" })),
     });

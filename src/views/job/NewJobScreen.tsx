@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
 import { aims, newJobSchema, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
-import { Button, Choice, EmptyPanel, Field, Input, buttonLook } from "@/ui";
+import { Button, Choice, EmptyPanel, Field, Input, SearchChoice, buttonLook } from "@/ui";
 import { send } from "@/views/send";
 
 const aimNotes = { speed: "full speed first", picture: "the best picture that holds", battery: "the least watts that hold" } as const;
@@ -25,9 +25,9 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
     const missing = kit.rigs.length === 0 ? ["a rig", "/kit/rigs/new"] : kit.titles.length === 0 ? ["a title", "/kit/titles/new"] : ["an engine", "/kit/engines/new"];
     return <div className="p-6"><EmptyPanel title={`First add ${missing[0]}.`} action={<Link href={missing[1]} className={buttonLook("lit")}>Add {missing[0]}</Link>}>A job needs a rig, a title and an engine that runs it.</EmptyPanel></div>;
   }
-  const choice = (name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim", label: string, options: { value: string; label: string; note?: string }[]) => (
+  const choice = (name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim", label: string, options: { value: string; label: string; note?: string }[], Pick: typeof SearchChoice = Choice) => (
     <Field label={label} error={errors[name]?.message}>
-      {({ id, ...ids }) => <Controller control={control} name={name} render={({ field }) => <Choice id={id} label={label} invalid={ids["aria-invalid"]} value={field.value || null} options={options} onChange={(value) => { field.onChange(value); if (name === "titleId") setValue("buildId", ""); }} />} />}
+      {({ id, ...ids }) => <Controller control={control} name={name} render={({ field }) => <Pick id={id} label={label} invalid={ids["aria-invalid"]} value={field.value || null} options={options} onChange={(value) => { field.onChange(value); if (name === "titleId") setValue("buildId", ""); }} />} />}
     </Field>
   );
   return (
@@ -40,8 +40,8 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
       })}
     >
       <h1 className="text-xl font-semibold">New job</h1>
-      {choice("rigId", "Rig", kit.rigs.map(({ id, name, spec }) => ({ value: id, label: name, note: spec.kind })))}
-      {choice("titleId", "Title", kit.titles.map(({ id, name, system, hardness }) => ({ value: id, label: name, note: `${system}, ${hardness}` })))}
+      {choice("rigId", "Rig", kit.rigs.map(({ id, name, spec }) => ({ value: id, label: name, note: spec.kind })), SearchChoice)}
+      {choice("titleId", "Title", kit.titles.map(({ id, name, system, hardness }) => ({ value: id, label: name, note: `${system}, ${hardness}` })), SearchChoice)}
       {choice("buildId", "Engine and build", builds.map(({ id, engine, version, branch }) => ({ value: id, label: `${engine} ${version}`, note: branch })))}
       <div className="grid grid-cols-2 gap-5">
         {choice("aim", "Aim", aims.map((aim) => ({ value: aim, label: aim, note: aimNotes[aim] })))}

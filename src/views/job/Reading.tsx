@@ -66,6 +66,7 @@ export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRu
         <p className="mt-1">
           {[run.conditions.powerMode, run.conditions.clocks, run.conditions.display, run.conditions.pluggedIn ? "plugged in" : "on battery", run.conditions.docked ? "docked" : "handheld", run.conditions.cooler && "cooler on", run.conditions.roomC !== null && `${run.conditions.roomC} °C room`, run.conditions.capturePath].filter(Boolean).join(", ")}
         </p>
+        {run.preflight.length > 0 && <p className="mt-1">Pre-flight: {run.preflight.filter(({ ticked }) => ticked).length} of {run.preflight.length} ticked{run.preflight.some(({ ticked }) => !ticked) && `; not ticked: ${run.preflight.filter(({ ticked }) => !ticked).map(({ label }) => label).join(", ")}`}.</p>}
         <p className="mt-1">{say.dateTime(run.madeAt)}{run.fileName && `, from ${run.fileName}`}</p>
       </section>
     </div>

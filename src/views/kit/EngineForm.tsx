@@ -9,6 +9,7 @@ import { newEngineSchema, readCatalogue, type CatalogueFault, type NewEngine, ty
 import type { EngineDetail, SystemRow } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
 import { FormFrame } from "./FormFrame";
+import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
 import { useSaving } from "./useSaving";
 import { send } from "@/views/send";
@@ -17,12 +18,13 @@ const blankSetting: Setting = { key: "", label: "", type: "switch", choices: [],
 
 /** Describes an engine: its builds, the systems it runs, and its settings catalogue. */
 export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?: EngineDetail }) {
-  const values: NewEngine = engine ? newEngineSchema.parse(engine) : { name: "", systemIds: [], notes: "", builds: [{ version: "", branch: "stable", date: null, notes: "" }], catalogue: [] };
+  const values: NewEngine = engine ? newEngineSchema.parse(engine) : { name: "", systemIds: [], notes: "", builds: [{ version: "", branch: "stable", date: null, notes: "" }], backEnds: [], catalogue: [] };
   const form = useForm<NewEngine>({ resolver: zodResolver(newEngineSchema), defaultValues: values });
   const { register, control, handleSubmit, formState } = form;
   const { errors, isSubmitting } = formState;
   const { save, restored, forget } = useSaving(form, engine ? ["PUT", `engines/${engine.id}`] : ["POST", "engines"], "/kit/engines", values);
   const builds = useFieldArray({ control, name: "builds" });
+  const backEnds = useFieldArray({ control, name: "backEnds" });
   const catalogue = useFieldArray({ control, name: "catalogue" });
   return (
     <FormFrame title={engine ? engine.name : "An engine"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message ?? errors.systemIds?.message} busy={isSubmitting} keep="Keep the engine" back="/kit/engines">
@@ -43,6 +45,16 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
             <Field label="Date">{(ids) => <Input {...ids} type="date" {...register(`builds.${index}.date`, { setValueAs: (text) => text || null })} />}</Field>
             <Field label="Notes">{(ids) => <Input {...ids} {...register(`builds.${index}.notes`)} />}</Field>
             <Button look="quiet" aria-label={`Remove build ${index + 1}`} disabled={builds.fields.length === 1} onClick={() => builds.remove(index)}><X size={14} aria-hidden /></Button>
+          </div>
+        ))}
+      </Panel>
+      <Panel title="Back ends" aside={<Button onClick={() => backEnds.append({ name: "", drivers: [] })}><Plus size={14} aria-hidden />Back end</Button>}>
+        {backEnds.fields.length === 0 && <p className="text-[13px] text-soft">None named yet. The usually faster one isn&apos;t always faster; name them to try each.</p>}
+        {backEnds.fields.map((row, index) => (
+          <div key={row.id} className="mb-2 grid grid-cols-[1fr_2fr_auto] items-end gap-3">
+            <Field label={`Back end ${index + 1}`} error={errors.backEnds?.[index]?.name?.message}>{(ids) => <Input {...ids} placeholder="e.g. Vulkan" {...register(`backEnds.${index}.name`)} />}</Field>
+            <Field label="Drivers usable with it, separated by commas" error={errors.backEnds?.[index]?.drivers?.message}>{(ids) => <Input {...ids} {...register(`backEnds.${index}.drivers`, listOf)} />}</Field>
+            <Button look="quiet" aria-label={`Remove back end ${index + 1}`} onClick={() => backEnds.remove(index)}><X size={14} aria-hidden /></Button>
           </div>
         ))}
       </Panel>

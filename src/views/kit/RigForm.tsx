@@ -7,7 +7,7 @@ import { batteryWh, newRigSchema, type NewRig } from "@/core/kit";
 import type { RigDetail } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
 import { FormFrame } from "./FormFrame";
-import { numeric } from "./numeric";
+import { listOf, numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
 const blank: NewRig = {
@@ -91,7 +91,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
           </div>
         ))}
         <Field label="Clock options or governors" help="By the names the rig gives them, separated by commas; empty when there are none." error={at?.clockOptions?.message}>
-          {(ids) => <Input {...ids} {...register("spec.clockOptions", { setValueAs: (text) => (Array.isArray(text) ? text : String(text).split(",").map((name) => name.trim()).filter(Boolean)) })} />}
+          {(ids) => <Input {...ids} {...register("spec.clockOptions", listOf)} />}
         </Field>
       </Panel>
       <Panel title="Cooling and battery" className="grid grid-cols-3 gap-4 [&>header]:col-span-full">

@@ -2,11 +2,10 @@ import { X } from "lucide-react";
 import { Controller, type UseFormReturn } from "react-hook-form";
 import { reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
 import { Button, Choice, Field, Input, Switch } from "@/ui";
-import { numeric } from "./numeric";
+import { listOf, numeric } from "./numeric";
 
 const types = [{ value: "switch", label: "switch" }, { value: "choice", label: "choice" }, { value: "number", label: "number" }, { value: "text", label: "text" }];
 const firstValue: Record<Setting["type"], SettingValue> = { switch: false, choice: "", number: 0, text: "" };
-const listOf = { setValueAs: (text: unknown) => (Array.isArray(text) ? text : String(text).split(",").map((part) => part.trim()).filter(Boolean)) };
 const costNames = { picture: "picture", feel: "feel", heat: "heat", risk: "risk" } as const;
 
 /** One setting of a catalogue, with what it relieves and what it costs. */
@@ -47,7 +46,12 @@ export function SettingFields({ form, index, onRemove }: { form: UseFormReturn<N
           <div className="grid grid-cols-4 gap-3">
             {(["picture", "feel", "heat", "risk"] as const).map((name) => <Field key={name} label={`Cost in ${costNames[name]}, 0 to 3`} error={errors?.costs?.[name]?.message}>{(ids) => <Input {...ids} inputMode="numeric" {...register(`catalogue.${index}.costs.${name}`, numeric)} />}</Field>)}
           </div>
-          <div className="grid grid-cols-3 gap-3">
+          <div className="grid grid-cols-4 gap-3">
+            <Field label="Fastest value" help="Empty where only a test tells." error={errors?.fastest?.message}>
+              {({ id, ...ids }) => type === "switch" ? (
+                <Controller control={control} name={at("fastest")} render={({ field }) => <Choice id={id} label="Fastest value" value={String(field.value)} onChange={(value) => field.onChange(value === "null" ? null : value === "true")} options={[{ value: "null", label: "not known" }, { value: "true", label: "on" }, { value: "false", label: "off" }]} />} />
+              ) : <Input id={id} {...ids} {...register(at("fastest"), type === "number" ? numeric : { setValueAs: (text: unknown) => (text === "" || text === null ? null : text) })} />}
+            </Field>
             <Field label="Config section">{(ids) => <Input {...ids} {...register(at("section"))} />}</Field>
             <Field label="Config key">{(ids) => <Input {...ids} {...register(at("configKey"))} />}</Field>
             <Field label="Linked settings" help="Keys that must hold the same value.">{(ids) => <Input {...ids} {...register(at("linked"), listOf)} />}</Field>
