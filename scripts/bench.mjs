@@ -1,4 +1,4 @@
-// npm run bench [-- core|browser|server]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|browser|server|honesty]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -9,6 +9,7 @@ ensurePostgres();
 ensureChromium();
 ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
+if (process.argv[2] === "honesty") process.exit(await show(tsx, ["scripts/bench/honesty.ts"]));
 const database = throwAwayCluster();
 let server = null;
 const only = process.argv[2];

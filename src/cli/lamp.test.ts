@@ -16,6 +16,21 @@ function lamp(args: string[], input = ""): Promise<{ code: number; out: string; 
   });
 }
 
+describe("lamp compare", () => {
+  const log = (name: string, ms: number) => file(name, `frame time ms\n${Array.from({ length: 900 }, (_, i) => (ms * (1 + 0.03 * Math.sin(i * 1.7))).toFixed(3)).join("\n")}\n`);
+  it("prints one object: B over A, with intervals and a decision", async () => {
+    const { code, out } = await lamp(["compare", "--a", log("a1.csv", 25), log("a2.csv", 25.2), "--b", log("b1.csv", 20), log("b2.csv", 20.1), "--json"]);
+    expect(code).toBe(0);
+    const made = JSON.parse(out);
+    expect(Object.keys(made)).toEqual(["arms", "averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute", "decision", "moreRunsPerSide", "notes"]);
+    expect(made).toMatchObject({ arms: { a: { runs: 2 }, b: { runs: 2, averageFps: expect.closeTo(49.9, 0) } }, averageFps: { ratio: expect.closeTo(1.252, 2) }, decision: "better", moreRunsPerSide: 0 });
+  });
+  it("refuses uneven rounds with one clear line", async () => {
+    const { code, err } = await lamp(["compare", "--rounds", "--a", log("a1.csv", 25), "--b", log("b1.csv", 20), log("b2.csv", 20)]);
+    expect([code, err.trim().split("\n").length]).toEqual([2, 1]);
+  });
+});
+
 describe("lamp resolution, against values of the trade (common practice)", () => {
   it("prints every scale, the useful one and a sentence", async () => {
     const { code, out } = await lamp(["resolution", "--picture", "320x240", "--display", "1440x900", "--json"]);

@@ -1,6 +1,7 @@
 #!/usr/bin/env -S npx tsx
 import { Command, CommanderError } from "commander";
 import { analyse } from "./analyse";
+import { compareCommand } from "./compare";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
 
@@ -11,6 +12,7 @@ const program = new Command("lamp")
 
 analyse(program);
 resolution(program);
+compareCommand(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

@@ -56,11 +56,40 @@ class Stretches {
 }
 
 /**
+ * The rate of the window that every frame opens, in fps; NaN where the window runs past the end.
+ *
+ * A window's rate counts the frames ended in it, the last one by the fraction that lies inside.
+ * @param frameTimes ms, all > 0; length N
+ * @returns length N
+ */
+export function windowRates(frameTimes: Float64Array, windowMs: number): Float64Array {
+  const n = frameTimes.length;
+  const rates = new Float64Array(n).fill(NaN);
+  let start = 0, next = 0, end = 0;
+  for (let i = 0; i < n; i++) {
+    if (next < i) {
+      next = i;
+      end = start;
+    }
+    const stop = start + windowMs;
+    // Ends are sums from the start of the trace, as starts are: they carry the same rounding.
+    while (next < n && end + frameTimes[next] <= stop) end += frameTimes[next++];
+    if (next === n && end < stop - 1e-6) break;
+    const fraction = next < n ? (stop - end) / frameTimes[next] : 0;
+    rates[i] = ((next - i + fraction) * 1000) / windowMs;
+    start += frameTimes[i];
+  }
+  return rates;
+}
+
+/** The least rate that counts as full speed. */
+export const leastFullSpeed = (target: number, rules: MeasuringRules) => target * (1 - rules.tolerance) - 1e-9;
+
+/**
  * Share of running time spent at full speed, and the dips below it.
  *
  * Every frame opens a window of `windowMs`; the window is at full speed when its rate is at least
- * `target · (1 − tolerance)`. A window's rate counts the frames ended in it, the last one by the
- * fraction that lies inside. Windows weigh by the frame that opens them, so slow stretches are not
+ * `target · (1 − tolerance)`. Windows weigh by the frame that opens them, so slow stretches are not
  * under-counted for having fewer frames. Windows that run past the end are left out.
  * A dip's length is the running time of the frames that open its windows.
  *
@@ -68,23 +97,12 @@ class Stretches {
  * @param target     frames per second
  */
 export function fullSpeed(frameTimes: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
-  const n = frameTimes.length;
-  const least = target * (1 - rules.tolerance) - 1e-9;
+  const least = leastFullSpeed(target, rules);
+  const rates = windowRates(frameTimes, rules.windowMs);
   const found = new Stretches();
   let start = 0;
-  // `inside` frames end within the window; they end at `end`. Rebuilt sums, not running ones, carry no drift: ends are absolute.
-  let next = 0, end = 0;
-  for (let i = 0; i < n; i++) {
-    if (next < i) {
-      next = i;
-      end = start;
-    }
-    const stop = start + rules.windowMs;
-    while (next < n && end + frameTimes[next] <= stop) end += frameTimes[next++];
-    if (next === n && end < stop - 1e-6) break;
-    const fraction = next < n ? (stop - end) / frameTimes[next] : 0;
-    const fps = ((next - i + fraction) * 1000) / rules.windowMs;
-    found.add(start, frameTimes[i], fps, fps < least);
+  for (let i = 0; i < rates.length && rates[i] === rates[i]; i++) {
+    found.add(start, frameTimes[i], rates[i], rates[i] < least);
     start += frameTimes[i];
   }
   return found.result();
@@ -92,7 +110,7 @@ export function fullSpeed(frameTimes: Float64Array, target: number, rules: Measu
 
 /** The same for readings of a counter: each reading is judged as it stands, weighted by its time. */
 export function fullSpeedOfReadings(durations: Float64Array, rates: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
-  const least = target * (1 - rules.tolerance) - 1e-9;
+  const least = leastFullSpeed(target, rules);
   const found = new Stretches();
   let start = 0;
   for (let i = 0; i < rates.length; i++) {

@@ -1,0 +1,70 @@
+import { tQuantile } from "@/core/stats";
+
+/** An effect of B over A with its 95 % interval. */
+export interface Effect {
+  estimate: number;
+  low: number;
+  high: number;
+}
+
+export const decisions = ["better", "worse", "no difference", "undecided"] as const;
+export type Decision = (typeof decisions)[number];
+
+/**
+ * The decision with a practical margin.
+ *
+ * Better: the interval lies above 0 and the estimate reaches the margin; worse: the mirror; no difference: the
+ * interval lies inside ± the margin; else undecided.
+ *
+ * @param effect log ratio of average fps
+ * @param margin smallest difference worth having, as a log ratio > 0
+ */
+export function decide({ estimate, low, high }: Effect, margin: number): Decision {
+  if (low > 0 && estimate >= margin) return "better";
+  if (high < 0 && estimate <= -margin) return "worse";
+  if (low > -margin && high < margin) return "no difference";
+  return "undecided";
+}
+
+/** More further runs than this are not worth asking for. */
+const mostFurther = 40;
+
+/**
+ * How many further runs a side should settle an undecided comparison, were the estimate to stay.
+ *
+ * @param spread  variance of one run's log average
+ * @param runs    runs a side so far (the fewer of the two)
+ * @param freedom degrees of freedom behind the spread
+ * @returns 1 … 40, or null when even 40 more would not
+ */
+export function furtherRuns(estimate: number, margin: number, spread: number, runs: number, freedom: number): number | null {
+  const size = Math.abs(estimate);
+  // Far from the margin the interval must clear 0; near it, lie within.
+  const wanted = size >= margin ? size : margin - size;
+  for (let more = 1; more <= mostFurther; more++) {
+    const half = tQuantile(0.975, freedom + 2 * more) * Math.sqrt((2 * spread) / (runs + more));
+    if (half < wanted) return more;
+  }
+  return null;
+}
+
+/** The order that lets warming up favour neither side: A B, B A, A B … @returns length 2·rounds */
+export function runOrder(rounds: number): ("A" | "B")[] {
+  return Array.from({ length: rounds }, (_, round): ("A" | "B")[] => (round % 2 === 0 ? ["A", "B"] : ["B", "A"])).flat();
+}
+
+/**
+ * Holm's (1979) step-down correction for many looks.
+ * @param p values, any order
+ * @returns adjusted values in the same order, each 0…1
+ */
+export function holm(p: number[]): number[] {
+  const order = p.map((_, index) => index).sort((a, b) => p[a] - p[b]);
+  const adjusted = new Array<number>(p.length);
+  let running = 0;
+  order.forEach((index, rank) => {
+    running = Math.max(running, Math.min(1, (p.length - rank) * p[index]));
+    adjusted[index] = running;
+  });
+  return adjusted;
+}

@@ -1,0 +1,44 @@
+import jstat from "jstat";
+
+/** How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of freedom behind it. */
+export interface NoiseFloor {
+  sd: number;
+  freedom: number;
+}
+
+/** Until a rig has repeats of its own: 2 %, weighed as sixty repeats would be; runs that show far more are believed instead. */
+export const assumedNoise: NoiseFloor = { sd: 0.02, freedom: 60 };
+
+/**
+ * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
+ * @param groups average fps of runs with identical settings, a group each
+ * @returns null when no group has two runs
+ */
+export function noiseFloor(groups: number[][]): NoiseFloor | null {
+  let squares = 0, freedom = 0;
+  for (const group of groups) {
+    if (group.length < 2) continue;
+    const logs = group.map(Math.log);
+    const centre = logs.reduce((sum, x) => sum + x, 0) / logs.length;
+    squares += logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
+    freedom += group.length - 1;
+  }
+  return freedom === 0 ? null : { sd: Math.sqrt(squares / freedom), freedom };
+}
+
+/** Runs that vary so much more than the rig's floor that chance explains it in fewer than one case of a hundred speak for themselves. */
+const surprise = 0.01;
+
+/**
+ * The spread to reckon with: what the runs at hand show, pooled with the floor by degrees of freedom,
+ * unless they show far more than the floor (one-sided F test at 1 %).
+ *
+ * @param squares sum of squared deviations of the runs at hand
+ * @param freedom their degrees of freedom; 0 borrows the floor whole
+ */
+export function reckonedSpread(squares: number, freedom: number, floor: NoiseFloor): { variance: number; freedom: number; borrowed: boolean } {
+  const own = freedom > 0 ? squares / freedom : 0;
+  const floorVariance = floor.sd ** 2;
+  if (freedom > 0 && 1 - jstat.centralF.cdf(own / floorVariance, freedom, floor.freedom) < surprise) return { variance: own, freedom, borrowed: false };
+  return { variance: (squares + floor.freedom * floorVariance) / (freedom + floor.freedom), freedom: freedom + floor.freedom, borrowed: freedom < 4 };
+}
