@@ -29,6 +29,11 @@ try {
   const { rows } = await (await page.request.get("/api/v1/jobs")).json();
   const job = (title) => `/jobs/${rows.find((row) => row.title === title).id}`;
 
+  const choose = async (name, option) => {
+    await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
+    await page.getByRole("option", { name: option, exact: true }).click();
+  };
+
   /** name, path, what to do before the picture, theme */
   const views = [
     ["bench", "/"],
@@ -49,8 +54,29 @@ try {
         await page.keyboard.press("Enter");
       }
     }],
-    ["kit", "/kit"],
+    ["rigs", "/kit/rigs"],
+    ["titles", "/kit/titles?filter=hard"],
     ["rig-form-daylight", "/kit/rigs/new", undefined, "daylight"],
+    ["engine-daylight", "/kit/engines", async () => {
+      await page.getByRole("link", { name: "Harrow" }).click();
+      await page.getByText("Back ends").waitFor();
+    }, "daylight"],
+    ["house-rules", "/kit/rules", async () => {
+      await page.getByRole("link", { name: "Lending desk" }).click();
+      await page.getByLabel(/^Steady: speed at least/).fill("99.9");
+      await page.getByRole("button", { name: "See what would change" }).click();
+      await page.getByText(/would change/).last().scrollIntoViewIfNeeded();
+    }],
+    ["preflight", "/kit/preflight"],
+    ["planner", "/kit/planner", async () => {
+      await choose("System", "Satchel");
+      await choose("Display", "Tansy, own screen");
+      await choose("Beside", "Dovecote, television");
+    }],
+    ["planner-two-screens-daylight", "/kit/planner", async () => {
+      await choose("System", "Twofold");
+      await choose("Screens", "side by side");
+    }, "daylight"],
   ];
   for (const [name, path, act, theme = "evening"] of views) {
     await context.addCookies([{ name: "theme", value: theme, url: address }]);
