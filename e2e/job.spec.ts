@@ -158,3 +158,16 @@ test("pages carry a policy, and writes from another site are refused", async ({ 
   expect((await bad.json()).fields).toHaveProperty("titleId");
   expect((await request.post("/api/v1/runs", { headers: { "content-length": String(80 * 1024 * 1024) }, data: Buffer.alloc(65 * 1024 * 1024) })).status()).toBe(413);
 });
+
+test("was it real: one setting of three helped, by the engine's own report, and the other two did not", async ({ page, request }) => {
+  const kit = await kitOf(request);
+  const { runs } = await (await page.request.get(`/api/v1/jobs/${kit.job("Copper Regatta")}`)).json();
+  const labelled = (label: string) => runs.find((run: { label: string }) => run.label.startsWith(label)).id;
+  const panel = page.getByRole("region", { name: "Comparison" });
+  for (const [label, decision] of [["lighter model", /Better/], ["other back end", /No difference|Undecided/], ["sound on its own", /No difference|Undecided/]] as const) {
+    await open(page, `/jobs/${kit.job("Copper Regatta")}?run=${labelled(label)}&over=${labelled("baseline")}`);
+    await expect(panel).toContainText(decision, { timeout: 20_000 });
+    await expect(panel).toContainText("Speed by the engine's report");
+    await expect(panel).toContainText("3 runs against 3 runs");
+  }
+});

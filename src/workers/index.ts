@@ -1,7 +1,9 @@
 import { proxy, releaseProxy, wrap, type Remote } from "comlink";
+import type { RunComparer } from "./compare.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
+export type { ComparedRuns } from "./compare.worker";
 export type { KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };
@@ -25,3 +27,4 @@ function working<Api>(worker: Worker): Working<Api> {
 
 export const startLogImport = () => working<LogImport>(new Worker(new URL("./logImport.worker.ts", import.meta.url), { type: "module" }));
 export const startTraceReader = () => working<TraceReader>(new Worker(new URL("./trace.worker.ts", import.meta.url), { type: "module" }));
+export const startComparer = () => working<RunComparer>(new Worker(new URL("./compare.worker.ts", import.meta.url), { type: "module" }));

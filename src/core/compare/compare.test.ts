@@ -1,7 +1,7 @@
 import { mean, quantile, seeded } from "@/core/stats";
 import { summarise } from "@/core/metrics";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
-import { RunCells, assumedNoise, blockLength, compare, decide, furtherRuns, holm, honesty, noiseFloor, reckonedSpread, runOrder } from ".";
+import { RunCells, assumedNoise, blockLength, comparable, compare, decide, furtherRuns, holm, honesty, noiseFloor, reckonedSpread, runOrder } from ".";
 
 function autoregressive(n: number, phi: number, seed: number): Float64Array {
   const random = seeded(seed);
@@ -131,4 +131,15 @@ describe("the noise floor", () => {
     const wild = reckonedSpread(6 * 0.1 ** 2, 6, assumedNoise);
     expect([wild.variance, wild.freedom]).toEqual([expect.closeTo(0.01, 9), 6]);
   });
+});
+
+describe("runs whose engine reports its speed", () => {
+  const crawling = (percent: number, seed: number): FrameTrace => ({ ...run(60, seed), channels: [{ role: "speed", times: Float64Array.from({ length: 60 }, (_, i) => 1000 * (i + 1)), values: new Float64Array(60).fill(percent) }] });
+  it("are compared by the report, for their frames tell nothing: 71 % against 100 % is +41 %", () => {
+    const arms = comparable([crawling(71, 1), crawling(71.5, 2)], [crawling(100, 3), crawling(99.5, 4)], 60);
+    expect(arms.by).toBe("engine speed");
+    expect(compare(arms.a, arms.b, { targetFps: 60 }).averageFps.ratio).toBeCloseTo(1.4, 1);
+    expect(compare([crawling(71, 1)], [crawling(100, 3)], { targetFps: 60 }).averageFps.ratio).toBeCloseTo(1, 1);
+  });
+  it("by their frames where one run has no report", () => expect(comparable([crawling(71, 1)], [run(60, 2)], 60).by).toBe("frames"));
 });

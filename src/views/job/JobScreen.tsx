@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import type { JobView, ThreadRun } from "@/core/records";
 import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
 import { send } from "@/views/send";
+import { ComparePanel } from "./ComparePanel";
 import { Reading } from "./Reading";
 import { Thread } from "./Thread";
 import { TracePanel } from "./TracePanel";
@@ -85,6 +86,7 @@ export function JobScreen({ job, runs, next }: JobView) {
           <Button onClick={() => setDrawer("reading")}>Reading</Button>
         </div>
         <TracePanel run={run} over={over} rules={job.rules.measuring} />
+        {over && <ComparePanel job={job} runs={runs} run={run} over={over} />}
         <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
           <Button look="quiet" hint="O" onClick={() => layOver(over ? over.id : (runs[runs.indexOf(run) - 1]?.id ?? null))}>{over ? "Take B away" : "Lay the run before over it"}</Button>
           <Button look="quiet" hint="E" onClick={() => setNaming(true)}>Name</Button>

@@ -65,13 +65,13 @@ function DisplayPlan({ label, system, display, fit, layout, aim, wide }: { label
       )}
       <div className="overflow-x-auto">
         <table aria-label={`Scales on ${label}`} className="w-full text-left text-[13px]">
-          <thead className="text-[12px] text-soft"><tr>{["Scale", "Picture", "Pixels", "Cost", "Of the display", "Lines", ""].map((head, index) => <th key={index} className="px-2 py-1 font-normal">{head}</th>)}</tr></thead>
-          <tbody className="figure divide-y divide-line">
+          <thead className="text-[12px] text-soft"><tr>{["Scale", "Picture", "Mpx", "Cost", "Of display", "Lines", ""].map((head, index) => <th key={index} className="px-2 py-1 font-normal">{head}</th>)}</tr></thead>
+          <tbody className="figure divide-y divide-line whitespace-nowrap">
             {plan.scales.map((row) => (
               <tr key={row.scale} className={row.scale === tried ? "bg-raised" : undefined}>
                 <td className="px-2 py-1">×{row.scale}</td>
                 <td className="px-2">{row.screens.map(({ width, height }) => `${width}×${height}`).join(" + ")}</td>
-                <td className="px-2">{(row.pixels / 1e6).toFixed(2)} Mpx</td>
+                <td className="px-2">{(row.pixels / 1e6).toFixed(2)}</td>
                 <td className="px-2">{row.costOfNative}×</td>
                 <td className="px-2">{(100 * row.displayShare).toFixed(0)} %</td>
                 <td className="px-2">{row.fits ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`}</td>
