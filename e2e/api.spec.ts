@@ -1,0 +1,154 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import { kitOf } from "./support";
+
+// The doors themselves: what is answered, what is refused, in which words.
+const nobody = "00000000-0000-4000-8000-000000000000";
+
+async function problem(answer: Awaited<ReturnType<APIRequestContext["get"]>>, status: number): Promise<{ title: string; detail: string; fields: Record<string, string> }> {
+  expect(answer.status()).toBe(status);
+  expect(answer.headers()["content-type"]).toContain("application/problem+json");
+  const body = (await answer.json()) as { title: string; detail: string; fields: Record<string, string> };
+  // RFC 9457: type, title, status, detail.
+  expect(body).toMatchObject({ type: "about:blank", status, title: expect.any(String), detail: expect.any(String) });
+  expect(body.title).not.toBe("");
+  expect(body.detail).not.toBe("");
+  return body;
+}
+
+const rig = {
+  name: "Api Rig",
+  spec: {
+    kind: "board", processor: { clusters: [{ cores: 4, baseGhz: 1, boostGhz: 2 }] }, graphics: { units: null, clockGhz: null }, memoryGb: 4, storage: "",
+    system: { version: "", date: null }, driver: { version: "", date: null },
+    displays: [{ name: "HDMI", connection: "cable", width: 1920, height: 1080, refreshHz: [60], diagonalInch: null }],
+    powerModes: [{ name: "mains", watts: 15, use: "any" }], clockOptions: [], cooling: { kind: "fan", coolerToHand: false }, batteryWh: null, temperatureLimitC: 85,
+  },
+};
+
+test.describe("what is not there", () => {
+  for (const path of [`jobs/${nobody}`, "jobs/not-an-id", `runs/${nobody}/trace`, `engines/${nobody}/catalogue`]) {
+    test(`GET ${path} is 404 in words`, async ({ request }) => {
+      await problem(await request.get(`/api/v1/${path}`), 404);
+    });
+  }
+  for (const [method, path] of [["put", `rigs/${nobody}`], ["put", `titles/${nobody}`], ["put", `engines/${nobody}`], ["delete", `preflight/${nobody}`], ["post", `rigs/${nobody}/duplicate`]] as const) {
+    test(`${method} ${path} is refused and changes nothing`, async ({ request }) => {
+      const answer = await request[method](`/api/v1/${path}`, { data: path.startsWith("rigs") ? rig : {} });
+      expect([404, 422]).toContain(answer.status());
+      await problem(answer, answer.status());
+    });
+  }
+});
+
+test.describe("bodies that can't be", () => {
+  for (const path of ["rigs", "titles", "systems", "engines", "jobs", "tallies", "house-rules", "preflight"]) {
+    test(`POST ${path}: nothing, no JSON, a list, a wrong type`, async ({ request }) => {
+      const post = (data: string) => request.post(`/api/v1/${path}`, { headers: { "content-type": "application/json" }, data: Buffer.from(data) });
+      await problem(await post("{"), 400);
+      await problem(await post("[]"), 422);
+      await problem(await post("null"), 422);
+      await problem(await post('{"name": 7}'), 422);
+    });
+  }
+
+  test("more than two megabytes of JSON is refused by size", async ({ request }) => {
+    await problem(await request.post("/api/v1/rigs", { data: { name: "x".repeat(3 * 1024 * 1024) } }), 413);
+  });
+
+  test("a trace that is none is refused, and no run is left", async ({ request }) => {
+    const kit = await kitOf(request);
+    const job = kit.job("Paper Lighthouse");
+    const count = async () => (await (await request.get(`/api/v1/jobs/${job}`)).json()).runs.length;
+    const before = await count();
+    for (const bytes of [Buffer.alloc(0), Buffer.from("text"), Buffer.alloc(64, 255), Buffer.concat([Buffer.from([2, 0, 0, 0]), Buffer.from("{}"), Buffer.alloc(2)])]) {
+      await problem(await request.post("/api/v1/runs", { headers: { "content-type": "application/octet-stream" }, data: bytes }), 422);
+    }
+    expect(await count()).toBe(before);
+  });
+
+  test("every fault of a rig is named with its field", async ({ request }) => {
+    const answer = await request.post("/api/v1/rigs", { data: { name: "", spec: { ...rig.spec, memoryGb: -1, displays: [{ ...rig.spec.displays[0], width: 0 }] } } });
+    const { fields } = await problem(answer, 422);
+    expect(Object.keys(fields).sort()).toEqual(["name", "spec.displays.0.width", "spec.memoryGb"]);
+  });
+});
+
+test.describe("a rig through its life", () => {
+  test("added, refused twice, revised, duplicated, retired, brought back", async ({ request }) => {
+    const made = await request.post("/api/v1/rigs", { data: rig });
+    expect(made.status()).toBe(201);
+    const { id } = await made.json();
+    const twin = await problem(await request.post("/api/v1/rigs", { data: { ...rig, name: "API RIG" } }), 409);
+    expect(twin.fields.name).toContain("already");
+
+    const revised = await request.put(`/api/v1/rigs/${id}`, { data: { ...rig, spec: { ...rig.spec, driver: { version: "2", date: "2026-10-01" } }, note: "driver 2" } });
+    expect(await revised.json()).toEqual({ revision: 2 });
+    const copy = await (await request.post(`/api/v1/rigs/${id}/duplicate`)).json();
+    expect(copy.id).not.toBe(id);
+
+    const retired = await request.patch("/api/v1/rigs", { data: { ids: [id, copy.id], retired: true } });
+    expect(await retired.json()).toEqual({ changed: 2 });
+    const bench = await (await request.get("/api/v1/bench")).json();
+    expect(bench.rigs.map(({ name }: { name: string }) => name)).not.toContain("Api Rig");
+    await request.patch("/api/v1/rigs", { data: { ids: [id], retired: false } });
+    const again = await (await request.get("/api/v1/bench")).json();
+    expect(again.rigs.map(({ name }: { name: string }) => name)).toContain("Api Rig");
+    await request.patch("/api/v1/rigs", { data: { ids: [id], retired: true } });
+  });
+});
+
+test.describe("other sites and odd hosts", () => {
+  for (const origin of ["http://elsewhere.invalid", "https://127.0.0.1.elsewhere.invalid", "http://localhost:1"]) {
+    test(`a write from ${origin} is refused`, async ({ request }) => {
+      await problem(await request.put("/api/v1/bench", { headers: { origin }, data: {} }), 403);
+    });
+  }
+
+  test("a page's own writes are taken", async ({ request, baseURL }) => {
+    expect((await request.put("/api/v1/bench", { headers: { origin: baseURL! }, data: {} })).status()).toBe(200);
+  });
+
+  test("answers are not kept by caches, and name no server software", async ({ request }) => {
+    const headers = (await request.get("/api/v1/bench")).headers();
+    expect(headers["cache-control"]).toBe("no-store");
+    expect(headers["x-powered-by"]).toBeUndefined();
+  });
+
+  test("every page refuses to be framed, sniffed or scripted from outside", async ({ request }) => {
+    for (const path of ["/", "/jobs", "/kit/rigs", "/kit/planner", "/nowhere"]) {
+      const headers = (await request.get(path)).headers();
+      expect(headers["x-frame-options"]).toBe("DENY");
+      expect(headers["x-content-type-options"]).toBe("nosniff");
+      expect(headers["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+    }
+  });
+
+  test("nonces are never the same twice", async ({ request }) => {
+    const nonce = async () => /nonce-([^']+)/.exec((await request.get("/")).headers()["content-security-policy"])![1];
+    expect(await nonce()).not.toBe(await nonce());
+  });
+});
+
+test.describe("files in and out", () => {
+  test("the catalogue's schema is published, and an exported catalogue comes back in", async ({ request }) => {
+    const schema = await (await request.get("/api/v1/catalogue-schema")).json();
+    expect(schema).toMatchObject({ $schema: "https://json-schema.org/draft/2020-12/schema", type: "object" });
+    const { rows } = await (await request.get("/api/v1/jobs")).json();
+    const { engineId } = rows.find(({ title }: { title: string }) => title === "Basalt Choir");
+    const out = await request.get(`/api/v1/engines/${engineId}/catalogue`);
+    expect(out.headers()["content-disposition"]).toBe('attachment; filename="sallow-catalogue.json"');
+    const back = await request.put(`/api/v1/engines/${engineId}/catalogue`, { data: await out.text() });
+    expect(back.ok()).toBe(true);
+    expect(await (await request.get(`/api/v1/engines/${engineId}/catalogue`)).json()).toEqual(await out.json());
+  });
+
+  test("a trace is read back as it was kept", async ({ request }) => {
+    const kit = await kitOf(request);
+    const { runs } = await (await request.get(`/api/v1/jobs/${kit.job("Copper Regatta")}`)).json();
+    const bytes = await (await request.get(`/api/v1/runs/${runs[0].id}/trace`)).body();
+    const header = JSON.parse(bytes.subarray(4, 4 + bytes.readUInt32LE(0)).toString("utf8"));
+    expect(header).toMatchObject({ form: "frames", length: runs[0].summary.frames });
+    expect(header.channels.map(({ role }: { role: string }) => role).sort()).toEqual(["cpu", "cpuClock", "gpu", "gpuClock", "memory", "speed", "temperature", "watts"]);
+    expect(header.marks.map(({ label }: { label: string }) => label)).toEqual(["harbour", "the lock gates"]);
+  });
+});
