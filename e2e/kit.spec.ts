@@ -163,7 +163,7 @@ test("hostile catalogues are refused with the path of the fault, or shown harmle
   await page.waitForURL("**/kit/engines");
   await page.getByRole("link", { name: "Tender" }).click();
   await expect(page.getByLabel("Label 1")).toHaveValue(/<img src=x/);
-  expect(await page.title()).toBe("Velvet Lamp");
+  await expect(page).toHaveTitle("Velvet Lamp");
   await offer(JSON.stringify(out));
   await page.waitForURL("**/kit/engines");
 });
