@@ -127,7 +127,7 @@ test("a long log draws and zooms without a stall on the page", async ({ page, re
 
 for (const theme of ["evening", "daylight"] as const) {
   test(`reads well and can be used without sight, ${theme} (WCAG 2.2 AA by axe)`, async ({ page, context, request, baseURL }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     await context.addCookies([{ name: "theme", value: theme, url: baseURL! }]);
     const kit = await kitOf(request);
     for (const path of ["/", "/jobs", `/jobs/${kit.job("Copper Regatta")}`, `/jobs/${kit.job("The Orchard Ledger")}/runs/new`, "/jobs/new", "/kit", "/kit/rigs/new", "/kit/titles", "/kit/titles/new", "/kit/engines", "/kit/engines/new", "/kit/rules/new", "/kit/preflight", "/kit/planner"]) {

@@ -43,6 +43,12 @@ try {
       await page.keyboard.press("ArrowUp");
       await page.keyboard.press("o");
     }, "daylight"],
+    ["comparison", job("Copper Regatta"), async () => {
+      for (let k = 0; k < 9; k++) await page.keyboard.press("ArrowUp");
+      await page.getByRole("list", { name: "Thread" }).getByRole("button").last().click({ modifiers: ["Shift"] });
+      await page.getByText(/^(Better|Worse)/).waitFor({ timeout: 20_000 });
+      await page.getByText(/Noise floor/).scrollIntoViewIfNeeded();
+    }],
     ["new-run", `${job("The Orchard Ledger")}/runs/new`, async () => {
       await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
       await page.getByRole("region", { name: "Preview" }).waitFor();
