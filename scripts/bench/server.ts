@@ -10,12 +10,12 @@ const [rigs, titles, builds, rules] = await Promise.all([listRigs(), listTitles(
 const rig = rigs[0];
 const title = titles.find(({ name }) => name === "Kite Weather")!;
 const build = builds.find(({ systemIds }) => systemIds.includes(title.systemId))!;
-const jobId = await addJob({ rigId: rig.id, titleId: title.id, buildId: build.id, houseRulesId: rules[0].id, aim: "speed", targetFps: null });
+const jobId = await addJob({ rigId: rig.id, titleId: title.id, buildId: build.id, houseRulesId: rules[0].id, aim: "speed", targetFps: null, strategy: "climb" });
 const random = seeded(1);
 for (let k = 0; k < 200; k++) {
   const frameTimes = Float64Array.from({ length: 3600 }, () => 16.6 + 0.3 * random.normal() ** 2);
   await keepRun(
-    { jobId, source: "log", label: `run ${k + 1}`, fileName: "log.csv", conditions: firstConditions(rig.spec), settings: { scale: 2 + (k % 3), back_end: "Vulkan" }, cacheState: "warm", crashed: false, skippedRows: 0, preflight: [], notes: "" },
+    { jobId, source: "log", label: `run ${k + 1}`, fileName: "log.csv", conditions: firstConditions(rig.spec), settings: { scale: 2 + (k % 3), back_end: "Vulkan" }, cacheState: "warm", crashed: false, skippedRows: 0, preflight: [], notes: "", trialId: null, arm: null },
     { form: "frames", frameTimes, channels: [], marks: [] },
   );
 }

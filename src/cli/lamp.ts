@@ -4,6 +4,7 @@ import { analyse } from "./analyse";
 import { compareCommand } from "./compare";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
+import { scaleLaw } from "./scaleLaw";
 
 const program = new Command("lamp")
   .description("Frame logs in, verdicts out: the core of Velvet Lamp from a terminal.")
@@ -13,6 +14,7 @@ const program = new Command("lamp")
 analyse(program);
 resolution(program);
 compareCommand(program);
+scaleLaw(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

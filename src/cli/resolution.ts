@@ -12,7 +12,7 @@ interface Flags {
 }
 
 /** "320x240", or "256x224:1.143" with the shape of its pixels. */
-function boxIn(text: string): Screen {
+export function boxIn(text: string): Screen {
   const found = /^(\d{1,5})[x×](\d{1,5})(?::(\d*\.?\d+))?$/.exec(text.trim());
   const box = found && { width: Number(found[1]), height: Number(found[2]), pixelAspect: found[3] ? Number(found[3]) : 1 };
   if (!box || box.width === 0 || box.height === 0 || !(box.pixelAspect >= 0.2 && box.pixelAspect <= 5)) throw new BadInput(`"${text}" is no size; write it as 320x240.`);

@@ -4,5 +4,7 @@ export * from "./kit";
 export * from "./lists";
 export * from "./jobs";
 export * from "./runs";
+export * from "./trials";
+export * from "./faults";
 export * from "./bench";
 export { claimSeed, releaseSeed } from "./seeds";

@@ -1,12 +1,12 @@
 import { QueryTypes } from "sequelize";
 import type { NewJob, Settings } from "@/core/kit";
-import type { JobListRow, JobRow } from "@/core/records";
+import type { JobClosing, JobListRow, JobRow } from "@/core/records";
 import { Job, store } from "./models";
 
 const columns = `
   j.id, j.rig_id as "rigId", r.name as rig, j.title_id as "titleId", t.name as title, s.name as system, t.hardness,
   e.id as "engineId", e.name as engine, b.id as "buildId", b.version, j.aim, t.native_fps as "nativeFps", t.tied, j.target_fps as "targetFps",
-  h.id as "houseRulesId", h.name as "houseRules", j.created_at as "createdAt", j.closed_at as "closedAt"`;
+  h.id as "houseRulesId", h.name as "houseRules", j.strategy, j.created_at as "createdAt", j.closed_at as "closedAt", j.closing`;
 const joined = `
   from jobs j join rigs r on r.id = j.rig_id join titles t on t.id = j.title_id join systems s on s.id = t.system_id
   join builds b on b.id = j.build_id join engines e on e.id = b.engine_id join house_rules h on h.id = j.house_rules_id`;
@@ -37,6 +37,18 @@ export async function listJobs({ search = "", limit = 50, offset = 0 } = {}): Pr
   );
   const [{ total }] = await store().query<{ total: number }>(`select count(*)::int as total ${joined} ${where}`, { bind: [term], type: QueryTypes.SELECT });
   return { rows, total };
+}
+
+/** Closes a job with what it came to, or opens it again. */
+export async function putClosing(id: string, closing: JobClosing | null, at: Date = new Date()): Promise<void> {
+  store();
+  await Job.update({ closing, closedAt: closing ? at : null }, { where: { id } });
+}
+
+export async function putStrategy(id: string, strategy: NewJob["strategy"]): Promise<boolean> {
+  store();
+  const [changed] = await Job.update({ strategy }, { where: { id } });
+  return changed > 0;
 }
 
 /** Settings of a job's newest run, or null before the first. */

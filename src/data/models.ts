@@ -1,5 +1,7 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
-import type { Conditions, NewEngine, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings } from "@/core/kit";
+import type { TrialOutcome } from "@/core/advise";
+import type { Arm, Conditions, NewEngine, NewFault, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings, TrialKind, TrialPlan } from "@/core/kit";
+import type { JobClosing, TrialRow } from "@/core/records";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { ChannelRole, Trace } from "@/core/trace";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
@@ -95,8 +97,42 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare houseRulesId: string;
   declare aim: NewJob["aim"];
   declare targetFps: number | null;
+  declare strategy: CreationOptional<NewJob["strategy"]>;
   declare createdAt: CreationOptional<Date>;
   declare closedAt: CreationOptional<Date | null>;
+  declare closing: CreationOptional<JobClosing | null>;
+}
+
+export class Trial extends Model<InferAttributes<Trial>, InferCreationAttributes<Trial>> {
+  declare id: CreationOptional<string>;
+  declare jobId: string;
+  declare number: number;
+  declare kind: TrialKind;
+  declare name: string;
+  declare arms: Arm[];
+  declare rounds: number;
+  declare cold: boolean;
+  declare plan: TrialPlan;
+  declare before: TrialRow["before"];
+  declare createdAt: CreationOptional<Date>;
+  declare choice: CreationOptional<"keep" | "put back" | null>;
+  declare keptArm: CreationOptional<number | null>;
+  declare reason: CreationOptional<string>;
+  declare outcome: CreationOptional<TrialOutcome | null>;
+  declare decidedAt: CreationOptional<Date | null>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class Fault extends Model<InferAttributes<Fault>, InferCreationAttributes<Fault>> {
+  declare id: CreationOptional<string>;
+  declare runId: string;
+  declare kind: NewFault["kind"];
+  declare severity: NewFault["severity"];
+  declare scene: string;
+  declare atMs: number | null;
+  declare note: string;
+  declare workaround: string;
+  declare deletedAt: CreationOptional<Date | null>;
 }
 
 export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run>> {
@@ -119,6 +155,8 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare skippedRows: number;
   declare preflight: PreflightTick[];
   declare notes: string;
+  declare trialId: CreationOptional<string | null>;
+  declare arm: CreationOptional<number | null>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -192,11 +230,16 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [Build, "builds", { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords }],
   [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],
   [HouseRuleSet, "house_rules", { id, name: words, rules: json, isDefault: { ...flag, defaultValue: false } }],
-  [Job, "jobs", { id, rigId: key, titleId: key, buildId: key, houseRulesId: key, aim: words, targetFps: real, createdAt: now, closedAt: moment }],
+  [Job, "jobs", { id, rigId: key, titleId: key, buildId: key, houseRulesId: key, aim: words, targetFps: real, strategy: { ...words, defaultValue: "climb" }, createdAt: now, closedAt: moment, closing: { type: DataTypes.JSONB } }],
   [Run, "runs", {
     id, jobId: key, number: position, rigRevisionId: key, buildId: key, source: words, form: words, label: emptyWords, fileName: maybeWords, madeAt: now,
-    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, preflight: json, notes: emptyWords, deletedAt: moment,
+    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, preflight: json, notes: emptyWords, trialId: { type: DataTypes.UUID }, arm: { type: DataTypes.INTEGER }, deletedAt: moment,
   }],
+  [Trial, "trials", {
+    id, jobId: key, number: position, kind: words, name: words, arms: json, rounds: position, cold: flag, plan: json, before: json, createdAt: now,
+    choice: maybeWords, keptArm: { type: DataTypes.INTEGER }, reason: emptyWords, outcome: { type: DataTypes.JSONB }, decidedAt: moment, deletedAt: moment,
+  }],
+  [Fault, "faults", { id, runId: key, kind: words, severity: words, scene: emptyWords, atMs: real, note: emptyWords, workaround: emptyWords, deletedAt: moment }],
   [TraceChunk, "trace_chunks", { runId: partOfKey, sequence: { ...position, primaryKey: true }, bytes }],
   [Telemetry, "telemetry", { runId: partOfKey, role: { ...words, primaryKey: true }, bytes }],
   [RunMark, "marks", { runId: partOfKey, position: { ...position, primaryKey: true }, label: words, startMs: real, endMs: real }],

@@ -68,15 +68,19 @@ export async function findTrace(runId: string): Promise<Trace | null> {
   return traceFrom(run.form, asFloats(Buffer.concat(chunks.map(({ bytes }) => bytes))), channels, marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })));
 }
 
+const runColumns = `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
+  r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  m.method_version as "methodVersion", m.summary, m.verdict,
+  coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
+
 /** A job's runs in their order, with figures and without traces. */
 export function listRuns(jobId: string): Promise<RunRow[]> {
-  return store().query<RunRow & object>(
-    `select r.id, r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-            r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, m.method_version as "methodVersion", m.summary, m.verdict
-     from runs r left join run_summaries m on m.run_id = r.id
-     where r.job_id = $1 and r.deleted_at is null order by r.number`,
-    { bind: [jobId], type: QueryTypes.SELECT },
-  );
+  return store().query<RunRow & object>(`select ${runColumns} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`, { bind: [jobId], type: QueryTypes.SELECT });
+}
+
+export async function findRun(id: string): Promise<RunRow | null> {
+  const rows = await store().query<RunRow & object>(`select ${runColumns} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`, { bind: [id], type: QueryTypes.SELECT });
+  return rows[0] ?? null;
 }
 
 /** Replaces a run's figures, made by a newer method or under other rules. */
@@ -99,9 +103,9 @@ export async function setDeleted(runId: string, deleted: boolean): Promise<boole
 }
 
 /** Every run made under some house rules, for judging anew. */
-export function runsUnder(houseRulesId: string): Promise<(Pick<RunRow, "id" | "number" | "crashed" | "summary" | "verdict" | "yardstick" | "rules"> & { jobId: string; title: string; rig: string })[]> {
+export function runsUnder(houseRulesId: string): Promise<(Pick<RunRow, "id" | "number" | "crashed" | "faults" | "summary" | "verdict" | "yardstick" | "rules"> & { jobId: string; title: string; rig: string })[]> {
   return store().query(
-    `select r.id, r.number, r.crashed, r.yardstick, r.rules, m.summary, m.verdict, j.id as "jobId", t.name as title, g.name as rig
+    `select r.id, r.number, r.crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict, j.id as "jobId", t.name as title, g.name as rig
      from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id join run_summaries m on m.run_id = r.id
      where j.house_rules_id = $1 and r.deleted_at is null order by t.name, r.number`,
     { bind: [houseRulesId], type: QueryTypes.SELECT },

@@ -1,9 +1,12 @@
-import { firstConditions, newJobSchema } from "@/core/kit";
+import { firstConditions, newJobSchema, strategies } from "@/core/kit";
+import { z } from "zod";
 import * as data from "@/data";
+
+const addedSchema = newJobSchema.extend({ strategy: z.enum(strategies).default("climb") });
 
 /** Opens a job and puts it, with its rig, on the bench. */
 export async function addJob(input: unknown): Promise<string> {
-  const job = newJobSchema.parse(input);
+  const job = addedSchema.parse(input);
   const id = await data.addJob(job);
   const rig = await data.findRig(job.rigId);
   const bench = await data.readBench();

@@ -34,7 +34,7 @@ async function judgeAnew(id: string, rules: HouseRules): Promise<Anew[]> {
     const sameMeasure = JSON.stringify(run.rules.measuring) === JSON.stringify(rules.measuring);
     const trace = sameMeasure ? null : await data.findTrace(run.id);
     const summary = trace ? summarise(trace, run.yardstick, rules.measuring) : run.summary;
-    const verdict = judge(summary, rules, { crashed: run.crashed });
+    const verdict = judge(summary, rules, { crashed: run.crashed, faults: run.faults });
     made.push({ runId: run.id, jobId: run.jobId, title: run.title, rig: run.rig, number: run.number, from: run.verdict.grade, to: verdict.grade, rules, summary, verdict });
   }
   return made;

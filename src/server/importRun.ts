@@ -3,13 +3,13 @@ import type { JobRow, RigRow } from "@/core/records";
 import { summarise, type Yardstick } from "@/core/metrics";
 import { traceFrom, unpackTrace, valuesOf, type Trace } from "@/core/trace";
 import { judge, type Grade } from "@/core/verdict";
-import { addRun, findJob, findRig } from "@/data";
+import { addRun, findJob, findRig, findTrial, keptBuild } from "@/data";
 import { Problem, notFound } from "./problem";
 
 /** What a run of this job on this rig is measured against; the refresh is that of the display in use. */
 export function yardstickOf(job: JobRow, rig: RigRow, display: string | null): Yardstick {
   const shown = rig.spec.displays.find(({ name }) => name === display) ?? rig.spec.displays[0];
-  return { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? job.nativeFps, refreshHz: shown.refreshHz[0] };
+  return { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? (job.tied ? null : job.rules.freeTargetFps) ?? job.nativeFps, refreshHz: shown.refreshHz[0] };
 }
 
 export interface ImportedRun {
@@ -23,12 +23,22 @@ export async function keepRun(run: NewRun, trace: Trace, madeAt?: Date): Promise
   const job = await findJob(run.jobId);
   const rig = job && (await findRig(job.rigId));
   if (!job || !rig) throw notFound("job");
+  if (job.closedAt) throw new Problem(409, "This job is closed.", "Open it again to bring in a run; the log is still yours.");
+  const arm = run.trialId === null ? null : await armOf(run);
   const kept = traceFrom(trace.form, valuesOf(trace), trace.channels, trace.marks);
   const yardstick = yardstickOf(job, rig, run.conditions.display);
   const summary = summarise(kept, yardstick, job.rules.measuring);
   const verdict = judge(summary, job.rules, { crashed: run.crashed });
-  const made = await addRun({ ...run, trace: kept, summary, verdict, yardstick, rules: job.rules, rigRevisionId: rig.revisionId, buildId: job.buildId, madeAt });
+  const made = await addRun({ ...run, trace: kept, summary, verdict, yardstick, rules: job.rules, rigRevisionId: rig.revisionId, buildId: (arm ? arm.buildId : null) ?? (await keptBuild(job.id)) ?? job.buildId, madeAt });
   return { ...made, grade: verdict.grade };
+}
+
+/** The arm that a run was made for. */
+async function armOf({ trialId, arm, jobId }: NewRun) {
+  const trial = await findTrial(trialId!);
+  if (!trial || trial.jobId !== jobId || arm! >= trial.arms.length) throw notFound("arm of a trial");
+  if (trial.decidedAt) throw new Problem(409, "This trial is decided.", "Take its decision back to add a run to it.");
+  return trial.arms[arm!];
 }
 
 /** Keeps a run sent as a packed trace with the run's particulars in its header. */

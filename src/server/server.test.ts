@@ -17,7 +17,7 @@ afterAll(() => end());
 
 const trace = (frameTimes: number[]): FrameTrace => ({ form: "frames", frameTimes: Float64Array.from(frameTimes), channels: [{ role: "watts", times: Float64Array.of(10, 20), values: Float64Array.of(8, 9) }], marks: [{ label: "hall", startMs: 0, endMs: 15 }] });
 const conditions: Conditions = { powerMode: "Even", clocks: null, display: "own screen", pluggedIn: false, docked: false, cooler: false, roomC: 21, capturePath: "engine log" };
-const particulars = (jobId: string, more: Partial<NewRun> = {}): NewRun => ({ jobId, source: "log", label: "a run", fileName: "log.csv", conditions, settings: { scale: 3 }, cacheState: "warm", crashed: false, skippedRows: 0, preflight: [], notes: "", ...more });
+const particulars = (jobId: string, more: Partial<NewRun> = {}): NewRun => ({ jobId, source: "log", label: "a run", fileName: "log.csv", conditions, settings: { scale: 3 }, cacheState: "warm", crashed: false, skippedRows: 0, preflight: [], notes: "", trialId: null, arm: null, ...more });
 const jobOf = async (title: string) => (await viewJobs({ search: title })).rows[0];
 const problemOf = (action: Promise<unknown>) => action.then(() => { throw new Error("it was not refused"); }, asProblem);
 const send = (sent: Trace, run: NewRun) => importRun(packTrace(sent, run));
@@ -141,7 +141,7 @@ describe("kit and jobs", () => {
     const system = kit.systems.find(({ name }) => name === "Satchel")!;
     const titleId = await addTitle({ systemId: system.id, name: "Paper Boats", nativeFps: 60, tied: true, region: "", hardness: "easy", scenes: [{ name: "pond", how: "", seconds: 20, worst: true }], memoryNeededGb: null, patches: [], notes: "" });
     const build = kit.builds.find(({ engine }) => engine === "Tender")!;
-    const jobId = await addJob({ rigId: kit.rigs[0].id, titleId, buildId: build.id, houseRulesId: kit.houseRules[0].id, aim: "picture", targetFps: null });
+    const jobId = await addJob({ rigId: kit.rigs[0].id, titleId, buildId: build.id, houseRulesId: kit.houseRules[0].id, aim: "picture", targetFps: null, strategy: "climb" });
     expect((await viewHome()).inHand).toMatchObject({ job: { title: "Paper Boats" }, runs: [], next: { action: "baseline" } });
     expect((await viewNewRun(jobId)).settings).toEqual({ scale: 2, back_end: "OpenGL", smoothing: "bilinear" });
   });

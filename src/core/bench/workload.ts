@@ -19,6 +19,8 @@ export interface SimWorkload {
   /** Graphics time of a frame: a fixed part and a part for every million pixels, ms. */
   graphicsMs: number;
   graphicsMsPerMegapixel: number;
+  /** Time of a frame in which neither half works: locks, copies, a driver's fault; ms. */
+  waitMs: number;
   /** Native picture, millions of pixels. */
   megapixels: number;
   scenes: SimScene[];
@@ -26,18 +28,23 @@ export interface SimWorkload {
   passes: number;
   /** Time to compile one effect, ms. */
   compileMs: number;
+  /** Time that storage keeps the engine waiting on every entry to a scene, ms in all. */
+  storageMs: number;
   memoryStartMb: number;
   memoryMbPerMinute: number;
   /** The engine shows old frames at the display's pace while the title crawls. */
   repeatsFrames: boolean;
   /** Long and short frames take turns although the average holds. */
   unevenPacing: boolean;
+  /** The engine waits for the display after every frame instead of working ahead. */
+  strictSync: boolean;
 }
 
 /** What a setting's value does: factors on the two halves' time and on compiling, and a scale for the picture. */
 export interface SimEffect {
   processor?: number;
   graphics?: number;
+  wait?: number;
   compile?: number;
   scale?: number;
   capFps?: number | null;
@@ -56,6 +63,7 @@ export function underSettings(workload: SimWorkload, settings: Settings, effects
     made.processorMs *= effect.processor ?? 1;
     made.graphicsMs *= effect.graphics ?? 1;
     made.graphicsMsPerMegapixel *= effect.graphics ?? 1;
+    made.waitMs *= effect.wait ?? 1;
     made.compileMs *= effect.compile ?? 1;
     made.scale *= effect.scale ?? 1;
     if (effect.capFps !== undefined) made.capFps = effect.capFps;

@@ -1,5 +1,5 @@
 import { averageRate, defaultMeasuring, fullSpeedOfReadings, type MeasuringRules } from "@/core/metrics";
-import { mean, quantile, seeded, type Random } from "@/core/stats";
+import { mean, medianOf, quantile, seeded, studentT, type Random } from "@/core/stats";
 import jstat from "jstat";
 import type { Trace } from "@/core/trace";
 import { decide, furtherRuns, type Decision, type Effect } from "./decide";
@@ -41,6 +41,8 @@ export interface Comparison {
 
 /** One run: its figures, and further figures of it under resampling. */
 interface Source {
+  /** Nearly every frame is as long as the usual one: a cap or the display holds it. */
+  held: boolean;
   figures: RunFigures;
   resampled: (random: Random) => RunFigures;
   form: Trace["form"];
@@ -52,6 +54,7 @@ function readingsSource(durations: Float64Array, rates: Float64Array, target: nu
   const made = (d: Float64Array, r: Float64Array): RunFigures => ({ averageFps: averageRate(d, r), worstTimeLow: null, fullSpeedTime: 100 * (fullSpeedOfReadings(d, r, target, rules).share ?? 0), hitchesPerMinute: null });
   return {
     form: "interval",
+    held: false,
     figures: made(durations, rates),
     resampled: (random) => {
       const d = new Float64Array(rates.length), r = new Float64Array(rates.length);
@@ -68,7 +71,19 @@ function readingsSource(durations: Float64Array, rates: Float64Array, target: nu
 function sourceOf(trace: Trace, target: number, rules: MeasuringRules): Source {
   if (trace.form === "interval") return readingsSource(trace.durations, trace.rates, target, rules);
   const cells = new RunCells(trace.frameTimes, target, rules);
-  return { form: "frames", figures: cells.figures(), resampled: (random) => cells.resampled(random) };
+  return { form: "frames", held: isHeld(trace.frameTimes), figures: cells.figures(), resampled: (random) => cells.resampled(random) };
+}
+
+/** Share of frames that a cap or the display makes alike, and how alike they are. */
+const heldShare = 0.97, heldWithin = 0.03;
+/** What runs under one cap differ by: next to nothing. */
+const heldNoise: NoiseFloor = { sd: 0.002, freedom: 10, betweenOnly: true };
+
+function isHeld(frameTimes: Float64Array): boolean {
+  const usual = medianOf(frameTimes);
+  let alike = 0;
+  for (let i = 0; i < frameTimes.length; i++) if (Math.abs(frameTimes[i] - usual) <= heldWithin * usual) alike++;
+  return alike >= heldShare * frameTimes.length;
 }
 
 type Figure = keyof RunFigures;
@@ -120,6 +135,8 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
   const within = { a: replicates(sourcesA, resamples, random.split(1), tell), b: replicates(sourcesB, resamples, random.split(2), tell) };
   const notes: string[] = [];
   const between = random.split(3);
+  const underCap = [...sourcesA, ...sourcesB].every(({ held }) => held);
+  const floorNoise = underCap ? heldNoise : noise;
 
   const effectOf = (figure: Figure): (Effect & { variance: number; freedom: number; p: number }) | null => {
     const of = (sources: Source[]) => sources.map((source) => scaled(figure, source.figures[figure]));
@@ -142,7 +159,8 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
       unit = 1;
       perRun = 1 / valuesA.length + 1 / valuesB.length;
     }
-    const floor = factor === undefined ? null : { sd: noise.sd * factor * Math.sqrt(unit), freedom: noise.freedom };
+    const own = floorNoise.betweenOnly ? withinVariance : 0;
+    const floor = factor === undefined ? null : { sd: Math.sqrt(unit * ((floorNoise.sd * factor) ** 2 + own)), freedom: floorNoise.freedom };
     const spread = floor ? reckonedSpread(squares, freedom, floor) : { variance: freedom > 0 ? squares / freedom : 0, freedom: Math.max(1, freedom), borrowed: freedom === 0 };
     const added = Math.max(0, spread.variance - unit * withinVariance) * perRun;
     // Several draws of the spread, each with its mirror image, for every resample: the ends of the interval rest on thousands of values.
@@ -172,7 +190,8 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
   const margin = Math.log(1 + marginPercent / 100);
   const decision = decide(average, margin);
   const runs = Math.min(a.length, b.length);
-  if (runs < 3) notes.push(`Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * noise.sd).toFixed(1)} %).`);
+  if (underCap) notes.push("Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.");
+  else if (runs < 3) notes.push(`Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * noise.sd).toFixed(1)} %).`);
   if (rounds) {
     const alone = compareSpread(sourcesA, sourcesB);
     const paired = Math.sqrt(average.variance * 2);
@@ -220,10 +239,4 @@ function compareSpread(a: Source[], b: Source[]): number {
   if (freedom <= 0) return 0;
   const logs = (sources: Source[]) => sources.map(({ figures: own }) => Math.log(own.averageFps));
   return Math.sqrt((2 * (squaresAbout(logs(a)) + squaresAbout(logs(b)))) / freedom);
-}
-
-/** A draw from Student's t by the polar method of Bailey (1994). */
-function studentT(random: Random, freedom: number): number {
-  const radius = Math.sqrt(freedom * ((1 - random.uniform()) ** (-2 / freedom) - 1));
-  return radius * Math.cos(2 * Math.PI * random.uniform());
 }

@@ -1,3 +1,4 @@
+import type { Summary } from "@/core/metrics";
 import type { IntervalTrace, Trace } from "@/core/trace";
 
 /**
@@ -20,4 +21,9 @@ export function comparable(a: Trace[], b: Trace[], nativeFps: number): { a: Trac
   const [speedA, speedB] = [a, b].map((arm) => arm.map((trace) => bySpeed(trace, nativeFps)));
   const whole = (arm: (IntervalTrace | null)[]): arm is IntervalTrace[] => arm.every((trace) => trace !== null);
   return whole(speedA) && whole(speedB) ? { a: speedA, b: speedB, by: "engine speed" } : { a, b, by: "frames" };
+}
+
+/** A run's rate as it counts in comparisons: by the engine's own report where there is one, else by its frames; fps. */
+export function effectiveFps({ reportedSpeedPercent, averageFps }: Pick<Summary, "reportedSpeedPercent" | "averageFps">, nativeFps: number): number {
+  return reportedSpeedPercent === null ? averageFps : (nativeFps * reportedSpeedPercent) / 100;
 }

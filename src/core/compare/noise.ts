@@ -4,10 +4,12 @@ import jstat from "jstat";
 export interface NoiseFloor {
   sd: number;
   freedom: number;
+  /** True for a figure that someone gave: it says how runs differ beyond what their own frames leave open. A measured floor holds both. */
+  betweenOnly?: boolean;
 }
 
 /** Until a rig has repeats of its own: 2 %, weighed as sixty repeats would be; runs that show far more are believed instead. */
-export const assumedNoise: NoiseFloor = { sd: 0.02, freedom: 60 };
+export const assumedNoise: NoiseFloor = { sd: 0.02, freedom: 60, betweenOnly: true };
 
 /**
  * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
@@ -24,6 +26,15 @@ export function noiseFloor(groups: number[][]): NoiseFloor | null {
     freedom += group.length - 1;
   }
   return freedom === 0 ? null : { sd: Math.sqrt(squares / freedom), freedom };
+}
+
+/** Degrees of freedom from which a rig's own floor is believed. */
+const enoughRepeats = 4;
+
+/** A rig's own floor where its repeats are enough, else the assumed one. */
+export function rigNoise(groups: number[][]): { noise: NoiseFloor; measured: boolean } {
+  const found = noiseFloor(groups);
+  return found && found.freedom >= enoughRepeats ? { noise: found, measured: true } : { noise: assumedNoise, measured: false };
 }
 
 /** Runs that vary so much more than the rig's floor that chance explains it in fewer than one case of a hundred speak for themselves. */

@@ -61,3 +61,6 @@ export function changesBetween(before: Settings, after: Settings): { key: string
     .filter((key) => before[key] !== after[key])
     .map((key) => ({ key, from: before[key] ?? null, to: after[key] ?? null }));
 }
+
+/** Whether two sets of settings hold the same values. */
+export const sameSettings = (a: Settings, b: Settings) => changesBetween(a, b).length === 0;

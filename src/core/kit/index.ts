@@ -4,3 +4,4 @@ export * from "./engine";
 export * from "./job";
 export * from "./preflight";
 export * from "./catalogue";
+export * from "./trial";

@@ -3,6 +3,9 @@ import { settingsSchema } from "./engine";
 import { preflightTickSchema } from "./preflight";
 import { conditionsSchema } from "./rig";
 
+export const strategies = ["climb", "descend", "screen"] as const;
+export type Strategy = (typeof strategies)[number];
+
 export const aims = ["speed", "picture", "battery"] as const;
 
 export const newJobSchema = z.object({
@@ -13,6 +16,8 @@ export const newJobSchema = z.object({
   aim: z.enum(aims),
   /** The rate wanted; null for the title's own. */
   targetFps: z.number().min(1).max(1000).nullable(),
+  /** How to begin: from what is in force, from everything at its fastest, or by a screening. */
+  strategy: z.enum(strategies),
 });
 export type NewJob = z.infer<typeof newJobSchema>;
 
@@ -31,8 +36,11 @@ export const newRunSchema = z.object({
   skippedRows: z.number().int().min(0),
   preflight: z.array(preflightTickSchema).max(200),
   notes: z.string().trim().max(2000),
-});
-export type NewRun = z.infer<typeof newRunSchema>;
+  /** The trial and arm it was made for; both or neither. */
+  trialId: z.uuid().nullable().default(null),
+  arm: z.number().int().min(0).max(23).nullable().default(null),
+}).refine(({ trialId, arm }) => (trialId === null) === (arm === null), { path: ["arm"], message: "A run of a trial belongs to an arm." });
+export type NewRun = z.output<typeof newRunSchema>;
 
 /** What a job screen knows of the conditions that break its rules, in words. */
 export function conditionWarnings(

@@ -5,4 +5,5 @@ export { pacing, type Pacing } from "./pacing";
 export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
 export { counterTolerance, methodVersion, summarise, type Summary, type Yardstick } from "./summary";
 export { tallyFigures, type TallyFigures } from "./tally";
+export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";

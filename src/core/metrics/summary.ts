@@ -1,14 +1,15 @@
-import { mean, quantile } from "@/core/stats";
+import { mean, quantile, theilSen, thinned } from "@/core/stats";
 import { durationOf, type ChannelRole, type Trace } from "@/core/trace";
 import { fullSpeed, fullSpeedOfReadings, type Dips } from "./fullSpeed";
 import { freezeCount, hitches } from "./hitches";
 import { pacing, type Pacing } from "./pacing";
 import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
+import { segmentsOf, type Segment } from "./segments";
 import { warmUp } from "./warmUp";
 
 /** Raised whenever a figure here changes its meaning; kept summaries of an older version are made anew. */
-export const methodVersion = 1;
+export const methodVersion = 2;
 
 /** Points of speed by which counter and engine may differ before it is said. */
 export const counterTolerance = 3;
@@ -51,8 +52,10 @@ export interface Summary {
   pacing: Pacing | null;
   /** Scenes whose first visit was cold, of those visited more than once. */
   coldScenes: { cold: number; revisited: number } | null;
-  /** Mean, least and greatest of every channel. */
-  channels: Partial<Record<ChannelRole, { mean: number; min: number; max: number; last: number }>>;
+  /** Mean, least, greatest and last of every channel, and its robust slope once the first tenth is past. */
+  channels: Partial<Record<ChannelRole, { mean: number; min: number; max: number; last: number; perMinute: number | null }>>;
+  /** Scene by scene, or in equal parts; empty for readings. */
+  segments: Segment[];
 }
 
 /** Mean of a channel over time (each reading holds until the next), with its ends. */
@@ -65,7 +68,18 @@ function channelFigures(times: Float64Array, values: Float64Array, endMs: number
     min = Math.min(min, values[i]);
     max = Math.max(max, values[i]);
   }
-  return { mean: weight > 0 ? weighted / weight : mean(values), min, max, last: values[values.length - 1] };
+  return { mean: weight > 0 ? weighted / weight : mean(values), min, max, last: values[values.length - 1], perMinute: slopeOf(times, values, endMs) };
+}
+
+/** Points a slope is read from. */
+const slopePoints = 60;
+
+/** Theil–Sen slope per minute after the first tenth of the run; null for too few readings. */
+function slopeOf(times: Float64Array, values: Float64Array, endMs: number): number | null {
+  const from = times.findIndex((ms) => ms >= endMs / 10);
+  if (from < 0 || times.length - from < 5) return null;
+  const points = thinned(times.subarray(from), values.subarray(from), slopePoints);
+  return points.times[points.times.length - 1] > points.times[0] ? 60_000 * theilSen(points.times, points.values).slope : null;
 }
 
 /**
@@ -101,7 +115,7 @@ export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRu
       form: "interval", ...common,
       medianFrameTimeMs: null, p95FrameTimeMs: null, p99FrameTimeMs: null, maxFrameTimeMs: null, lows: null,
       fullSpeedTimePercent: percent(speed.share), dips: speed.dips,
-      hitches: null, freezes: null, pacing: null, coldScenes: null,
+      hitches: null, freezes: null, pacing: null, coldScenes: null, segments: [],
     };
   }
   const sorted = Float64Array.from(trace.frameTimes).sort();
@@ -118,6 +132,7 @@ export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRu
     freezes: freezeCount(trace.frameTimes, rules),
     pacing: pacing(trace.frameTimes, yardstick.refreshHz),
     coldScenes: visits.length > 0 ? { cold: visits.filter(({ coldCache }) => coldCache).length, revisited: visits.length } : null,
+    segments: segmentsOf(trace, durationMs, found, yardstick.refreshHz),
   };
 }
 

@@ -2,11 +2,15 @@
  * The shapes in which kept things are handed from the database to a screen: types only.
  * Declared once here, so that repositories, use-cases and views can't drift apart.
  */
-import type { NextStep } from "@/core/advise";
-import type { Conditions, NewEngine, NewJob, NewRun, NewSystem, NewTitle, PreflightItem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type { NextStep, Opening, RateDecision, Suggestion, TrialOutcome, Overdriven } from "@/core/advise";
+import type { NoiseFloor } from "@/core/compare";
+import type { Diagnosis } from "@/core/diagnose";
+import type { Arm, ArmConditions, Choice, Conditions, NewEngine, NewFault, NewJob, NewRun, NewSystem, NewTitle, PreflightItem, RigSpec, Setting, Settings, SettingValue, TrialKind, TrialPlan } from "@/core/kit";
 import type { Summary, TallyFigures, Yardstick } from "@/core/metrics";
+import type { Override } from "@/core/profile";
+import type { SweepFit } from "@/core/sweep";
 import type { Trace } from "@/core/trace";
-import type { Grade, HouseRules, Verdict } from "@/core/verdict";
+import type { Grade, HouseRules, Severity, Verdict } from "@/core/verdict";
 
 export interface RigRow {
   id: string;
@@ -57,9 +61,57 @@ export interface JobRow extends NewJob {
   rules: HouseRules;
   createdAt: Date;
   closedAt: Date | null;
+  closing: JobClosing | null;
 }
 
-export interface JobListRow extends Omit<JobRow, "rules"> {
+/** What a job came to: the profile with its proofs, and what it took. */
+export interface JobClosing {
+  overrides: Override[];
+  conditions: ArmConditions;
+  targetFps: number;
+  grade: Grade;
+  averageFps: number;
+  confirmationRunId: string;
+  runs: number;
+  runningMinutes: number;
+  days: number;
+  note: string;
+}
+
+export interface TrialRow {
+  id: string;
+  jobId: string;
+  number: number;
+  kind: TrialKind;
+  name: string;
+  arms: Arm[];
+  rounds: number;
+  cold: boolean;
+  plan: TrialPlan;
+  /** What held when it was begun. */
+  before: { settings: Settings; conditions: ArmConditions; targetFps: number | null };
+  createdAt: Date;
+  choice: Choice["choice"] | null;
+  keptArm: number | null;
+  reason: string;
+  outcome: TrialOutcome | null;
+  decidedAt: Date | null;
+}
+
+/** A trial with how far its runs have come. */
+export interface TrialNode extends TrialRow {
+  /** Usable runs of every arm. */
+  runs: number[];
+  /** Arms still to run, in order. */
+  left: number[];
+}
+
+export interface FaultRow extends NewFault {
+  id: string;
+  createdAt: Date;
+}
+
+export interface JobListRow extends Omit<JobRow, "rules" | "closing"> {
   runs: number;
   lastRunAt: Date | null;
   /** Light and rate of the newest run. */
@@ -72,8 +124,11 @@ export interface RunRow extends Omit<NewRun, "jobId"> {
   number: number;
   form: Trace["form"];
   madeAt: Date;
+  buildId: string;
+  rigRevisionId: string;
   rules: HouseRules;
   yardstick: Yardstick;
+  faults: Severity[];
   methodVersion: number | null;
   summary: Summary | null;
   verdict: Verdict | null;
@@ -114,8 +169,9 @@ export interface Change {
 }
 
 /** A run in a job's thread: figures, verdict, and what was changed since the run before. */
-export interface ThreadRun extends Omit<RunRow, "summary" | "verdict" | "rules" | "methodVersion"> {
-  summary: Summary;
+export interface ThreadRun extends Omit<RunRow, "summary" | "verdict" | "rules" | "methodVersion" | "buildId" | "rigRevisionId" | "faults"> {
+  /** Without its segments: a screen that draws two hundred runs needs none. */
+  summary: Omit<Summary, "segments">;
   verdict: Verdict;
   changes: Change[];
   /** Conditions that break the job's house rules, in words. */
@@ -126,7 +182,45 @@ export interface ThreadRun extends Omit<RunRow, "summary" | "verdict" | "rules" 
 export interface JobView {
   job: JobRow;
   runs: ThreadRun[];
+  trials: TrialNode[];
+  faults: FaultRow[];
+  /** What was kept so far, as the difference from the engine's defaults. */
+  overrides: Override[];
+  standing: { settings: Settings; conditions: ArmConditions };
+  /** Of the newest run that can be diagnosed, with its id. */
+  diagnosis: { runId: string; diagnosis: Diagnosis } | null;
+  suggestions: Suggestion[];
+  opening: Opening | null;
   next: NextStep;
+}
+
+/** A trial with all that its screen shows. */
+export interface TrialView {
+  job: JobRow;
+  trial: TrialNode;
+  runs: ThreadRun[];
+  faults: FaultRow[];
+  noise: NoiseFloor;
+  noiseMeasured: boolean;
+  /** Rigs, engines and conditions that drifted since it was begun, in words. */
+  drifted: string[];
+  fit: SweepFit | null;
+  rate: (RateDecision & { overdriven: Overdriven[]; missing: string[] }) | null;
+  effects: TrialOutcome["effects"];
+  limits: { temperatureC: number | null; memoryGb: number; batteryWh: number | null };
+  display: { name: string; width: number; height: number; diagonalInch: number | null };
+  screens: NewSystem["screens"];
+}
+
+/** What a trial can be made from. */
+export interface PlanView {
+  job: JobRow;
+  catalogue: Setting[];
+  standing: { settings: Settings; conditions: ArmConditions };
+  spec: RigSpec;
+  builds: BuildRow[];
+  usefulScale: number | null;
+  sceneMinutes: number;
 }
 
 export interface JobsView {
@@ -146,6 +240,9 @@ export interface NewRunView {
   preflight: PreflightItemRow[];
   /** How many rate patches the title has. */
   patches: number;
+  scenes: string[];
+  /** The trial it is made for, where it is. */
+  trial: { id: string; name: string; arm: number; armName: string; arms: string[]; conditions: ArmConditions; cold: boolean; isSweep: boolean } | null;
 }
 
 /** What a list is asked for. An unknown `sort` falls back to the name. */

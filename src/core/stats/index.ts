@@ -1,4 +1,7 @@
 export { medianOf, quantile } from "./quantile";
 export { lag1, mean, standardDeviation } from "./moments";
-export { garwood, meanInterval, normalQuantile, poissonUpper, tQuantile, wilson, type Interval } from "./intervals";
-export { seeded, type Random } from "./random";
+export { betaQuantile, garwood, meanInterval, normalQuantile, poissonUpper, tQuantile, wilson, type Interval } from "./intervals";
+export { weightedLine, type Line } from "./line";
+export { theilSen, type TheilSen } from "./theilSen";
+export { thinned } from "./thin";
+export { seeded, studentT, type Random } from "./random";

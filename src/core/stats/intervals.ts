@@ -38,6 +38,11 @@ export function garwood(count: number, level = 0.95): Interval {
   return { low: count === 0 ? 0 : jstat.gamma.inv(tail, count, 1), high: jstat.gamma.inv(1 - tail, count + 1, 1) };
 }
 
+/** Quantile of the beta distribution: what is known of a share after `a − 1` hits and `b − 1` misses from an even start. */
+export function betaQuantile(p: number, a: number, b: number): number {
+  return jstat.beta.inv(p, a, b);
+}
+
 /** Upper one-sided bound of a Poisson count. @example poissonUpper(0) // → 2.9957 */
 export function poissonUpper(count: number, level = 0.95): number {
   return jstat.gamma.inv(level, count + 1, 1);

@@ -42,3 +42,9 @@ export function seeded(seed: number): Random {
     split: (label) => seeded(Math.imul(seed ^ 0x9e3779b9, 2654435761) + Math.imul(label + 1, 40503)),
   };
 }
+
+/** A draw from Student's t by the polar method of Bailey (1994). */
+export function studentT(random: Random, freedom: number): number {
+  const radius = Math.sqrt(freedom * ((1 - random.uniform()) ** (-2 / freedom) - 1));
+  return radius * Math.cos(2 * Math.PI * random.uniform());
+}

@@ -20,6 +20,8 @@ export const houseRulesSchema = z.object({
   lowMethod: z.enum(lowMethods),
   /** Smallest difference worth having, in %. */
   marginPercent: z.number().min(0.1).max(50),
+  /** Rate wanted of titles whose speed isn't tied to their rate, fps; null for the title's own. */
+  freeTargetFps: z.number().min(1).max(1000).nullable(),
   /** What a tuner may touch under these rules. */
   mayChange: z.object({ clocks: z.boolean(), powerMode: z.boolean(), picture: z.boolean() }),
   /** Conditions every compared run has to meet; null where it doesn't matter. */
@@ -36,6 +38,7 @@ export const lendingDesk: HouseRules = {
   dims: { speedPercent: 80 },
   lowMethod: "worstTime",
   marginPercent: 2,
+  freeTargetFps: null,
   mayChange: { clocks: false, powerMode: true, picture: true },
   requires: { pluggedIn: false, docked: false, cooler: null },
 };

@@ -105,15 +105,18 @@ const smoothing = setting("smoothing", "Smoothing", { type: "choice", choices: [
 const evenPacing = setting("even_pacing", "Hold frames to the display", { type: "switch", default: false, fastest: null, relieves: ["sync"], costs: { ...free, feel: 1 }, section: "sync" });
 const limiter = setting("rate_limit", "Rate limit", { type: "number", default: 0, min: 0, max: 240, step: 1, fastest: null, relieves: ["sync"], countsDouble: true, section: "sync" });
 
+const holdRate = setting("hold_rate", "Hold to the title's rate", { type: "switch", default: true, fastest: null, relieves: ["sync"], costs: { ...free, feel: 1 }, section: "sync" });
+const overdrive = setting("clock_percent", "Emulated clock, %", { type: "number", default: 100, min: 50, max: 200, step: 10, fastest: 50, relieves: ["processor"], costs: { ...free, feel: 2, risk: 1 }, section: "machine" });
+
 type DemoEngine = { name: string; systems: string[]; notes: string; builds: [version: string, branch: "stable" | "experimental", date: string][]; catalogue: Setting[] };
 
 export const engines: DemoEngine[] = [
   { name: "Rookery", systems: ["Corvid 8"], notes: "", builds: [["1.9", "stable", "2026-01-14"]], catalogue: [scale(6, 2), smoothing, soundQueue] },
   { name: "Harrow", systems: ["Cinder 32"], notes: "", builds: [["2.4", "stable", "2026-03-02"], ["2.5", "experimental", "2026-10-20"]], catalogue: [scale(8, 2), backEnd, lightModel, asyncSound, soundQueue, skipCycles] },
-  { name: "Tender", systems: ["Satchel"], notes: "", builds: [["0.8", "stable", "2026-06-30"]], catalogue: [scale(10, 2), backEnd, smoothing] },
+  { name: "Tender", systems: ["Satchel"], notes: "", builds: [["0.8", "stable", "2026-06-30"]], catalogue: [scale(10, 2), backEnd, smoothing, holdRate] },
   { name: "Plait", systems: ["Twofold"], notes: "accurate first", builds: [["5.1", "stable", "2026-04-09"]], catalogue: [scale(6, 2), backEnd, shaderCache, evenPacing, soundQueue] },
   { name: "Plait Swift", systems: ["Twofold"], notes: "fast first", builds: [["5.0", "stable", "2026-04-22"]], catalogue: [scale(6, 2), backEnd, shaderCache, skipCycles] },
   { name: "Plait Weave", systems: ["Twofold"], notes: "a mix of the two", builds: [["0.3", "experimental", "2026-09-01"]], catalogue: [scale(6, 2), backEnd, shaderCache] },
-  { name: "Sallow", systems: ["Gallery DX"], notes: "", builds: [["7.2", "stable", "2026-07-18"]], catalogue: [scale(8, 2), backEnd, smoothing, asyncSound, skipCycles] },
+  { name: "Sallow", systems: ["Gallery DX"], notes: "", builds: [["7.2", "stable", "2026-07-18"]], catalogue: [scale(8, 2), backEnd, smoothing, asyncSound, skipCycles, overdrive, holdRate] },
   { name: "Longitude", systems: ["Meridian"], notes: "", builds: [["12", "stable", "2026-09-25"]], catalogue: [scale(3, 1), backEnd, shaderCache, limiter] },
 ];

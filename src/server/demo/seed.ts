@@ -1,17 +1,22 @@
-import { simulate, underSettings } from "@/core/bench";
-import { defaultsOf, firstConditions, firstPreflight, type RigSpec } from "@/core/kit";
+import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/bench";
+import { armOrder } from "@/core/compare";
+import { emptyPlan, firstConditions, firstPreflight, type Arm, type Conditions, type NewRun, type RigSpec, type Settings } from "@/core/kit";
 import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
-import { addEngine, addHouseRules, addPreflight, addJob, addRig, addSystem, addTitle, claimSeed, putBench, releaseSeed } from "@/data";
-import { keepRun } from "@/server/importRun";
+import { addEngine, addHouseRules, addPreflight, addJob, addRig, addSystem, addTitle, claimSeed, findJob, putBench, releaseSeed } from "@/data";
+import { closeJob } from "@/server/closeJob";
+import { addFault } from "@/server/faults";
+import { keepRun, type ImportedRun } from "@/server/importRun";
+import { storyOf } from "@/server/jobStory";
+import { addTrial, adviseTrial, decideTrial } from "@/server/trials";
 import { devices } from "./devices";
 import { engines, rigs, systems, titles } from "./kit";
-import { stories, type Story } from "./stories";
+import { stories, type Step, type Story } from "./stories";
 
-const seedName = "lending library 1";
-const day = 86_400_000;
+const seedName = "lending library 2";
+const day = 86_400_000, minute = 60_000;
 
 /**
- * Adds the demo once: the kit, the jobs, and runs made on the simulated bench, measured as any run is.
+ * Adds the demo once: the kit, the jobs, and runs made on the simulated bench, measured, compared and decided as any run is.
  * @param now when the demo is first started; its runs were made in the days before
  * @returns false when it is there already
  */
@@ -28,8 +33,7 @@ export async function seedDemo(now: Date): Promise<boolean> {
 }
 
 async function addDemo(now: Date): Promise<void> {
-  const houseRulesId = await addHouseRules("Lending desk", lendingDesk, true);
-  await addHouseRules("As far as it goes", asFarAsItGoes, false);
+  const rules = { "Lending desk": await addHouseRules("Lending desk", lendingDesk, true), "As far as it goes": await addHouseRules("As far as it goes", asFarAsItGoes, false) };
   const rigIds = new Map<string, string>();
   for (const rig of rigs) rigIds.set(rig.name, await addRig(rig));
   const systemIds = new Map<string, string>();
@@ -45,34 +49,81 @@ async function addDemo(now: Date): Promise<void> {
     });
     buildIds.set(name, made.buildIds[0]);
   }
-  let jobId = "";
+  let last = "";
   for (const [index, story] of stories.entries()) {
-    jobId = await addJob({ rigId: rigIds.get(story.rig)!, titleId: titleIds.get(story.title)!, buildId: buildIds.get(story.engine)!, houseRulesId, aim: story.aim, targetFps: null });
-    await addStoryRuns(jobId, story, index, now);
+    last = await addJob({ rigId: rigIds.get(story.rig)!, titleId: titleIds.get(story.title)!, buildId: buildIds.get(story.engine)!, houseRulesId: rules[story.rules ?? "Lending desk"], aim: story.aim, targetFps: null, strategy: "climb" });
+    await new Teller(last, story, buildIds, 1000 * (index + 1), now.getTime() - story.daysAgo * day).tell();
   }
   const rig = rigs.find(({ name }) => name === stories.at(-1)!.rig)!;
-  await putBench({ rigId: rigIds.get(rig.name)!, jobId, houseRulesId, conditions: firstConditions(rig.spec) });
+  await putBench({ rigId: rigIds.get(rig.name)!, jobId: last, houseRulesId: rules["Lending desk"], conditions: { ...firstConditions(rig.spec), powerMode: stories.at(-1)!.powerMode } });
 }
 
-async function addStoryRuns(jobId: string, story: Story, index: number, now: Date): Promise<void> {
-  const spec: RigSpec = rigs.find(({ name }) => name === story.rig)!.spec;
-  const defaults = defaultsOf(engines.find(({ name }) => name === story.engine)!.catalogue);
-  let madeAt = now.getTime() - story.daysAgo * day;
-  let seed = 1000 * (index + 1);
-  for (const { label, settings, times, cold } of story.runs) {
-    const inForce = { ...defaults, ...settings };
-    for (let k = 0; k < times; k++) {
-      const { trace, crashed } = simulate(devices[story.rig], underSettings(story.workload, inForce, story.effects), seed++, cold === true);
-      await keepRun(
-        {
-          jobId, source: "simulated", label: times > 1 ? `${label}, ${k + 1}` : label, fileName: null, settings: inForce, crashed, skippedRows: 0, preflight: [], notes: "",
-          conditions: { ...firstConditions(spec), powerMode: story.powerMode, roomC: 21, capturePath: "simulated bench" },
-          cacheState: cold ? "cold" : "warm",
-        },
-        trace,
-        new Date(madeAt),
-      );
-      madeAt += 6 * 60_000;
+/** Lives through one story: runs, trials and decisions in their order. */
+class Teller {
+  private readonly spec: RigSpec;
+  private settings: Settings | null = null;
+
+  constructor(private readonly jobId: string, private readonly story: Story, private readonly buildIds: Map<string, string>, private seed: number, private at: number) {
+    this.spec = rigs.find(({ name }) => name === story.rig)!.spec;
+  }
+
+  async tell(): Promise<void> {
+    for (const step of this.story.steps) {
+      if (step.do === "run") await this.runs(step);
+      else if (step.do === "trial") await this.trial(step);
+      else await closeJob(this.jobId, { note: step.note }, this.moment(5));
     }
   }
+
+  private moment(minutes: number): Date {
+    this.at += minutes * minute;
+    return new Date(this.at);
+  }
+
+  /** What holds now; before the first run, the engine's defaults. */
+  private async standing() {
+    const { standing } = await storyOf((await findJob(this.jobId))!);
+    return this.settings ? standing : { ...standing, settings: { ...standing.settings } };
+  }
+
+  private async runs({ label, settings = {}, conditions = {}, times, cold = false }: Extract<Step, { do: "run" }>): Promise<void> {
+    const standing = await this.standing();
+    this.settings = { ...standing.settings, ...settings };
+    for (let k = 0; k < times; k++) await this.run({ settings: this.settings, conditions: { ...standing.conditions, ...conditions }, engine: standing.buildId, label: times > 1 ? `${label}, ${k + 1}` : label, cold });
+  }
+
+  private async trial({ kind, name, arms: wanted, rounds, cold = false, plan, order, minutes, fault, decide }: Extract<Step, { do: "trial" }>): Promise<void> {
+    const standing = await this.standing();
+    const arms: Arm[] = wanted.map((arm) => ({ name: arm.name, settings: { ...standing.settings, ...arm.settings }, conditions: arm.conditions ?? {}, buildId: arm.engine ? this.buildIds.get(arm.engine)! : null, level: arm.level ?? null }));
+    const { id } = await addTrial({ jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, ...plan } }, this.moment(8));
+    const made: (ImportedRun & { arm: number })[] = [];
+    for (const arm of order ?? armOrder(arms.length, rounds)) {
+      const { settings, conditions, buildId, name: label } = arms[arm];
+      made.push({ arm, ...(await this.run({ settings, conditions: { ...standing.conditions, ...conditions }, engine: buildId ?? standing.buildId, label: `${name}: ${label}`, cold, trialId: id, arm, minutes })) });
+    }
+    if (fault) {
+      const { arm, ...noted } = fault;
+      await addFault({ ...noted, runId: made.find((run) => run.arm === arm)!.id });
+    }
+    if (!decide) return;
+    const { advice } = await adviseTrial(id);
+    await decideTrial(id, { choice: advice.choice, arm: advice.arm, reason: "" }, this.moment(3));
+  }
+
+  private async run({ settings, conditions, engine, label, cold, trialId = null, arm = null, minutes }: { settings: Settings; conditions: Partial<Conditions>; engine: string | null; label: string; cold: boolean; trialId?: string | null; arm?: number | null; minutes?: number }): Promise<ImportedRun> {
+    const { story, spec } = this;
+    const made: Conditions = { ...firstConditions(spec), powerMode: story.powerMode, clocks: story.clocks ?? firstConditions(spec).clocks, roomC: 21, capturePath: "simulated bench", ...conditions };
+    const other = [...this.buildIds].find(([, id]) => id === engine)?.[0];
+    const effect = (other === undefined ? undefined : story.engines?.[other]) ?? {};
+    const work = underSettings(story.workload, { ...settings, " engine": "x" }, { ...story.effects, " engine": { x: effect } });
+    const { trace, crashed } = simulate(deviceUnder(devices[story.rig], made), minutes ? lengthened(work, minutes) : work, this.seed++, cold);
+    const run: NewRun = { jobId: this.jobId, source: "simulated", label, fileName: null, settings, conditions: made, crashed, skippedRows: 0, preflight: [], notes: "", cacheState: cold ? "cold" : "warm", trialId, arm };
+    return keepRun(run, trace, this.moment(3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute));
+  }
+}
+
+/** The same route walked so often that it takes so many minutes. */
+function lengthened<Work extends SimWorkload>(work: Work, minutes: number): Work {
+  const once = work.scenes.reduce((sum, { seconds }) => sum + seconds, 0) / 60;
+  return { ...work, passes: Math.ceil(minutes / once) };
 }

@@ -3,7 +3,8 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
-import { aims, newJobSchema, type NewJob } from "@/core/kit";
+import { strategyWords } from "@/core/advise";
+import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
 import { Button, Choice, EmptyPanel, Field, Input, SearchChoice, buttonLook } from "@/ui";
 import { send } from "@/views/send";
@@ -15,7 +16,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   const router = useRouter();
   const form = useForm<NewJob>({
     resolver: zodResolver(newJobSchema),
-    defaultValues: { rigId: rigId ?? kit.rigs[0]?.id, titleId: "", buildId: "", houseRulesId: kit.houseRules[0]?.id, aim: "speed", targetFps: null },
+    defaultValues: { rigId: rigId ?? kit.rigs[0]?.id, titleId: "", buildId: "", houseRulesId: kit.houseRules[0]?.id, aim: "speed", targetFps: null, strategy: "climb" },
   });
   const { control, register, handleSubmit, setError, setValue, watch, formState } = form;
   const { errors } = formState;
@@ -25,7 +26,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
     const missing = kit.rigs.length === 0 ? ["a rig", "/kit/rigs/new"] : kit.titles.length === 0 ? ["a title", "/kit/titles/new"] : ["an engine", "/kit/engines/new"];
     return <div className="p-6"><EmptyPanel title={`First add ${missing[0]}.`} action={<Link href={missing[1]} className={buttonLook("lit")}>Add {missing[0]}</Link>}>A job needs a rig, a title and an engine that runs it.</EmptyPanel></div>;
   }
-  const choice = (name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim", label: string, options: { value: string; label: string; note?: string }[], Pick: typeof SearchChoice = Choice) => (
+  const choice = (name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim" | "strategy", label: string, options: { value: string; label: string; note?: string }[], Pick: typeof SearchChoice = Choice) => (
     <Field label={label} error={errors[name]?.message}>
       {({ id, ...ids }) => <Controller control={control} name={name} render={({ field }) => <Pick id={id} label={label} invalid={ids["aria-invalid"]} value={field.value || null} options={options} onChange={(value) => { field.onChange(value); if (name === "titleId") setValue("buildId", ""); }} />} />}
     </Field>
@@ -46,6 +47,10 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
       <div className="grid grid-cols-2 gap-5">
         {choice("aim", "Aim", aims.map((aim) => ({ value: aim, label: aim, note: aimNotes[aim] })))}
         {choice("houseRulesId", "House rules", kit.houseRules.map(({ id, name }) => ({ value: id, label: name })))}
+      </div>
+      <div>
+        {choice("strategy", "How to begin", strategies.map((strategy) => ({ value: strategy, label: strategyWords[strategy].name })))}
+        <p className="mt-1 text-[12px] text-soft">{strategyWords[watch("strategy")].when}</p>
       </div>
       <Field label="Target rate" unit="fps" error={errors.targetFps?.message} help={title ? `Empty for the title's own ${title.nativeFps} fps.${title.tied ? " Its speed is tied to its rate: below that it runs in slow motion." : ""}` : "Empty for the title's own rate."}>
         {(ids) => <Input {...ids} inputMode="decimal" className="max-w-40" {...register("targetFps", { setValueAs: (text) => (text === "" || text === null ? null : Number(String(text).replace(",", "."))) })} />}

@@ -35,7 +35,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
   const allowed = (name: "clocks" | "powerMode" | "picture", label: string) => <Controller control={control} name={`rules.mayChange.${name}`} render={({ field }) => <Switch label={label} checked={field.value} onChange={field.onChange} />} />;
   return (
     <FormFrame title={set ? set.name : "House rules"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message} busy={isSubmitting} keep="Keep the rules" back="/kit/rules">
-      <Panel className="grid grid-cols-2 gap-4"><Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} {...register("name")} />}</Field>{figure("rules.marginPercent", "Smallest difference worth having", "%")}</Panel>
+      <Panel className="grid grid-cols-3 gap-4"><Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} {...register("name")} />}</Field>{figure("rules.marginPercent", "Smallest difference worth having", "%")}{figure("rules.freeTargetFps", "Target for titles free of their rate (empty: their own)", "fps")}</Panel>
       <Panel title="What each light asks" className="grid grid-cols-4 gap-4 [&>header]:col-span-full">
         {figure("rules.steady.speedPercent", "Steady: speed at least", "%")}
         {figure("rules.steady.fullSpeedTimePercent", "Steady: full-speed time", "%")}

@@ -41,7 +41,7 @@ export function NewRunScreen({ job, catalogue, settings: first, bench, preflight
   const changes = changesBetween(first, settings).length;
   const items = preflightFor(preflight, { spec: rig.spec, conditions, title: { hardness: job.hardness, patches }, cacheState, rules: job.rules });
   const preflightTicks = items.map(({ id, label: checked }) => ({ label: checked, ticked: ticked.has(id) }));
-  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({ jobId: job.id, source, label, fileName, conditions, settings, cacheState, crashed, skippedRows, preflight: preflightTicks, notes: "" });
+  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({ jobId: job.id, source, label, fileName, conditions, settings, cacheState, crashed, skippedRows, preflight: preflightTicks, notes: "", trialId: null, arm: null });
   const onKept = ({ id }: { id: string }) => {
     router.push(`${back}?run=${id}`);
     router.refresh();

@@ -1,0 +1,76 @@
+import { betaQuantile } from "@/core/stats";
+import type { Setting, SettingValue } from "@/core/kit";
+
+type Relief = Setting["relieves"][number];
+
+/** One decided trial of a rig, as far as a lever can learn from it. */
+export interface Tried {
+  /** What was changed: a setting's key, or "power mode", "clocks". */
+  key: string;
+  from: SettingValue | null;
+  to: SettingValue | null;
+  relieves: Relief[];
+  helped: boolean;
+  /** Log ratio of rates, new over old. */
+  logGain: number;
+}
+
+/** What is believed of a lever. */
+export interface Belief {
+  /** Chance that it helps, with its 90 % interval. */
+  chance: number;
+  chanceLow: number;
+  chanceHigh: number;
+  /** Expected log gain when it helps. */
+  logGain: number;
+  /** Trials of this very lever on the rig, and how many helped. */
+  tried: number;
+  helped: number;
+}
+
+/** Whether a lever does what a trial did (1), undoes it (−1), or something else of the same setting (0). */
+function directionOf(lever: { from: SettingValue | null; to: SettingValue | null }, trial: Tried): -1 | 0 | 1 {
+  if (lever.to === trial.to) return 1;
+  if (lever.to === trial.from) return -1;
+  const step = ({ from, to }: { from: SettingValue | null; to: SettingValue | null }) => (typeof from === "number" && typeof to === "number" ? Math.sign(to - from) : 0);
+  return (step(lever) * step(trial)) as -1 | 0 | 1;
+}
+
+/** A belief held before any trial weighs as much as so many. */
+const priorTrials = 4;
+const priorGainTrials = 2;
+/** A trial of another lever with the same tag tells so much of this one. */
+const kinship = 0.25;
+
+/**
+ * Chance and gain of a lever: what its tags suggest, moved by the rig's own decided trials (beta-binomial for "helped",
+ * normal shrinkage for the log gain).
+ *
+ * @param prior chance 0…1 and log gain from the tags
+ */
+export function believe(lever: { key: string; from: SettingValue | null; to: SettingValue | null; relieves: Relief[] }, prior: { chance: number; logGain: number }, history: Tried[]): Belief {
+  let hits = prior.chance * priorTrials, misses = (1 - prior.chance) * priorTrials;
+  let gain = prior.logGain * priorGainTrials, weight = priorGainTrials;
+  let tried = 0, helped = 0;
+  for (const trial of history) {
+    const direction = trial.key === lever.key ? directionOf(lever, trial) : 0;
+    // The way back from something that helped is known not to.
+    if (direction < 0) {
+      if (trial.helped) misses++;
+      continue;
+    }
+    const own = direction > 0;
+    const share = own ? 1 : trial.relieves.some((relief) => lever.relieves.includes(relief)) ? kinship : 0;
+    if (share === 0) continue;
+    if (own) {
+      tried++;
+      if (trial.helped) helped++;
+    }
+    if (trial.helped) {
+      hits += share;
+      gain += share * trial.logGain;
+      weight += share;
+    } else misses += share;
+  }
+  return { chance: hits / (hits + misses), chanceLow: betaQuantile(0.05, hits, misses), chanceHigh: betaQuantile(0.95, hits, misses), logGain: gain / weight, tried, helped };
+}

@@ -1,0 +1,120 @@
+import type { Conditions, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type { HouseRules } from "@/core/verdict";
+
+/** One change that could be made now. */
+export interface Lever {
+  key: string;
+  label: string;
+  kind: "setting" | "power mode" | "clocks" | "cooler";
+  from: SettingValue | null;
+  to: SettingValue;
+  relieves: Setting["relieves"];
+  costs: Setting["costs"];
+  restart: boolean;
+  /** Towards speed, or towards picture. */
+  towards: "speed" | "picture" | "battery";
+  /** Settings as they would be; linked ones move along. */
+  settings: Settings;
+  conditions: Partial<Conditions>;
+  /** Raises clocks, watts or heat: cautions go beside it. */
+  heats: boolean;
+  /** For a scale: pixels then over pixels now. */
+  pixelRatio: number | null;
+}
+
+export interface LeverSetting {
+  catalogue: Setting[];
+  settings: Settings;
+  rules: Pick<HouseRules, "mayChange" | "requires">;
+  spec: Pick<RigSpec, "powerModes" | "clockOptions" | "cooling">;
+  conditions: Pick<Conditions, "powerMode" | "clocks" | "cooler" | "docked" | "pluggedIn">;
+  /** Largest scale that the display still shows; scales past it aren't offered. Null where not known. */
+  usefulScale?: number | null;
+}
+
+const none = { picture: 0, feel: 0, heat: 0, risk: 0 };
+
+/** A setting that multiplies the native picture: it relieves graphics, costs picture, counts from 1. */
+export const isScale = (setting: Pick<Setting, "type" | "relieves" | "costs" | "min" | "fastest">) => setting.type === "number" && setting.relieves.includes("graphics") && setting.costs.picture > 0 && setting.fastest === setting.min && setting.min !== null && setting.min >= 0.25;
+
+const clamp = (setting: Setting, value: number) => Math.min(setting.max ?? Infinity, Math.max(setting.min ?? -Infinity, value));
+
+/** The next value of a setting towards its fastest, or away from it; null at the end or where no direction is known. */
+function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "picture"): SettingValue | null {
+  const { type, fastest } = setting;
+  if (type === "number" && typeof from === "number") {
+    if (fastest === null || typeof fastest !== "number") return null;
+    const step = setting.step ?? 1;
+    if (towards === "speed") return from === fastest ? null : clamp(setting, from + Math.sign(fastest - from) * step);
+    const direction = Math.sign(from - fastest) || Math.sign(Number(setting.default) - fastest) || (fastest === setting.min ? 1 : -1);
+    const away = clamp(setting, from + direction * step);
+    return away === from ? null : away;
+  }
+  if (towards === "speed") return fastest === null || fastest === from ? null : fastest;
+  return fastest !== null && from === fastest && setting.default !== fastest ? setting.default : null;
+}
+
+/** A change of one setting with those that must hold the same value. */
+export function withSetting(settings: Settings, setting: Pick<Setting, "key" | "linked">, value: SettingValue): Settings {
+  return { ...settings, [setting.key]: value, ...Object.fromEntries(setting.linked.map((key) => [key, value])) };
+}
+
+/** Whether house rules allow a change of this setting at all: a picture that may not be lowered, no clocks. */
+function allowed(setting: Setting, towards: "speed" | "picture", { mayChange }: LeverSetting["rules"]): boolean {
+  if (towards === "speed" && setting.costs.picture > 0 && !mayChange.picture) return false;
+  return setting.costs.heat < 2 || mayChange.clocks;
+}
+
+/**
+ * Every single change that the house rules allow, from the settings in force.
+ *
+ * Settings without a known fastest value are tried at each other choice or switched, since only a test tells.
+ */
+export function leversFor({ catalogue, settings, rules, spec, conditions, usefulScale = null }: LeverSetting): Lever[] {
+  const made: Lever[] = [];
+  const seen = new Set<string>();
+  for (const setting of catalogue) {
+    // Of settings that move together one lever is enough.
+    if (setting.linked.some((key) => seen.has(key))) continue;
+    seen.add(setting.key);
+    const from = settings[setting.key] ?? setting.default;
+    const add = (to: SettingValue, towards: Lever["towards"]) => made.push({
+      key: setting.key, label: setting.label, kind: "setting", from, to, relieves: setting.relieves, costs: setting.costs, restart: setting.restart, towards,
+      settings: withSetting(settings, setting, to), conditions: {}, heats: setting.costs.heat > 0 && towards === "speed",
+      pixelRatio: isScale(setting) && typeof from === "number" && typeof to === "number" ? (to / from) ** 2 : null,
+    });
+    if (setting.fastest === null) {
+      const others: SettingValue[] = setting.type === "switch" ? [!from] : setting.type === "choice" ? setting.choices.filter((choice) => choice !== from) : [];
+      if (allowed(setting, "speed", rules)) others.forEach((to) => add(to, "speed"));
+      continue;
+    }
+    for (const towards of ["speed", "picture"] as const) {
+      const to = allowed(setting, towards, rules) ? nextValue(setting, from, towards) : null;
+      if (to === null || to === from || (towards === "picture" && setting.costs.picture === 0)) continue;
+      if (towards === "picture" && usefulScale !== null && isScale(setting) && Number(to) > usefulScale) continue;
+      add(to, towards);
+    }
+  }
+  const condition = (kind: "power mode" | "clocks" | "cooler", key: string, label: string, from: SettingValue | null, to: SettingValue, changed: Partial<Conditions>, heats: boolean, towards: Lever["towards"]) =>
+    made.push({ key, label, kind, from, to, relieves: ["processor", "graphics"], costs: { ...none, heat: heats ? 2 : 0, risk: kind === "clocks" ? 2 : 0 }, restart: false, towards, settings, conditions: changed, heats, pixelRatio: null });
+  if (rules.mayChange.powerMode) {
+    const now = spec.powerModes.find(({ name }) => name === conditions.powerMode);
+    for (const { name, watts, use } of spec.powerModes) {
+      if (name === conditions.powerMode || (use === "docked" && !conditions.docked) || (use === "plugged in" && !conditions.pluggedIn)) continue;
+      const more = watts !== null && now?.watts != null ? watts > now.watts : true;
+      condition("power mode", "power mode", "Power mode", conditions.powerMode, name, { powerMode: name }, more, more ? "speed" : "battery");
+    }
+  }
+  if (rules.mayChange.clocks) {
+    // Clock options stand in their order, the quietest first.
+    const now = spec.clockOptions.indexOf(conditions.clocks ?? "");
+    spec.clockOptions.forEach((name, index) => index !== now && condition("clocks", "clocks", "Clock option", conditions.clocks, name, { clocks: name }, index > now, index > now ? "speed" : "battery"));
+  }
+  if (spec.cooling.coolerToHand && !conditions.cooler && rules.requires.cooler !== false) condition("cooler", "cooler", "Clip-on cooler", false, true, { cooler: true }, false, "speed");
+  return made;
+}
+
+/** Settings with everything at its fastest that the rules allow: where "descend" starts. */
+export function allFastest(catalogue: Setting[], settings: Settings, rules: LeverSetting["rules"]): Settings {
+  return catalogue.reduce((made, setting) => (setting.fastest !== null && allowed(setting, "speed", rules) ? withSetting(made, setting, setting.fastest) : made), settings);
+}

@@ -1,0 +1,5 @@
+export { causes, causeWords, type Cause, type Evidence } from "./causes";
+export { diagnose, type DiagnoseInput, type Diagnosis, type FoundCause } from "./diagnose";
+export type { Limits } from "./evidence";
+export type { ConditionResponse, ScaleResponse } from "./responses";
+export { labelledCase, scoreDiagnosis, type Confusion, type LabelledCase } from "./labelled";

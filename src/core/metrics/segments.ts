@@ -1,0 +1,81 @@
+import { medianOf } from "@/core/stats";
+import { endsOf, firstEndAfter, type ChannelRole, type FrameTrace } from "@/core/trace";
+import type { Hitch } from "./hitches";
+
+/** A stretch of a run by itself: a marked scene's visit, or an equal part where nothing is marked. */
+export interface Segment {
+  label: string;
+  /** Which visit to this scene it is, from 1; 0 for an equal part. */
+  visit: number;
+  startMs: number;
+  endMs: number;
+  averageFps: number;
+  /** Of at most 20,000 frames, evenly chosen. */
+  medianFrameTimeMs: number;
+  /** Share of frames on the commonest whole number of refreshes. */
+  cadenceShare: number;
+  cadence: number;
+  hitches: number;
+  lostMs: number;
+  /** Lost in the first three seconds: what entering costs. */
+  entryLostMs: number;
+  /** Mean of every channel over the stretch. */
+  means: Partial<Record<ChannelRole, number>>;
+}
+
+const entryMs = 3000;
+/** Parts of an unmarked run, and the least length of one. */
+const mostParts = 8;
+const leastPartMs = 8000;
+/** More scenes than this are read together in equal parts. */
+const mostMarks = 200;
+const mostForMedian = 20_000;
+/** Frames of more refreshes are counted together. */
+const mostCadence = 512;
+
+function stretchesOf(trace: FrameTrace, durationMs: number): { label: string; startMs: number; endMs: number }[] {
+  if (trace.marks.length > 0 && trace.marks.length <= mostMarks) return trace.marks;
+  const parts = Math.max(1, Math.min(mostParts, Math.floor(durationMs / leastPartMs)));
+  return Array.from({ length: parts }, (_, k) => ({ label: "", startMs: (k * durationMs) / parts, endMs: ((k + 1) * durationMs) / parts }));
+}
+
+/**
+ * A run scene by scene, with what the device did meanwhile: what diagnosis reads.
+ * @param hitches of the whole run, in order
+ */
+export function segmentsOf(trace: FrameTrace, durationMs: number, hitches: Hitch[], refreshHz: number): Segment[] {
+  const visits = new Map<string, number>();
+  const made: Segment[] = [];
+  const { frameTimes } = trace;
+  const ends = endsOf(trace);
+  for (const { label, startMs, endMs } of stretchesOf(trace, durationMs)) {
+    const first = firstEndAfter(ends, startMs + 1e-6), last = Math.max(first, firstEndAfter(ends, endMs + 1e-6));
+    const count = last - first;
+    if (count === 0) continue;
+    const visit = label === "" ? 0 : (visits.get(label) ?? 0) + 1;
+    visits.set(label, visit);
+    const within = hitches.filter((hitch) => hitch.startMs >= startMs - 1e-6 && hitch.startMs < endMs);
+    const lost = (list: Hitch[]) => list.reduce((sum, { lostMs }) => sum + lostMs, 0);
+    const counts = new Uint32Array(mostCadence);
+    for (let i = first; i < last; i++) counts[Math.min(mostCadence - 1, Math.round((frameTimes[i] * refreshHz) / 1000))]++;
+    const cadence = counts.reduce((best, frames, k) => (frames > counts[best] ? k : best), 0);
+    const step = Math.ceil(count / mostForMedian);
+    const chosen = Float64Array.from({ length: Math.ceil(count / step) }, (_, k) => frameTimes[first + k * step]);
+    made.push({
+      label, visit, startMs, endMs,
+      averageFps: (1000 * count) / (ends[last - 1] - (first === 0 ? 0 : ends[first - 1])), medianFrameTimeMs: medianOf(chosen), cadence, cadenceShare: counts[cadence] / count,
+      hitches: within.length, lostMs: lost(within), entryLostMs: lost(within.filter((hitch) => hitch.startMs < startMs + entryMs)),
+      means: meansOf(trace, startMs, endMs),
+    });
+  }
+  return made;
+}
+
+function meansOf({ channels }: FrameTrace, startMs: number, endMs: number): Segment["means"] {
+  const made: Segment["means"] = {};
+  for (const { role, times, values } of channels) {
+    const from = firstEndAfter(times, startMs), to = firstEndAfter(times, endMs);
+    if (to > from) made[role] = values.subarray(from, to).reduce((sum, value) => sum + value, 0) / (to - from);
+  }
+  return made;
+}

@@ -1,0 +1,1 @@
+export { inForce, overrides, type Decided, type Override, type Standing } from "./inForce";

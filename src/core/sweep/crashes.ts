@@ -1,0 +1,33 @@
+import { garwood, poissonUpper } from "@/core/stats";
+
+/** Crashes per hour with their exact interval. */
+export interface CrashRate {
+  crashes: number;
+  hours: number;
+  perHour: number;
+  low: number;
+  high: number;
+  /** Upper one-sided 95 % bound: what the time without (or with so few) crashes rules out. */
+  ruledOutAbove: number;
+}
+
+/**
+ * Poisson rate with the exact interval of Garwood (1936); none in t hours rules out more than 2.996/t.
+ * @param hours of running, > 0
+ * @throws RangeError without time
+ * @example crashRate(1, 1) // → 1 an hour, 0.03 … 5.57
+ */
+export function crashRate(crashes: number, hours: number): CrashRate {
+  if (!(hours > 0)) throw new RangeError("a rate needs time");
+  const { low, high } = garwood(crashes);
+  return { crashes, hours, perHour: crashes / hours, low: low / hours, high: high / hours, ruledOutAbove: poissonUpper(crashes) / hours };
+}
+
+/**
+ * Delay that a sound queue adds, ms.
+ * @param frames queued; @param samplesPerFrame samples in each; @param sampleRate Hz
+ * @example audioQueueDelayMs(64, 32, 32_000) // → 64
+ */
+export function audioQueueDelayMs(frames: number, samplesPerFrame: number, sampleRate: number): number {
+  return (1000 * frames * samplesPerFrame) / sampleRate;
+}

@@ -1,0 +1,179 @@
+import { quantile, seeded, studentT, weightedLine, type Interval } from "@/core/stats";
+
+/** What was measured at one internal scale: the runs' medians and 99th percentiles, ms. */
+export interface ScaleLevel {
+  scale: number;
+  /** Rendered pixels at that scale, all screens. */
+  pixels: number;
+  mediansMs: number[];
+  p99sMs: number[];
+}
+
+export interface ScalePrediction {
+  scale: number;
+  frameTimeMs: number;
+  /** Where the median of a run at this scale should lie, 95 %. */
+  low: number;
+  high: number;
+  holds: boolean;
+}
+
+/** Frame time against pixels: y(p) = max(c, a + b·p). */
+export interface ScaleLaw {
+  /** Frame time that fewer pixels don't go below: c, or the intercept where no flat part was seen. */
+  floorMs: number;
+  floorSeen: boolean;
+  interceptMs: number;
+  msPerMegapixel: number;
+  msPerMegapixelInterval: [low: number, high: number];
+  /** From medians; null when none holds the target. */
+  largestScale: number | null;
+  /** From 99th percentiles. */
+  largestSteadyScale: number | null;
+  largestScaleInterval: [low: number, high: number] | null;
+  /** False: resolution isn't the limit, as far as these levels tell. */
+  limitedByPixels: boolean;
+  /** SD of levels about the law, as a share. */
+  scatter: number;
+  predicted: ScalePrediction[];
+  notes: string[];
+}
+
+interface Law {
+  floor: number | null;
+  intercept: number;
+  slope: number;
+}
+
+const lawAt = ({ floor, intercept, slope }: Law, megapixels: number) => Math.max(floor ?? -Infinity, intercept + slope * megapixels);
+
+/** Least share that a law's frame time may come to: times are never zero. */
+const leastMs = 1e-3;
+
+/**
+ * The best flat-then-sloped law over every split of the sorted levels, by relative squares.
+ *
+ * Frame times scatter in proportion to themselves, so squares are weighed by 1/ŷ² (two passes); a split that contradicts
+ * itself (its slope above its flat part) costs what the law it makes leaves over.
+ *
+ * @param x megapixels, ascending, n ≥ 2
+ * @param y ms
+ */
+function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; squares: number } {
+  const n = x.length;
+  let best: { law: Law; squares: number } | null = null;
+  const cost = (law: Law) => y.reduce((sum, ms, i) => sum + counts[i] * Math.log(ms / Math.max(leastMs, lawAt(law, x[i]))) ** 2, 0);
+  for (let flat = 0; flat <= n; flat++) {
+    if (n - flat === 1) continue;
+    let floor: number | null = null;
+    if (flat > 0) {
+      let logs = 0, weight = 0;
+      for (let i = 0; i < flat; i++) {
+        logs += counts[i] * Math.log(y[i]);
+        weight += counts[i];
+      }
+      floor = Math.exp(logs / weight);
+    }
+    let law: Law = { floor, intercept: floor ?? 0, slope: 0 };
+    if (flat < n) {
+      const xs = x.slice(flat), ys = y.slice(flat), own = counts.slice(flat);
+      let line = weightedLine(xs, ys, ys.map((ms, i) => own[i] / ms ** 2));
+      line = weightedLine(xs, ys, xs.map((at, i) => own[i] / Math.max(ys[i] / 4, line.intercept + line.slope * at) ** 2));
+      if (line.slope < 0) continue;
+      law = { floor, ...line };
+    }
+    const squares = cost(law);
+    // A flat part must earn its place: one more parameter has to save a little.
+    if (!best || squares < best.squares * (flat > 0 && flat < n ? 0.97 : 1) - 1e-12) best = { law, squares };
+  }
+  return best ?? { law: { floor: Math.exp(y.reduce((sum, ms) => sum + Math.log(ms), 0) / n), intercept: 0, slope: 0 }, squares: 0 };
+}
+
+/** Scales beyond this are nobody's. */
+const mostScale = 16;
+/** Until a rig has repeats of its own, runs at one setting scatter by so much. */
+const usualScatter = 0.02;
+/** Degrees of freedom that the usual scatter counts for. */
+const usualFreedom = 2;
+
+const logMean = (values: number[]) => Math.exp(values.reduce((sum, value) => sum + Math.log(value), 0) / values.length);
+
+export interface ScaleLawOptions {
+  targetFps: number;
+  resamples?: number;
+  seed?: number;
+  /** Share below the target that still counts. */
+  tolerance?: number;
+  /** Native pixels, to predict scales that were not measured; from the levels unless given. */
+  nativePixels?: number;
+  /** Steps of the scale setting. */
+  step?: number;
+}
+
+/**
+ * Fits the resolution law to a sweep and says the largest scale that holds the target.
+ *
+ * @param levels at least two distinct scales; their order doesn't matter, levels of one scale are pooled
+ * @throws RangeError for fewer than two distinct scales
+ */
+export function fitScaleLaw(levels: ScaleLevel[], { targetFps, resamples = 400, seed = 1, tolerance = 0.01, nativePixels, step = 1 }: ScaleLawOptions): ScaleLaw {
+  const pooled = pool(levels);
+  if (pooled.length < 2) throw new RangeError("a law needs two distinct scales");
+  const x = pooled.map(({ pixels }) => pixels / 1e6);
+  const counts = pooled.map(({ mediansMs }) => mediansMs.length);
+  const y = pooled.map(({ mediansMs }) => logMean(mediansMs));
+  const steady = pooled.map(({ p99sMs }) => logMean(p99sMs));
+  const { law, squares } = bestLaw(x, y, counts);
+  const parameters = law.floor !== null && law.slope > 0 ? 3 : law.slope > 0 ? 2 : 1;
+  const freedom = Math.max(0, x.length - parameters);
+  // What levels scatter about the law, pooled with what runs scatter anyway.
+  const scatter = Math.sqrt((squares + usualFreedom * usualScatter ** 2) / (freedom + usualFreedom));
+  const random = seeded(seed);
+  // Residuals of a law fitted to few levels come out small: degrees of freedom correct the size, Student's t the tails.
+  const laws = Array.from({ length: resamples }, () => bestLaw(x, x.map((at, i) => lawAt(law, at) * Math.exp((scatter * studentT(random, freedom + usualFreedom)) / Math.sqrt(counts[i]))), counts).law);
+  const slopes = Float64Array.from(laws, ({ slope }) => slope).sort();
+  const slopeInterval = between(slopes);
+  const limit = 1000 / (targetFps * (1 - tolerance));
+  const unit = nativePixels ?? pooled[0].pixels / pooled[0].scale ** 2;
+  const measured = pooled.map(({ scale }) => scale);
+  const most = Math.min(mostScale, Math.ceil(measured[measured.length - 1]) + 2);
+  const scales: number[] = [];
+  for (let k = 1; k * step <= most + 1e-9; k++) scales.push(k * step);
+  const largest = (from: Law) => scales.filter((scale) => lawAt(from, (unit * scale ** 2) / 1e6) <= limit).at(-1) ?? null;
+  const pixelShare = law.slope * x[x.length - 1];
+  const limitedByPixels = slopeInterval.low > 0 && pixelShare > 0.05 * lawAt(law, x[x.length - 1]);
+  const steadyLaw = bestLaw(x, steady, counts).law;
+  const notes: string[] = [];
+  if (x.length < 3) notes.push("Two scales only: the flat part can't be told from the slope. A third would settle it.");
+  if (!limitedByPixels) notes.push("Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.");
+  const steps = [...laws.map((from) => largest(from) ?? 0)].sort((a, b) => a - b);
+  const found = limitedByPixels ? largest(law) : (measured.filter((scale, i) => y[i] <= limit).at(-1) ?? null);
+  if (limitedByPixels && found !== null && found > measured[measured.length - 1]) notes.push(`×${found} lies beyond what was measured (×${measured[measured.length - 1]}): run it before keeping it.`);
+  return {
+    floorMs: law.floor ?? Math.max(0, law.intercept), floorSeen: law.floor !== null, interceptMs: law.intercept, msPerMegapixel: law.slope, msPerMegapixelInterval: [slopeInterval.low, slopeInterval.high],
+    largestScale: found,
+    largestSteadyScale: limitedByPixels ? largest(steadyLaw) : (measured.filter((scale, i) => steady[i] <= limit).at(-1) ?? null),
+    largestScaleInterval: limitedByPixels ? [steps[Math.floor(0.025 * (steps.length - 1))], steps[Math.ceil(0.975 * (steps.length - 1))]] : null,
+    limitedByPixels, scatter, notes,
+    predicted: [...new Set([...scales, ...measured])].sort((a, b) => a - b).map((scale) => {
+      const megapixels = (unit * scale ** 2) / 1e6;
+      const draws = Float64Array.from(laws, (from) => Math.max(leastMs, lawAt(from, megapixels)) * Math.exp(scatter * studentT(random, freedom + usualFreedom))).sort();
+      const at = lawAt(law, megapixels);
+      return { scale, frameTimeMs: at, ...between(draws), holds: at <= limit };
+    }),
+  };
+}
+
+function between(sorted: Float64Array): Interval {
+  return { low: quantile(sorted, 0.025), high: quantile(sorted, 0.975) };
+}
+
+function pool(levels: ScaleLevel[]): ScaleLevel[] {
+  const byScale = new Map<number, ScaleLevel>();
+  for (const level of levels) {
+    if (level.mediansMs.length === 0) continue;
+    const held = byScale.get(level.scale);
+    byScale.set(level.scale, held ? { ...held, mediansMs: [...held.mediansMs, ...level.mediansMs], p99sMs: [...held.p99sMs, ...level.p99sMs] } : level);
+  }
+  return [...byScale.values()].sort((a, b) => a.scale - b.scale);
+}

@@ -1,0 +1,27 @@
+import { QueryTypes } from "sequelize";
+import type { NewFault } from "@/core/kit";
+import type { FaultRow } from "@/core/records";
+import { Fault, store } from "./models";
+
+export async function addFault(fault: NewFault): Promise<string> {
+  store();
+  return (await Fault.create(fault)).id;
+}
+
+/** Hides a fault that was a mistake, or brings it back. @returns the run it belongs to, or null when there is none */
+export async function setFaultDeleted(id: string, deleted: boolean): Promise<string | null> {
+  store();
+  const fault = await Fault.findByPk(id);
+  if (!fault) return null;
+  await fault.update({ deletedAt: deleted ? new Date() : null });
+  return fault.runId;
+}
+
+/** A job's faults, by run and time. */
+export function listFaults(jobId: string): Promise<FaultRow[]> {
+  return store().query<FaultRow & object>(
+    `select f.id, f.run_id as "runId", f.kind, f.severity, f.scene, f.at_ms as "atMs", f.note, f.workaround, f.created_at as "createdAt"
+     from faults f join runs r on r.id = f.run_id where r.job_id = $1 and r.deleted_at is null and f.deleted_at is null order by r.number, f.at_ms nulls last, f.created_at`,
+    { bind: [jobId], type: QueryTypes.SELECT },
+  );
+}
