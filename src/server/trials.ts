@@ -1,11 +1,11 @@
 import { z } from "zod";
-import { adviseComparison, adviseScreening, decideRate, effectWords, overdriveByScene, pairEffects, screeningEffects, usualGrade, type ArmEvidence, type Design, type TrialOutcome } from "@/core/advise";
-import { compareArms, effectiveFps, rigNoise, type NoiseFloor } from "@/core/compare";
+import { adviseComparison, adviseScreening, decideRate, effectWords, overdriveByScene, pairEffects, screeningEffects, type ArmEvidence, type Design, type TrialOutcome } from "@/core/advise";
+import { compareArms, effectiveFps, givesRounds, rigNoise, type NoiseFloor } from "@/core/compare";
 import { choiceSchema, isSweep, newTrialSchema, type NewTrial } from "@/core/kit";
 import { fitSweep, type SweepFit } from "@/core/sweep";
 import type { Trace } from "@/core/trace";
 import type { HouseRules } from "@/core/verdict";
-import type { JobRow, PlanView, RigRow, SystemRow, TitleDetail, TrialNode, TrialRow, TrialView } from "@/core/records";
+import type { JobRow, PlanView, RigRow, SystemRow, TitleDetail, TrialNode, TrialView } from "@/core/records";
 import * as data from "@/data";
 import { limiterOf } from "./diagnosis";
 import { usableIn, type Story, type StoryRun } from "./jobStory";
@@ -139,6 +139,16 @@ function driftOf({ trial, runs, rig }: Loaded): string[] {
   return made;
 }
 
+/** What first and later visits to a run's scenes lost to hitches, where scenes were visited again. */
+function passesOf({ id, arm, number, summary }: StoryRun): TrialView["passes"] {
+  const revisited = new Set(summary.segments.filter(({ visit }) => visit > 1).map(({ label }) => label));
+  if (revisited.size === 0) return [];
+  const lost = (first: boolean) => summary.segments.filter(({ label, visit }) => revisited.has(label) && (visit === 1) === first);
+  const [firsts, laters] = [lost(true), lost(false)];
+  const mean = (list: typeof firsts) => list.reduce((sum, { lostMs }) => sum + lostMs, 0) / list.length;
+  return [{ runId: id, number, arm: arm!, firstLostMs: mean(firsts), laterLostMs: mean(laters), scenes: revisited.size }];
+}
+
 export async function viewTrial(id: string): Promise<TrialView> {
   const loaded = await load(id);
   const { job, trial, runs, rig, system, noise, measured } = loaded;
@@ -146,6 +156,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   const display = displayOf(rig, runs);
   return {
     job, trial, fit, rate, noise, noiseMeasured: measured, effects: effectsOf(loaded), drifted: driftOf(loaded),
+    passes: runs.flatMap((run) => passesOf(run)),
     runs: await Promise.all(runs.map((run, index) => threadRun(run, runs[index - 1] ?? null))), faults: faults.filter(({ runId }) => runs.some((run) => run.id === runId)),
     limits: { temperatureC: rig.spec.temperatureLimitC, memoryGb: rig.spec.memoryGb, batteryWh: rig.spec.batteryWh },
     display: { name: display.name, width: display.width, height: display.height, diagonalInch: display.diagonalInch }, screens: system?.screens ?? [],
@@ -190,7 +201,7 @@ async function outcomeOf(loaded: Loaded): Promise<TrialOutcome> {
   const byArm = trial.arms.map((_, arm) => usableIn(trial, runs).filter((run) => run.arm === arm));
   const lacking = byArm.findIndex((own) => own.length === 0);
   if (lacking >= 0) throw new Problem(409, `${trial.arms[lacking].name} has no ${trial.cold ? "" : "warm, whole "}run yet.`, "Run every arm once at least, then decide.");
-  const compared = compareArms(await Promise.all(byArm.map(tracesOf)), { targetFps: runs[0].yardstick.targetFps, nativeFps: job.nativeFps, rules: job.rules.measuring, marginPercent: job.rules.marginPercent, rounds: byArm.every((own) => own.length === byArm[0].length), noise });
+  const compared = compareArms(await Promise.all(byArm.map(tracesOf)), { targetFps: runs[0].yardstick.targetFps, nativeFps: job.nativeFps, rules: job.rules.measuring, marginPercent: job.rules.marginPercent, rounds: givesRounds(usableIn(trial, runs).map((run) => run.arm!), trial.arms.length), noise });
   const pairs = pairEffects(compared);
   const advice = adviseComparison({ pairs, best: compared.best }, arms);
   const shown = pairs.find(({ a, b }) => a === 0 && b === (advice.arm ?? 1)) ?? pairs[0];

@@ -1,19 +1,19 @@
 import { leversFor, nextStep, openingFor, suggest, type Suggestion, type Tried } from "@/core/advise";
-import { effectiveFps } from "@/core/compare";
+import { effectiveFps, rigNoise } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
 import { changesBetween, conditionWarnings, defaultsOf, firstConditions, sameSettings } from "@/core/kit";
 import { tallyFigures } from "@/core/metrics";
 import { overrides } from "@/core/profile";
 import { planScales } from "@/core/resolution";
 import type { JobRow, JobView, RigRow, SystemRow, ThreadRun } from "@/core/records";
-import { findJob, findRig, findTitle, findTrace, listFaults, listSystems, triedOnRig } from "@/data";
+import { findJob, findRig, findTitle, findTrace, listFaults, listSystems, repeatsOnRig, triedOnRig } from "@/data";
 import { diagnoseRun } from "./diagnosis";
 import { storyOf, type Story, type StoryRun } from "./jobStory";
 import { notFound } from "./problem";
 
 /** A run as a screen gets it: without what only the core reads. */
 export async function threadRun(run: StoryRun, before: StoryRun | null): Promise<ThreadRun> {
-  const { rules, methodVersion: _version, buildId: _build, rigRevisionId: _revision, faults: _faults, cold: _cold, summary, ...rest } = run;
+  const { rules, methodVersion: _version, buildId: _build, rigRevisionId: _revision, faults: _faults, summary, ...rest } = run;
   const { segments: _segments, ...figures } = summary;
   return { ...rest, summary: figures, changes: before ? changesBetween(before.settings, run.settings) : [], warnings: conditionWarnings(run.conditions, rules.requires), tally: await tallyOf(run) };
 }
@@ -21,9 +21,10 @@ export async function threadRun(run: StoryRun, before: StoryRun | null): Promise
 export async function viewJob(id: string): Promise<JobView> {
   const job = await findJob(id);
   if (!job) throw notFound("job");
-  const [story, rig, faults, systems, title, history] = await Promise.all([storyOf(job), findRig(job.rigId), listFaults(id), listSystems(), findTitle(job.titleId), triedOnRig(job.rigId)]);
+  const [story, rig, faults, systems, title, history, repeats] = await Promise.all([storyOf(job), findRig(job.rigId), listFaults(id), listSystems(), findTitle(job.titleId), triedOnRig(job.rigId), repeatsOnRig(job.rigId)]);
   if (!rig || !title) throw notFound("rig");
   const { runs, trials, standing, decided } = story;
+  const { noise, measured } = rigNoise(repeats);
   const threads: ThreadRun[] = [];
   for (const [index, run] of runs.entries()) threads.push(await threadRun(run, runs[index - 1] ?? null));
 
@@ -44,7 +45,7 @@ export async function viewJob(id: string): Promise<JobView> {
   });
   return {
     job, runs: threads, trials, faults, standing: { settings: standing.settings, conditions: standing.conditions }, overrides: overrides(defaultsOf(story.catalogue), standing, decided),
-    diagnosis: telling && diagnosis ? { runId: telling.id, diagnosis } : null, suggestions, opening, next,
+    diagnosis: telling && diagnosis ? { runId: telling.id, diagnosis } : null, suggestions, opening, next, noise, noiseMeasured: measured, catalogue: story.catalogue, spec: rig.spec, scenes: title.scenes.map(({ name }) => name),
   };
 }
 

@@ -17,6 +17,6 @@ export async function viewNewRun(jobId: string, asked: { trial?: string; arm?: s
   const arm = trial?.arms[place];
   return {
     job, catalogue, settings: arm?.settings ?? standing.settings, bench, preflight, patches: title.patches.length, scenes: title.scenes.map(({ name }) => name),
-    trial: trial && arm ? { id: trial.id, name: trial.name, arm: place, armName: arm.name, arms: trial.arms.map(({ name }) => name), conditions: { ...standing.conditions, ...arm.conditions }, cold: trial.cold, isSweep: isSweep(trial.kind) } : null,
+    trial: trial && arm ? { id: trial.id, name: trial.name, arm: place, armName: arm.name, arms: trial.arms.map(({ name, settings, conditions }) => ({ name, settings, conditions: { ...standing.conditions, ...conditions } })), conditions: { ...standing.conditions, ...arm.conditions }, cold: trial.cold, isSweep: isSweep(trial.kind) } : null,
   };
 }

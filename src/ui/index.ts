@@ -7,6 +7,7 @@ export { Keys, KeysProvider, type KeyAction } from "./keys";
 export { Lamp, type Light } from "./Lamp";
 export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Figure, Panel } from "./Panel";
+export { Plot, type PlotDots, type PlotLine } from "./Plot";
 export { ProblemPanel } from "./ProblemPanel";
 export { SearchChoice } from "./SearchChoice";
 export { Sheet } from "./Sheet";

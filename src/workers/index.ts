@@ -3,7 +3,7 @@ import type { RunComparer } from "./compare.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
-export type { ComparedRuns } from "./compare.worker";
+export type { ComparedUnder } from "./compare.worker";
 export type { KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };

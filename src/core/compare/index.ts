@@ -1,4 +1,4 @@
-export { armOrder, compareArms, stillToRun, type ArmsOutcome, type PairOutcome } from "./arms";
+export { armOrder, compareArms, givesRounds, stillToRun, type ArmsOutcome, type PairOutcome } from "./arms";
 export { blockLength } from "./blockLength";
 export { compare, type ArmFigures, type Comparison, type CompareOptions } from "./compare";
 export { decide, decisions, furtherRuns, holm, runOrder, type Decision, type Effect } from "./decide";

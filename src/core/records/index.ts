@@ -176,6 +176,8 @@ export interface ThreadRun extends Omit<RunRow, "summary" | "verdict" | "rules" 
   changes: Change[];
   /** Conditions that break the job's house rules, in words. */
   warnings: string[];
+  /** It compiled effects on first sight, or was said to have. */
+  cold: boolean;
   tally: TallyFigures | null;
 }
 
@@ -192,6 +194,12 @@ export interface JobView {
   suggestions: Suggestion[];
   opening: Opening | null;
   next: NextStep;
+  noise: NoiseFloor;
+  noiseMeasured: boolean;
+  /** What changes can be begun from. */
+  catalogue: Setting[];
+  spec: RigSpec;
+  scenes: string[];
 }
 
 /** A trial with all that its screen shows. */
@@ -202,6 +210,8 @@ export interface TrialView {
   faults: FaultRow[];
   noise: NoiseFloor;
   noiseMeasured: boolean;
+  /** Cold and warm side by side: mean lost on first and on later visits to a scene, ms. */
+  passes: { runId: string; number: number; arm: number; firstLostMs: number; laterLostMs: number; scenes: number }[];
   /** Rigs, engines and conditions that drifted since it was begun, in words. */
   drifted: string[];
   fit: SweepFit | null;
@@ -242,7 +252,7 @@ export interface NewRunView {
   patches: number;
   scenes: string[];
   /** The trial it is made for, where it is. */
-  trial: { id: string; name: string; arm: number; armName: string; arms: string[]; conditions: ArmConditions; cold: boolean; isSweep: boolean } | null;
+  trial: { id: string; name: string; arm: number; armName: string; arms: { name: string; settings: Settings; conditions: ArmConditions }[]; conditions: ArmConditions; cold: boolean; isSweep: boolean } | null;
 }
 
 /** What a list is asked for. An unknown `sort` falls back to the name. */

@@ -5,7 +5,18 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { BenchKeys } from "./BenchKeys";
 
 /** The job in hand and its next step, large; then what changed lately, and the cautions that apply. */
-export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | null; recent: JobListRow[]; warnings: string[] }) {
+interface Unfinished {
+  id: string;
+  jobId: string;
+  name: string;
+  title: string;
+  rig: string;
+  runs: number;
+  planned: number;
+  createdAt: Date;
+}
+
+export function BenchScreen({ inHand, recent, unfinished, warnings }: { inHand: JobView | null; recent: JobListRow[]; unfinished: Unfinished[]; warnings: string[] }) {
   if (!inHand) {
     return (
       <div className="p-6">
@@ -16,11 +27,13 @@ export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | nu
       </div>
     );
   }
-  const { job, runs, next } = inHand;
+  const { job, runs, next, trials } = inHand;
   const last = runs.at(-1);
+  const open = [...trials].reverse().find(({ decidedAt }) => !decidedAt) ?? null;
+  const newRun = `/jobs/${job.id}/runs/new${open && open.left.length > 0 ? `?trial=${open.id}&arm=${open.left[0]}` : ""}`;
   return (
     <div className="mx-auto grid max-w-6xl gap-4 p-5">
-      <BenchKeys jobId={job.id} />
+      <BenchKeys jobId={job.id} newRun={newRun} />
       <section className="rounded-(--radius-panel) bg-panel p-6">
         <p className="text-soft">In hand: {job.engine} {job.version} on {job.rig}, {job.system}</p>
         <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
@@ -31,7 +44,7 @@ export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | nu
         </div>
         <p className="mt-5 max-w-prose text-lg">{next.sentence}</p>
         <div className="mt-4 flex gap-3">
-          <Link href={`/jobs/${job.id}/runs/new`} className={buttonLook("lit")}>Bring in a run <KeyHint>N</KeyHint></Link>
+          {!job.closedAt && <Link href={newRun} className={buttonLook("lit")}>{open && open.left.length > 0 ? `Bring in ${open.arms[open.left[0]].name}` : "Bring in a run"} <KeyHint>N</KeyHint></Link>}
           <Link href={`/jobs/${job.id}`} className={buttonLook()}>Open the job <KeyHint>Enter</KeyHint></Link>
         </div>
       </section>
@@ -50,6 +63,16 @@ export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | nu
             ))}
           </ul>
         </Panel>
+        <div className="grid content-start gap-4">
+        <Panel title="Unfinished trials">
+          {unfinished.length === 0 ? <p className="text-[13px] text-soft">None: every trial is decided.</p> : (
+            <ul className="space-y-2 text-[13px]">
+              {unfinished.map((trial) => (
+                <li key={trial.id}><Link href={`/jobs/${trial.jobId}/trials/${trial.id}`} className="block rounded px-1 py-0.5 hover:bg-raised">{trial.name} <span className="text-soft">{trial.title} on {trial.rig}</span><span className="figure block text-[12px] text-soft">{trial.runs} of {trial.planned} runs, begun {say.ago(trial.createdAt)}</span></Link></li>
+              ))}
+            </ul>
+          )}
+        </Panel>
         <Panel title="Mind">
           <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
             {warnings.map((note) => <li key={note} className="text-caution">{note}</li>)}
@@ -58,6 +81,7 @@ export function BenchScreen({ inHand, recent, warnings }: { inHand: JobView | nu
             <li>A battery that swells, smells or gets hot: stop, unplug, and leave it to a qualified service.</li>
           </ul>
         </Panel>
+        </div>
       </div>
     </div>
   );

@@ -6,22 +6,33 @@ import { toast } from "sonner";
 import type { JobView, ThreadRun } from "@/core/records";
 import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
 import { send } from "@/views/send";
-import { ComparePanel } from "./ComparePanel";
+import { ComparePanel } from "@/views/compare";
+import { Diagnosed, useDiagnosis } from "./Diagnosed";
+import { FaultSheet } from "./FaultSheet";
+import { Profile } from "./Profile";
 import { Reading } from "./Reading";
-import { Thread } from "./Thread";
+import { Thread, entriesOf } from "./Thread";
+import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
-export function JobScreen({ job, runs, next }: JobView) {
+export function JobScreen(view: JobView) {
+  const { job, runs: made, trials, faults, next, overrides, standing, suggestions, opening, noise, noiseMeasured } = view;
+  // Keys walk the thread as it is shown: a trial's runs stand with their trial.
+  const runs = entriesOf(made, trials).flatMap((entry) => ("run" in entry ? [entry.run] : entry.runs));
   const router = useRouter();
   const { params, put } = useAddress();
   const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
   const [naming, setNaming] = useState(false);
+  const [faulting, setFaulting] = useState(false);
   const at = Math.max(0, runs.findIndex(({ id }) => id === params.get("run")));
-  const run: ThreadRun | undefined = params.get("run") ? runs[at] : runs.at(-1);
+  const latest = made.at(-1);
+  const run: ThreadRun | undefined = params.get("run") ? runs[at] : latest;
+  const diagnosis = useDiagnosis(job.id, run?.id ?? null, view.diagnosis);
   const over = runs.find(({ id }) => id === params.get("over") && id !== run?.id) ?? null;
-  const newRun = `/jobs/${job.id}/runs/new`;
+  const openTrial = [...trials].reverse().find(({ decidedAt }) => !decidedAt) ?? null;
+  const newRun = `/jobs/${job.id}/runs/new${openTrial && openTrial.left.length > 0 ? `?trial=${openTrial.id}&arm=${openTrial.left[0]}` : ""}`;
   const select = (id: string) => {
     put({ run: id, part: null, view: null }, true);
     setDrawer(null);
@@ -54,6 +65,9 @@ export function JobScreen({ job, runs, next }: JobView) {
         { keys: "o", shown: "O", label: "lay the run before over this one, or take it away", run: () => run && layOver(over ? null : (runs[runs.indexOf(run) - 1]?.id ?? null)) },
         { keys: "e", shown: "E", label: "name this run", run: () => run && setNaming(true) },
         { keys: "x", shown: "X", label: "leave this run out", run: () => void leaveOut() },
+        { keys: "g", shown: "G", label: "note a fault of this run", run: () => run && setFaulting(true) },
+        { keys: "w", shown: "W", label: "plan a trial or sweep", run: () => router.push(`/jobs/${job.id}/trials/new`) },
+        ...(openTrial ? [{ keys: "v", shown: "V", label: "open the trial under way", run: () => router.push(`/jobs/${job.id}/trials/${openTrial.id}`) }] : []),
       ]}
     />
   );
@@ -61,7 +75,8 @@ export function JobScreen({ job, runs, next }: JobView) {
     <div className="border-b border-line p-3">
       <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
       <p className="text-[12px] text-soft">{job.engine} {job.version} on {job.rig}; aim: {job.aim}; {job.houseRules}</p>
-      <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>Bring in a run <KeyHint>N</KeyHint></Link>
+      {!job.closedAt && <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>{openTrial && openTrial.left.length > 0 ? `Bring in ${openTrial.arms[openTrial.left[0]].name}` : "Bring in a run"} <KeyHint>N</KeyHint></Link>}
+      {!job.closedAt && <Link href={`/jobs/${job.id}/trials/new`} className={`${buttonLook()} mt-1 w-full`}>Plan a trial <KeyHint>W</KeyHint></Link>}
     </div>
   );
   if (!run) {
@@ -74,8 +89,15 @@ export function JobScreen({ job, runs, next }: JobView) {
       </div>
     );
   }
-  const thread = <Thread runs={runs} selected={run.id} over={over?.id ?? null} onSelect={select} onOver={layOver} />;
-  const reading = <Reading job={job} run={run} next={next} latest={run === runs.at(-1)} />;
+  const own = faults.filter(({ runId }) => runId === run.id);
+  const thread = <Thread job={job} runs={made} trials={trials} faults={faults} selected={run.id} over={over?.id ?? null} onSelect={select} onOver={layOver} />;
+  const reading = (
+    <Reading job={job} run={run} runs={made} faults={own} next={next} latest={run === latest}>
+      {diagnosis && <Diagnosed diagnosis={diagnosis} />}
+      {run === latest && !job.closedAt && view.spec && <TryNext job={job} standing={standing} suggestions={suggestions} opening={opening} catalogue={view.catalogue} spec={view.spec} />}
+      {(run === latest || job.closedAt) && <Profile job={job} trials={trials} overrides={overrides} standing={standing} next={next} />}
+    </Reading>
+  );
   return (
     <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-lg:grid-cols-1">
       {keys}
@@ -86,10 +108,11 @@ export function JobScreen({ job, runs, next }: JobView) {
           <Button onClick={() => setDrawer("reading")}>Reading</Button>
         </div>
         <TracePanel run={run} over={over} rules={job.rules.measuring} />
-        {over && <ComparePanel job={job} runs={runs} run={run} over={over} />}
+        {over && <ComparePanel job={job} runs={made} run={run} over={over} noise={noise} measured={noiseMeasured} />}
         <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
           <Button look="quiet" hint="O" onClick={() => layOver(over ? over.id : (runs[runs.indexOf(run) - 1]?.id ?? null))}>{over ? "Take B away" : "Lay the run before over it"}</Button>
           <Button look="quiet" hint="E" onClick={() => setNaming(true)}>Name</Button>
+          <Button look="quiet" hint="G" onClick={() => setFaulting(true)}>Note a fault</Button>
           <Button look="quiet" hint="X" onClick={() => void leaveOut()}>Leave out</Button>
           <span className="ml-auto self-center text-[12px] text-soft">Shift-click a run in the thread to lay it over.</span>
         </footer>
@@ -97,6 +120,7 @@ export function JobScreen({ job, runs, next }: JobView) {
       <aside tabIndex={0} aria-label="The run's reading" className="min-h-0 overflow-auto border-l border-line max-lg:hidden">{reading}</aside>
       <Sheet open={drawer === "thread"} onOpenChange={(open) => setDrawer(open ? "thread" : null)} title="Thread" side="left">{heading}{thread}</Sheet>
       <Sheet open={drawer === "reading"} onOpenChange={(open) => setDrawer(open ? "reading" : null)} title="Reading" side="right">{reading}</Sheet>
+      <FaultSheet key={run.id} run={run} faults={own} scenes={view.scenes} open={faulting} onOpenChange={setFaulting} onChanged={() => router.refresh()} />
       <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>
         <form
           className="flex items-end gap-3"

@@ -1,5 +1,8 @@
-import type { JobRow, ThreadRun } from "@/core/records";
+import type { ReactNode } from "react";
+import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
 import type { NextStep } from "@/core/advise";
+import { crashRate } from "@/core/sweep";
+import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { Figure, say } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
@@ -8,9 +11,11 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 const lowNames: Record<LowMethod, string> = { worstTime: "worst time", worstMean: "worst mean", percentile: "percentile" };
 
 /** What a run says: the verdict with its reasons, the figures, what to do next. */
-export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRun; next: NextStep; latest: boolean }) {
+export function Reading({ job, run, runs, faults, next, latest, children }: { job: JobRow; run: ThreadRun; runs: ThreadRun[]; faults: FaultRow[]; next: NextStep; latest: boolean; children: ReactNode }) {
   const { summary, verdict } = run;
   const speed = summary.reportedSpeedPercent ?? (summary.tied ? summary.speedPercent : null);
+  const like = runs.filter((each) => sameSettings(each.settings, run.settings));
+  const crashes = like.some(({ crashed }) => crashed) ? crashRate(like.filter(({ crashed }) => crashed).length, like.reduce((sum, { summary: own }) => sum + own.durationMs, 0) / 3_600_000) : null;
   const shownFirst = [job.rules.lowMethod, ...lowMethods.filter((method) => method !== job.rules.lowMethod)];
   return (
     <div className="space-y-5 p-4" aria-label="Reading" role="region">
@@ -30,12 +35,19 @@ export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRu
         )}
         <div className="mt-3"><Reasons verdict={verdict} /></div>
       </section>
+      {faults.length > 0 && (
+        <section className="border-t border-line pt-4" aria-label="Faults">
+          <h2 className="text-[13px] font-semibold text-soft">Faults</h2>
+          <ul className="mt-1 space-y-1 text-[13px]">{faults.map((fault) => <li key={fault.id}><b>{fault.severity}</b>, {fault.kind}{fault.scene && ` at ${fault.scene}`}{fault.atMs !== null && `, ${say.clock(fault.atMs)}`}{fault.note && `: ${fault.note}`}{fault.workaround && <span className="block text-soft">What helps: {fault.workaround}</span>}</li>)}</ul>
+        </section>
+      )}
       {latest && (
         <section className="border-t border-line pt-4">
           <h2 className="text-[13px] font-semibold text-soft">Next</h2>
           <p className="mt-1">{next.sentence}</p>
         </section>
       )}
+      {children}
       <section className="border-t border-line pt-4">
         <h2 className="mb-2 text-[13px] font-semibold text-soft">Figures</h2>
         <dl className="grid grid-cols-2 gap-x-3 gap-y-2.5">
@@ -59,6 +71,7 @@ export function Reading({ job, run, next, latest }: { job: JobRow; run: ThreadRu
           <Figure name={summary.form === "frames" ? "Frames" : "Readings"} value={summary.frames.toLocaleString("en-GB")} unit={`in ${say.clock(summary.durationMs)}`} />
           {run.skippedRows > 0 && <Figure name="Rows left out" value={String(run.skippedRows)} />}
         </dl>
+        {crashes && <p className="mt-3 text-[13px]" data-testid="crashes">{say.count(crashes.crashes, "crash", "crashes")} in {crashes.hours.toFixed(2)} h with these settings: {crashes.perHour.toFixed(2)} an hour (95 %: {crashes.low.toFixed(2)} to {crashes.high.toFixed(2)}).</p>}
         {summary.coldScenes && summary.coldScenes.cold > 0 && <p className="mt-3 text-[13px]">Cold cache: {summary.coldScenes.cold} of {summary.coldScenes.revisited} scenes lost at least three times as much on the first visit as later.</p>}
       </section>
       <section className="border-t border-line pt-4 text-[13px] text-soft">

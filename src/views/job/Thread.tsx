@@ -1,30 +1,94 @@
 import { clsx } from "clsx";
 import { TriangleAlert } from "lucide-react";
-import type { ThreadRun } from "@/core/records";
+import Link from "next/link";
+import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
+import { usualGrade } from "@/core/advise";
 import { say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
-/** A job's story as it happened: each run with what was changed before it and what it measured. */
-export function Thread({ runs, selected, over, onSelect, onOver }: { runs: ThreadRun[]; selected: string; over: string | null; onSelect: (id: string) => void; onOver: (id: string) => void }) {
+type Entry = { at: number; run: ThreadRun } | { at: number; trial: TrialNode; runs: ThreadRun[] };
+
+/** Runs by themselves and trials with theirs, in the order they were begun. */
+export function entriesOf(runs: ThreadRun[], trials: TrialNode[]): Entry[] {
+  const made: Entry[] = [
+    ...runs.filter(({ trialId }) => !trials.some(({ id }) => id === trialId)).map((run) => ({ at: new Date(run.madeAt).getTime(), run })),
+    ...trials.map((trial) => ({ at: new Date(trial.createdAt).getTime(), trial, runs: runs.filter(({ trialId }) => trialId === trial.id) })),
+  ];
+  return made.sort((a, b) => a.at - b.at);
+}
+
+interface Props {
+  job: JobRow;
+  runs: ThreadRun[];
+  trials: TrialNode[];
+  faults: FaultRow[];
+  selected: string;
+  over: string | null;
+  onSelect: (id: string) => void;
+  onOver: (id: string) => void;
+}
+
+/** A job's story as it happened: runs, trials with what they came to, faults, and the close. */
+export function Thread({ job, runs, trials, faults, selected, over, onSelect, onOver }: Props) {
+  const item = (run: ThreadRun, small: boolean) => <RunItem key={run.id} run={run} small={small} selected={run.id === selected} over={run.id === over} faults={faults.filter(({ runId }) => runId === run.id)} onSelect={onSelect} onOver={onOver} />;
   return (
     <ol aria-label="Thread" className="space-y-1 p-2">
-      {runs.map((run) => (
-        <li key={run.id} ref={run.id === selected ? (item) => item?.scrollIntoView({ block: "nearest" }) : undefined} className={clsx("rounded-md border-l-2", run.id === selected ? "border-lit bg-raised" : run.id === over ? "border-series-b bg-panel" : "border-transparent hover:bg-panel")}>
-          <button type="button" aria-current={run.id === selected || undefined} onClick={(event) => (event.shiftKey ? onOver(run.id) : onSelect(run.id))} className="w-full px-2 py-1.5 text-left">
-            <span className="flex items-center justify-between gap-2">
-              <VerdictLamp grade={run.verdict.grade} size={17} />
-              <span className="figure text-[13px]">{say.number(run.summary.averageFps)} fps</span>
-            </span>
-            <span className="mt-0.5 block truncate text-[13px]"><span className="figure text-soft">{run.number}</span> {run.label || run.fileName || "run"}</span>
-            {run.changes.length > 0 && <span className="mt-0.5 block text-[12px] text-soft">{run.changes.map(({ key, from, to }) => `${key}: ${value(from)} → ${value(to)}`).join("; ")}</span>}
-            {(run.source === "tally" || run.cacheState === "cold" || run.crashed) && (
-              <span className="mt-0.5 block text-[12px] text-soft">{[run.source === "tally" && "by eye", run.cacheState === "cold" && "cold cache", run.crashed && "crashed"].filter(Boolean).join(", ")}</span>
-            )}
-            {run.warnings.map((warning) => <span key={warning} className="mt-0.5 flex items-center gap-1 text-[12px] text-caution"><TriangleAlert size={12} aria-hidden />{warning}</span>)}
-          </button>
+      {entriesOf(runs, trials).map((entry) => ("run" in entry ? item(entry.run, false) : (
+        <li key={entry.trial.id} className="rounded-md border border-line">
+          <TrialHead job={job} trial={entry.trial} runs={entry.runs} />
+          <details open={entry.runs.some(({ id }) => id === selected) || undefined}>
+            {entry.runs.length > 0 && <summary className="cursor-pointer px-2 pb-1 text-[12px] text-soft">{say.count(entry.runs.length, "run")}</summary>}
+            <ol className="space-y-0.5 pb-1 pl-1">{entry.runs.map((run) => item(run, true))}</ol>
+          </details>
         </li>
-      ))}
+      )))}
+      {job.closing && (
+        <li className="rounded-md border border-lit p-2 text-[13px]">
+          <span className="flex items-center justify-between"><b>Closed</b><VerdictLamp grade={job.closing.grade} size={16} /></span>
+          <span className="block text-soft">{say.count(job.closing.overrides.length, "override")} kept, {say.count(job.closing.runs, "run")}, {job.closing.runningMinutes.toFixed(0)} min of running over {say.count(job.closing.days, "day")}.</span>
+          {job.closing.note && <span className="block">{job.closing.note}</span>}
+        </li>
+      )}
     </ol>
+  );
+}
+
+/** A trial in the story: what was tried, what it came to, before and after. */
+function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: ThreadRun[] }) {
+  const lights = (arm: number | null) => usualGrade(runs.filter((run) => run.arm === arm).map(({ verdict }) => verdict.grade));
+  const [before, after] = [lights(0), lights(trial.keptArm ?? (trial.arms.length > 1 ? 1 : 0))];
+  const planned = trial.rounds * trial.arms.length;
+  return (
+    <Link href={`/jobs/${job.id}/trials/${trial.id}`} className="block px-2 py-1.5 hover:bg-panel">
+      <span className="flex items-baseline justify-between gap-2 text-[13px]"><b className="truncate">{trial.name}</b><span className={clsx("shrink-0 text-[12px]", trial.choice === "keep" ? "text-lit" : "text-soft")}>{trial.decidedAt ? (trial.choice === "keep" ? "kept" : trial.arms.length === 1 ? "noted" : "put back") : "open"}</span></span>
+      {trial.decidedAt && trial.kind === "compare" && before && after && (
+        <span className="mt-0.5 flex items-center gap-1.5 text-[12px]"><VerdictLamp grade={before} size={14} />{trial.keptArm !== null && before !== after && <>→ <VerdictLamp grade={after} size={14} /></>}</span>
+      )}
+      <span className="mt-0.5 line-clamp-3 text-[12px] text-soft">
+        {trial.outcome ? (trial.kind === "compare" ? `${trial.keptArm !== null ? `${trial.arms[trial.keptArm].name}: ` : ""}${trial.outcome.headline}` : trial.outcome.headline) : `${trial.runs.reduce((a, b) => a + b, 0)} of ${planned} runs; next: ${trial.left.length > 0 ? trial.arms[trial.left[0]].name : "decide"}`}
+      </span>
+      {trial.reason && <span className="mt-0.5 block text-[12px]">“{trial.reason}”</span>}
+    </Link>
+  );
+}
+
+function RunItem({ run, small, selected, over, faults, onSelect, onOver }: { run: ThreadRun; small: boolean; selected: boolean; over: boolean; faults: FaultRow[]; onSelect: (id: string) => void; onOver: (id: string) => void }) {
+  return (
+    <li ref={selected ? (item) => item?.scrollIntoView({ block: "nearest" }) : undefined} className={clsx("rounded-md border-l-2", selected ? "border-lit bg-raised" : over ? "border-series-b bg-panel" : "border-transparent hover:bg-panel")}>
+      <button type="button" data-run={run.number} aria-current={selected || undefined} onClick={(event) => (event.shiftKey ? onOver(run.id) : onSelect(run.id))} className={clsx("w-full px-2 text-left", small ? "py-1" : "py-1.5")}>
+        <span className="flex items-center justify-between gap-2">
+          <VerdictLamp grade={run.verdict.grade} size={small ? 14 : 17} />
+          <span className="figure text-[13px]">{say.number(run.summary.averageFps)} fps</span>
+        </span>
+        <span className="mt-0.5 block truncate text-[13px]"><span className="figure text-soft">{run.number}</span> {run.label || run.fileName || "run"}</span>
+        {!small && run.changes.length > 0 && <span className="mt-0.5 block text-[12px] text-soft">{run.changes.map(({ key, from, to }) => `${key}: ${value(from)} → ${value(to)}`).join("; ")}</span>}
+        {(run.source === "tally" || run.cacheState === "cold" || run.crashed) && (
+          <span className="mt-0.5 block text-[12px] text-soft">{[run.source === "tally" && "by eye", run.cacheState === "cold" && "cold cache", run.crashed && "crashed"].filter(Boolean).join(", ")}</span>
+        )}
+        {faults.map((fault) => <span key={fault.id} className="mt-0.5 flex items-center gap-1 text-[12px] text-caution"><TriangleAlert size={12} aria-hidden />{fault.severity} {fault.kind} fault</span>)}
+        {run.warnings.map((warning) => <span key={warning} className="mt-0.5 flex items-center gap-1 text-[12px] text-caution"><TriangleAlert size={12} aria-hidden />{warning}</span>)}
+      </button>
+    </li>
   );
 }
 

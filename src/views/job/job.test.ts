@@ -1,5 +1,5 @@
 import type { ThreadRun } from "@/core/records";
-import { armOf } from "./ComparePanel";
+import { armOf } from "@/views/compare";
 import { stretchIn, stretchText } from "./useAddress";
 
 jest.mock("@/workers", () => ({ startComparer: () => ({}), callback: (run: unknown) => run }));

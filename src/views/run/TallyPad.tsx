@@ -2,12 +2,26 @@
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { tallyFigures } from "@/core/metrics";
-import { Button, Choice, say } from "@/ui";
+import { Button, Choice, Keys, say } from "@/ui";
 import { send, type Refusal } from "@/views/send";
 
 interface TallyReading {
   fps: number;
   second: number;
+  scene: string;
+  /** Arm of a trial that was running; 0 outside one. */
+  arm: number;
+}
+
+/** Readings of one arm in a row: a run each. */
+export function blocksOf(readings: TallyReading[]): { arm: number; readings: Omit<TallyReading, "arm">[] }[] {
+  const made: { arm: number; readings: Omit<TallyReading, "arm">[] }[] = [];
+  for (const { arm, ...reading } of readings) {
+    const last = made.at(-1);
+    if (last?.arm === arm) last.readings.push(reading);
+    else made.push({ arm, readings: [reading] });
+  }
+  return made.map(({ arm, readings: own }) => ({ arm, readings: own.map((reading) => ({ ...reading, second: reading.second - own[0].second })) }));
 }
 
 const paces = [3, 5, 8, 10];
@@ -24,7 +38,9 @@ function tick(context: AudioContext): void {
 }
 
 /** Numbers read off a screen at a steady tick: type one, press Enter. The mean stands beside its uncertainty from the start. */
-export function TallyPad({ targetFps, particulars, onKept }: { targetFps: number; particulars: () => unknown; onKept: (run: { id: string; number: number }) => void }) {
+export function TallyPad({ targetFps, scenes, arms, firstArm, particulars, onKept }: { targetFps: number; scenes: string[]; arms: string[] | null; firstArm: number; particulars: (arm: number | null) => unknown; onKept: (run: { id: string; number: number }) => void }) {
+  const [scene, setScene] = useState("");
+  const [arm, setArm] = useState(firstArm);
   const [readings, setReadings] = useState<TallyReading[]>([]);
   const [text, setText] = useState("");
   const [pace, setPace] = useState(5);
@@ -57,22 +73,42 @@ export function TallyPad({ targetFps, particulars, onKept }: { targetFps: number
       sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
     }
     const second = started === null ? 0 : (now - started) / 1000;
-    setReadings([...readings, { fps, second }]);
+    setReadings([...readings, { fps, second, scene, arm }]);
     setText("");
     field.current?.focus();
   };
-  const figures = readings.length > 0 ? tallyFigures(readings.map((reading) => reading.fps), targetFps) : null;
+  const figuresOf = (own: TallyReading[]) => (own.length > 0 ? tallyFigures(own.map((reading) => reading.fps), targetFps) : null);
+  const figures = figuresOf(arms ? readings.filter((reading) => reading.arm === arm) : readings);
   const keep = async () => {
     setKeeping(true);
-    const sent = await send<{ id: string; number: number }>("POST", "tallies", { run: particulars(), readings });
+    let left = blocksOf(readings);
+    let kept: { id: string; number: number } | null = null;
+    while (left.length > 0) {
+      const sent = await send<{ id: string; number: number }>("POST", "tallies", { run: particulars(arms ? left[0].arm : null), readings: left[0].readings });
+      if (!sent.ok) {
+        // What was kept is kept; what wasn't stays on the pad.
+        setReadings(left.flatMap((block) => block.readings.map((reading) => ({ ...reading, arm: block.arm }))));
+        setRefusal(sent.refusal);
+        break;
+      }
+      kept = sent.answer;
+      left = left.slice(1);
+    }
     setKeeping(false);
-    if (sent.ok) onKept(sent.answer);
-    else setRefusal(sent.refusal);
+    if (kept && left.length === 0) onKept(kept);
   };
   const toNext = pace - (since % pace);
   return (
     <div className="grid gap-4 md:grid-cols-[320px_1fr]">
+      {arms && <Keys actions={[{ keys: "s", shown: "S", label: "the other arm", run: () => setArm((arm + 1) % arms.length) }]} />}
       <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); add(); }}>
+        {arms && (
+          <div role="group" aria-label="Arm that runs now" className="flex flex-wrap items-center gap-2 text-[13px]">
+            <span className="text-soft">Running now:</span>
+            {arms.map((name, index) => <button key={name} type="button" aria-pressed={index === arm} onClick={() => { setArm(index); field.current?.focus(); }} className={`min-h-10 rounded-md border px-3 ${index === arm ? "border-lit bg-raised" : "border-line text-soft"}`}>{name}</button>)}
+          </div>
+        )}
+        {scenes.length > 0 && <div className="flex items-center gap-2 text-[13px] text-soft">Scene <Choice quiet label="Scene of the readings" value={scene || "none named"} options={[{ value: "none named", label: "none named" }, ...scenes.map((name) => ({ value: name, label: name }))]} onChange={(name) => setScene(name === "none named" ? "" : name)} /></div>}
         <label className="text-[13px] text-soft" htmlFor="tally">Look when it ticks, type the number, press Enter.</label>
         <input ref={field} id="tally" inputMode="decimal" autoComplete="off" autoFocus value={text} onChange={(event) => setText(event.target.value.replace(/[^\d.,]/g, ""))} placeholder="fps" className="figure h-24 w-full rounded-(--radius-panel) border border-edge bg-ground text-center text-6xl" />
         <div className="grid grid-cols-3 gap-2 md:hidden">
@@ -90,12 +126,13 @@ export function TallyPad({ targetFps, particulars, onKept }: { targetFps: number
       <div>
         {figures ? (
           <>
-            <p className="figure text-4xl">{say.number(figures.mean)}<span className="ml-2 text-lg text-soft">fps, by eye</span></p>
+            <p className="figure text-4xl">{say.number(figures.mean)}<span className="ml-2 text-lg text-soft">fps, by eye{arms && `, ${arms[arm]}`}</span></p>
             <p className="mt-1 text-soft">
               {figures.interval ? `95 % between ${say.number(figures.interval.low)} and ${say.number(figures.interval.high)} fps` : "One reading says nothing of the spread yet"}; {say.number(figures.min)} to {say.number(figures.max)};
               {" "}{say.count(figures.readings, "reading")}, worth {say.number(figures.effective)} independent; at target {say.number(100 * figures.atTarget.share, 0)} % of looks ({say.number(100 * figures.atTarget.low, 0)} to {say.number(100 * figures.atTarget.high, 0)} %).
             </p>
-            <ol className="figure mt-3 flex flex-wrap gap-2" aria-label="Readings">{readings.map((reading, index) => <li key={index} className="rounded bg-raised px-2 py-1">{reading.fps}</li>)}</ol>
+            <ol className="figure mt-3 flex flex-wrap gap-2" aria-label="Readings">{readings.map((reading, index) => <li key={index} title={[arms?.[reading.arm], reading.scene].filter(Boolean).join(", ") || undefined} className={`rounded px-2 py-1 ${arms && reading.arm !== arm ? "border border-line" : "bg-raised"}`}>{reading.fps}{arms && <span className="ml-1 text-[10px] text-soft">{String.fromCharCode(65 + reading.arm)}</span>}</li>)}</ol>
+            {arms && <p className="mt-2 text-[13px] text-soft">{arms.map((name, index) => { const own = figuresOf(readings.filter((reading) => reading.arm === index)); return own ? `${name}: ${say.number(own.mean)} fps${own.interval ? ` (${say.number(own.interval.low)} to ${say.number(own.interval.high)})` : ""}, ${say.count(own.readings, "reading")}` : `${name}: none yet`; }).join("; ")}. Each stretch with one arm is kept as a run.</p>}
             {refusal && <p role="alert" className="mt-3 rounded-md border border-caution p-3"><b>{refusal.title}</b> {refusal.fix}</p>}
             <Button look="lit" className="mt-4" disabled={keeping} onClick={() => void keep()}>Keep this tally</Button>
           </>

@@ -1,0 +1,8 @@
+import { shown } from "@/app/door";
+import { viewPlan } from "@/server";
+import { PlanScreen } from "@/views/trial";
+
+export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ kind?: string }> }) {
+  const [{ id }, { kind }] = await Promise.all([params, searchParams]);
+  return shown(() => viewPlan(id), (view) => <PlanScreen {...view} asked={kind ?? null} />);
+}

@@ -1,0 +1,84 @@
+"use client";
+import { CartesianGrid, ErrorBar, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
+import { useWidth } from "./useWidth";
+
+export interface PlotLine {
+  name: string;
+  points: { x: number; y: number }[];
+  colour: string;
+  dash?: string;
+  width?: number;
+}
+
+export interface PlotDots {
+  name: string;
+  points: { x: number; y: number; label?: string; /** Half-lengths of the interval below and above. */ spread?: [number, number] }[];
+  colour: string;
+  shape?: "circle" | "square" | "triangle" | "diamond";
+  /** Lit dots carry a ring. */
+  lit?: boolean;
+}
+
+interface Props {
+  label: string;
+  x: { name: string; range: [number, number]; ticks?: number[]; format?: (value: number) => string };
+  y: { name: string; range: [number, number]; format?: (value: number) => string };
+  lines?: PlotLine[];
+  dots?: PlotDots[];
+  /** Horizontal lines, e.g. a target or a limit. */
+  levels?: { value: number; label: string; caution?: boolean }[];
+  /** Upright lines, e.g. an instant. */
+  uprights?: { value: number; label: string }[];
+  /** Shaded stretches of x. */
+  stretches?: { from: number; to: number }[];
+  height?: number;
+}
+
+const text = { fontSize: 11, fill: "var(--soft)", fontFamily: "var(--font-mono)" };
+
+/** Lines and dots over two numeric axes, drawn by the chart library; nothing moves. */
+export function Plot({ label, x, y, lines = [], dots = [], levels = [], uprights = [], stretches = [], height = 260 }: Props) {
+  const [measure, width] = useWidth();
+  return (
+    <figure ref={measure} className="min-w-0">
+      <figcaption className="mb-1 flex justify-between text-[11px] text-soft"><span>{y.name}</span><span>{x.name}</span></figcaption>
+      <div role="img" aria-label={label} style={{ height }}>
+        {width > 0 && (
+          <ScatterChart accessibilityLayer={false} width={width} height={height} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
+            <CartesianGrid stroke="var(--line)" strokeWidth={0.5} vertical={false} />
+            <XAxis type="number" dataKey="x" domain={x.range} ticks={x.ticks} tickFormatter={x.format} tick={text} stroke="var(--edge)" tickLine={false} allowDataOverflow />
+            <YAxis type="number" dataKey="y" domain={y.range} tickFormatter={y.format} tick={text} stroke="var(--edge)" tickLine={false} width={48} allowDataOverflow />
+            {stretches.map(({ from, to }) => <ReferenceArea key={from} x1={from} x2={to} fill="var(--series-b)" fillOpacity={0.16} />)}
+            {levels.map(({ value, label: name, caution }) => <ReferenceLine key={name} y={value} stroke={caution ? "var(--caution)" : "var(--text)"} strokeDasharray="2 4" label={{ value: name, position: "insideTopRight", fontSize: 11, fill: caution ? "var(--caution)" : "var(--text)" }} />)}
+            {uprights.map(({ value, label: name }) => <ReferenceLine key={name} x={value} stroke="var(--lit)" strokeDasharray="4 3" label={{ value: name, position: "insideTopLeft", fontSize: 11, fill: "var(--text)" }} />)}
+            {lines.map(({ name, points, colour, dash, width: stroke = 1.6 }) => (
+              <Scatter key={name} name={name} data={points} fill={colour} isAnimationActive={false} shape={() => <g />} line={{ stroke: colour, strokeWidth: stroke, strokeDasharray: dash }} lineJointType="linear" />
+            ))}
+            {dots.map(({ name, points, colour, shape = "circle", lit }) => (
+              <Scatter
+                key={name} name={name} isAnimationActive={false} fill={colour}
+                data={points.map((point) => ({ ...point, spread: point.spread ?? [0, 0] }))}
+                shape={(props: { cx?: number; cy?: number; payload?: { label?: string } }) => <Mark {...props} shape={shape} colour={colour} lit={lit} />}
+              >
+                {points.some(({ spread }) => spread) && <ErrorBar dataKey="spread" direction="y" width={5} stroke={colour} strokeWidth={1.4} isAnimationActive={false} />}
+              </Scatter>
+            ))}
+          </ScatterChart>
+        )}
+      </div>
+    </figure>
+  );
+}
+
+function Mark({ cx = 0, cy = 0, payload, shape, colour, lit }: { cx?: number; cy?: number; payload?: { label?: string }; shape: NonNullable<PlotDots["shape"]>; colour: string; lit?: boolean }) {
+  return (
+    <g>
+      {lit && <circle cx={cx} cy={cy} r={10} fill="none" stroke="var(--lit)" strokeWidth={2.5} />}
+      {shape === "circle" && <circle cx={cx} cy={cy} r={4.5} fill={colour} />}
+      {shape === "square" && <rect x={cx - 4} y={cy - 4} width={8} height={8} fill={colour} />}
+      {shape === "triangle" && <path d={`M${cx} ${cy - 5} l5 9 h-10 Z`} fill={colour} />}
+      {shape === "diamond" && <path d={`M${cx} ${cy - 5.5} l5.5 5.5 l-5.5 5.5 l-5.5 -5.5 Z`} fill={colour} />}
+      {payload?.label && <text x={cx + 10} y={cy - 8} fontSize={11} fill="var(--text)">{payload.label}</text>}
+    </g>
+  );
+}

@@ -1,0 +1,2 @@
+export { PlanScreen } from "./PlanScreen";
+export { TrialScreen } from "./TrialScreen";
