@@ -205,7 +205,7 @@ async function outcomeOf(loaded: Loaded): Promise<TrialOutcome> {
   const pairs = pairEffects(compared);
   const advice = adviseComparison({ pairs, best: compared.best }, arms);
   const shown = pairs.find(({ a, b }) => a === 0 && b === (advice.arm ?? 1)) ?? pairs[0];
-  return { ...common, pairs, best: compared.best, advice, headline: effectWords(shown), notes: [...compared.notes, ...pairs.flatMap((_, i) => compared.pairs[i].comparison.notes)].filter((note, i, all) => all.indexOf(note) === i) };
+  return { ...common, pairs, best: compared.best, advice, headline: effectWords(shown), notes: [...compared.notes, ...compared.pairs[0].comparison.notes] };
 }
 
 /** What a trial would be advised to, by the runs it has. */

@@ -1,5 +1,6 @@
 "use client";
 import { CartesianGrid, ErrorBar, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
+import { scaleLinear } from "d3-scale";
 import { useWidth } from "./useWidth";
 
 export interface PlotLine {
@@ -39,6 +40,8 @@ const text = { fontSize: 11, fill: "var(--soft)", fontFamily: "var(--font-mono)"
 /** Lines and dots over two numeric axes, drawn by the chart library; nothing moves. */
 export function Plot({ label, x, y, lines = [], dots = [], levels = [], uprights = [], stretches = [], height = 260 }: Props) {
   const [measure, width] = useWidth();
+  const across = scaleLinear().domain(x.range), up = scaleLinear().domain(y.range).nice(6);
+  const plain = (value: number) => String(Number(value.toFixed(3)));
   return (
     <figure ref={measure} className="min-w-0">
       <figcaption className="mb-1 flex justify-between text-[11px] text-soft"><span>{y.name}</span><span>{x.name}</span></figcaption>
@@ -46,11 +49,11 @@ export function Plot({ label, x, y, lines = [], dots = [], levels = [], uprights
         {width > 0 && (
           <ScatterChart accessibilityLayer={false} width={width} height={height} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
             <CartesianGrid stroke="var(--line)" strokeWidth={0.5} vertical={false} />
-            <XAxis type="number" dataKey="x" domain={x.range} ticks={x.ticks} tickFormatter={x.format} tick={text} stroke="var(--edge)" tickLine={false} allowDataOverflow />
-            <YAxis type="number" dataKey="y" domain={y.range} tickFormatter={y.format} tick={text} stroke="var(--edge)" tickLine={false} width={48} allowDataOverflow />
-            {stretches.map(({ from, to }) => <ReferenceArea key={from} x1={from} x2={to} fill="var(--series-b)" fillOpacity={0.16} />)}
-            {levels.map(({ value, label: name, caution }) => <ReferenceLine key={name} y={value} stroke={caution ? "var(--caution)" : "var(--text)"} strokeDasharray="2 4" label={{ value: name, position: "insideTopRight", fontSize: 11, fill: caution ? "var(--caution)" : "var(--text)" }} />)}
-            {uprights.map(({ value, label: name }) => <ReferenceLine key={name} x={value} stroke="var(--lit)" strokeDasharray="4 3" label={{ value: name, position: "insideTopLeft", fontSize: 11, fill: "var(--text)" }} />)}
+            <XAxis type="number" dataKey="x" domain={x.range} ticks={x.ticks ?? across.ticks(8)} interval={0} tickFormatter={x.format ?? plain} tick={text} stroke="var(--edge)" tickLine={false} allowDataOverflow />
+            <YAxis type="number" dataKey="y" domain={up.domain()} ticks={up.ticks(6)} interval={0} tickFormatter={y.format ?? plain} tick={text} stroke="var(--edge)" tickLine={false} width={48} allowDataOverflow />
+            {stretches.map(({ from, to }) => <ReferenceArea key={from} x1={Math.max(from, x.range[0])} x2={Math.min(to, x.range[1])} ifOverflow="hidden" fill="var(--series-b)" fillOpacity={0.18} />)}
+            {levels.map(({ value, label: name, caution }) => <ReferenceLine key={name} y={value} ifOverflow="hidden" stroke={caution ? "var(--caution)" : "var(--text)"} strokeDasharray="2 4" label={{ value: name, position: "insideBottomLeft", fontSize: 11, fill: caution ? "var(--caution)" : "var(--text)" }} />)}
+            {uprights.map(({ value, label: name }) => <ReferenceLine key={name} x={value} ifOverflow="hidden" stroke="var(--lit)" strokeDasharray="4 3" label={{ value: name, position: value > (x.range[0] + x.range[1]) / 2 ? "insideTopRight" : "insideTopLeft", fontSize: 11, fill: "var(--text)" }} />)}
             {lines.map(({ name, points, colour, dash, width: stroke = 1.6 }) => (
               <Scatter key={name} name={name} data={points} fill={colour} isAnimationActive={false} shape={() => <g />} line={{ stroke: colour, strokeWidth: stroke, strokeDasharray: dash }} lineJointType="linear" />
             ))}

@@ -234,7 +234,7 @@ function memory(arms: SweepArm[], runs: SweepRun[], context: SweepContext): Memo
   let sentence = "Run the scene for some minutes with memory logged.";
   if (growth && !growth.grows) sentence = `Memory doesn't grow beyond doubt: ${growth.mbPerMinute.toFixed(1)} MB a minute (95 %: ${growth.low.toFixed(1)} to ${growth.high.toFixed(1)}).`;
   else if (growth) {
-    const wall = growth.minutesToLimit === null ? "" : `; the wall comes after ${growth.minutesToLimit.toFixed(0)} min (95 %: ${growth.minutesLow!.toFixed(0)} to ${growth.minutesHigh!.toFixed(0)})`;
+    const wall = growth.minutesToLimit === null ? "" : `; the wall comes after ${growth.minutesToLimit.toFixed(1)} min (95 %: ${growth.minutesLow!.toFixed(1)} to ${growth.minutesHigh!.toFixed(1)})`;
     const died = longest.diedAfterMinutes === null ? "" : ` It died after ${longest.diedAfterMinutes.toFixed(1)} min.`;
     const more = others[0]?.minutes != null ? ` With ${others[0].gigabytes} GB it would last about ${others[0].minutes.toFixed(0)} min.` : "";
     sentence = `Memory grows by ${growth.mbPerMinute.toFixed(0)} MB a minute${wall}.${died}${more}`;

@@ -17,7 +17,8 @@ export interface HeatFit {
 
 /** Readings the fit uses; closer ones follow one another. */
 const heatPoints = 120;
-const tauSteps = 60;
+const tauSteps = 40;
+const profileSteps = 12;
 
 interface AtTau {
   settled: number;
@@ -69,7 +70,6 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   }
   const middle = (low + high) / 2, refined = { tau: middle, ...fitAt(middle, seconds, points.values) };
   if (refined.squares < best.squares) best = refined;
-  fits.push(best);
 
   const left = points.values.map((value, i) => value - best.settled - (best.start - best.settled) * Math.exp(-seconds[i] / best.tau));
   const follow = Math.max(0, Math.min(0.95, lag1(left) ?? 0));
@@ -79,9 +79,21 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const t = tQuantile(0.975, freedom);
   const allowed = variance * left.length * (1 + (t * t) / freedom);
   const inflation = Math.sqrt(left.length / effective);
+  // The ends of the profile lie between a τ that chance explains and the first that it doesn't.
+  const edge = (towards: number) => {
+    let inside = best.tau, outside = towards;
+    if (fitAt(outside, seconds, points.values).squares <= allowed) return outside;
+    for (let k = 0; k < 20; k++) {
+      const between = Math.sqrt(inside * outside);
+      if (fitAt(between, seconds, points.values).squares <= allowed) inside = between;
+      else outside = between;
+    }
+    return inside;
+  };
+  const [shortest, longest] = [edge(taus[0]), edge(taus[taus.length - 1] * 4)];
   const settledInterval = { low: Infinity, high: -Infinity };
-  for (const fit of fits) {
-    if (fit.squares > allowed) continue;
+  for (let k = 0; k <= profileSteps; k++) {
+    const fit = fitAt(shortest * (longest / shortest) ** (k / profileSteps), seconds, points.values);
     const half = t * Math.sqrt(variance) * fit.spread * inflation;
     settledInterval.low = Math.min(settledInterval.low, fit.settled - half);
     settledInterval.high = Math.max(settledInterval.high, fit.settled + half);

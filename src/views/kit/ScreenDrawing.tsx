@@ -5,7 +5,7 @@ const finest = 0.9;
 const linesAStroke = 24;
 
 /** A display's outline with the picture in it, true to scale; the raster has a stroke for every 24 rendered lines, so coarse scales look coarse. */
-export function ScreenDrawing({ row, display, shown, places, chosen, physical, realWidthMm }: { row: ScaleRow; display: Box; shown: Box; places: PlacedScreen[]; chosen: boolean; physical: Box | null; realWidthMm?: number }) {
+export function ScreenDrawing({ row, display, shown, places, chosen, chosenWord = "try first", physical, realWidthMm }: { row: ScaleRow; display: Box; shown: Box; places: PlacedScreen[]; chosen: boolean; chosenWord?: string; physical: Box | null; realWidthMm?: number }) {
   const width = 240, height = (width * display.height) / display.width;
   const unit = width / display.width;
   const left = (width - shown.width * unit) / 2, top = (height - shown.height * unit) / 2;
@@ -27,7 +27,7 @@ export function ScreenDrawing({ row, display, shown, places, chosen, physical, r
         </g>
       </svg>
       <figcaption className="figure mt-1 text-[12px]">
-        ×{row.scale} {chosen && <b className="font-sans">try first</b>}
+        ×{row.scale} {chosen && <b className="font-sans">{chosenWord}</b>}
         {physical && <span className="ml-2 text-soft">{((physical.height * row.linesShown) / display.height / row.height).toFixed(3)} mm a line</span>}
       </figcaption>
     </figure>

@@ -62,7 +62,7 @@ function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs,
           {levels.map(({ scale }) => {
             const row = plan.scales.find((each) => each.scale === scale);
             if (!row) return null;
-            return <div key={scale} className="w-36"><ScreenDrawing row={row} display={display} shown={shown} places={whole.places} chosen={scale === kept} physical={null} /></div>;
+            return <div key={scale} className="w-52"><ScreenDrawing row={row} display={display} shown={shown} places={whole.places} chosen={scale === kept} chosenWord={trial.decidedAt ? "kept" : "recommended"} physical={null} /></div>;
           })}
         </div>
       )}
@@ -149,14 +149,14 @@ function Heat({ fit: { rows, limitC }, view: { trial } }: { fit: HeatFitted; vie
 function Clocks({ fit: { state, rows, school }, view: { trial, limits } }: { fit: ClocksFit; view: TrialView }) {
   return (
     <Panel title="The ladder">
-      <ol className="flex flex-wrap items-end gap-2" aria-label="Steps of the ladder">
+      <ol className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${Math.min(4, trial.arms.length)}, minmax(0, 1fr))` }} aria-label="Steps of the ladder">
         {trial.arms.map((arm, step) => {
           const own = rows.filter((row) => row.arm === step);
           const clean = own.filter(({ why }) => why === null).reduce((sum, { minutes }) => sum + minutes, 0);
           const failed = own.find(({ why }) => why !== null)?.why ?? null;
           const lit = school ? school.name === arm.name : state.lastClean === step;
           return (
-            <li key={arm.name} className={`rounded-md border p-3 text-[13px] ${lit ? "border-lit" : "border-line"}`} style={{ minHeight: 84 + 22 * step }}>
+            <li key={arm.name} className={`rounded-md border p-3 text-[13px] ${lit ? "border-lit" : "border-line"}`} style={{ minHeight: 104 + 26 * (step % 4) }}>
               <p className="font-semibold">{arm.name}</p>
               <p className="figure">{clean > 0 ? `${clean.toFixed(1)} min clean` : "not soaked"}</p>
               {failed && <p className="text-caution">given up: {failed}</p>}
@@ -206,7 +206,7 @@ export function RatePanel({ rate, view: { trial } }: { rate: NonNullable<TrialVi
             <tr key={`${each.capFps} ${each.patch?.name}`} className={index === rate.recommended ? "bg-raised" : undefined}>
               <td className={`${cell} figure`}>{each.capFps === null ? "free" : `${say.number(each.capFps, each.capFps % 1 ? 2 : 0)} fps`}{each.patch && <span className="font-sans text-soft"> by patch {each.patch.name}</span>}</td>
               <td className={cell}><span className="flex items-center gap-2"><span className="h-2 w-32 rounded-sm bg-ground"><span className="block h-2 rounded-sm" style={{ width: `${100 * each.held}%`, background: each.held >= 0.99 ? "var(--series-a)" : "var(--series-b)" }} /></span><span className="figure">{(100 * each.held).toFixed(1)} %</span></span></td>
-              <td className={cell}>{each.refreshes === null ? "as it comes" : each.even ? `${Math.round(each.refreshes)} refreshes a frame` : `${each.refreshes.toFixed(2)} refreshes a frame: uneven`}</td>
+              <td className={cell}>{each.refreshes === null ? "as it comes" : each.even ? `${say.count(Math.round(each.refreshes), "refresh", "refreshes")} a frame` : `${each.refreshes.toFixed(2)} refreshes a frame: uneven`}</td>
               <td className={`${cell} figure`}>{each.limiterValue === null ? "off" : each.limiterValue}</td>
               <td className={cell}>{[index === rate.recommended && <b key="r" className="text-lit">recommended</b>, each.slowMotion && " slow motion", each.patch && ` ${each.patch.sideEffects}`].filter(Boolean)}</td>
             </tr>

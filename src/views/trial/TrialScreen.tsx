@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { adviseComparison, pairEffects, type Advice, type ArmEvidence } from "@/core/advise";
 import { givesRounds } from "@/core/compare";
 import { changesBetween, isSweep } from "@/core/kit";
+import { grades } from "@/core/verdict";
 import type { ThreadRun, TrialView } from "@/core/records";
 import { Button, EmptyPanel, Keys, Panel, buttonLook, say } from "@/ui";
 import { EffectList, IntervalLine, Working, decisionNames, noiseWords, useComparison } from "@/views/compare";
@@ -98,7 +99,7 @@ export function TrialScreen(view: TrialView) {
         {trial.kind === "screen" && <ScreeningPanel effects={effects} trial={trial} marginPercent={job.rules.marginPercent} />}
 
         <Arms view={view} runPath={runPath} />
-        {passes.length > 0 && <Passes view={view} />}
+        {trial.kind === "compare" && passes.length > 0 && <Passes view={view} />}
         {runs.length === 0 && <EmptyPanel title="No run yet." action={next !== null ? <Link href={runPath(next)} className={buttonLook("lit")}>Bring in {trial.arms[next].name}</Link> : undefined}>{isSweep(trial.kind) ? "Run the levels in any order, over as many days as it takes; the fit follows." : "The arms are run in turns, so that warming up favours neither."}</EmptyPanel>}
         {first && other && first !== other && (
           <section aria-label="Traces">
@@ -134,14 +135,14 @@ function Arms({ view: { trial, runs, job }, runPath }: { view: TrialView; runPat
               return (
                 <tr key={arm.name} className={trial.keptArm === index ? "bg-raised" : undefined}>
                   <td className="px-2 py-1.5">{trial.decidedAt ? arm.name : <Link href={runPath(index)} className="underline decoration-line underline-offset-4">{arm.name}</Link>}{trial.keptArm === index && <b className="ml-2 text-lit">kept</b>}</td>
-                  <td className="max-w-56 truncate px-2 text-soft" title={changes.join("; ")}>{changes.join("; ") || "as it was"}</td>
+                  <td className="max-w-56 truncate px-2 text-soft" title={changes.join("; ")}>{changes.join("; ") || (arm.buildId && arm.buildId !== job.buildId ? "another engine or build" : "as it was")}</td>
                   <td className="figure px-2">{trial.runs[index]}{!trial.decidedAt && ` of ${trial.rounds}`}</td>
                   <td className="figure px-2">{bySpeed ? `${say.number(mean(own.map(({ summary }) => summary.reportedSpeedPercent)))} %` : `${say.number(mean(own.map(({ summary }) => summary.averageFps)))} fps`}</td>
                   <td className="figure px-2">{say.number(mean(own.map(({ summary }) => summary.lows?.[job.rules.lowMethod].one)))}</td>
                   <td className="figure px-2">{say.number(mean(own.map(({ summary }) => summary.fullSpeedTimePercent)))} %</td>
                   <td className="figure px-2">{say.number(mean(own.map(({ summary }) => summary.hitches?.perMinute)))} /min</td>
                   <td className="figure px-2">{say.number(mean(own.map(({ summary }) => summary.channels.watts?.mean)))} W</td>
-                  <td className="px-2"><span className="flex gap-2">{own.slice(0, 6).map((run) => <Link key={run.id} href={`/jobs/${job.id}?run=${run.id}`} title={`run ${run.number}`}><VerdictLamp grade={run.verdict.grade} size={15} /></Link>)}{own.length > 6 && <span className="text-soft">and {own.length - 6} more</span>}</span></td>
+                  <td className="px-2"><span className="flex flex-wrap gap-x-3">{grades.flatMap((grade) => { const shown = own.filter((run) => run.verdict.grade === grade); return shown.length === 0 ? [] : [<Link key={grade} href={`/jobs/${job.id}?run=${shown[0].id}`} className="inline-flex items-center gap-1 whitespace-nowrap" title={`runs ${shown.map(({ number }) => number).join(", ")}`}><VerdictLamp grade={grade} size={15} />{shown.length > 1 && <span className="figure text-[12px] text-soft">×{shown.length}</span>}</Link>]; })}</span></td>
                 </tr>
               );
             })}
