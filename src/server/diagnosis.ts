@@ -2,6 +2,7 @@ import { isScale } from "@/core/advise";
 import { effectiveFps } from "@/core/compare";
 import { diagnose, type ConditionResponse, type Diagnosis, type Limits, type ScaleResponse } from "@/core/diagnose";
 import { changesBetween, type Conditions, type RigSpec, type Setting } from "@/core/kit";
+import { usualFrameMs } from "@/core/sweep";
 import type { RigRow, SystemRow } from "@/core/records";
 import type { Story, StoryRun } from "./jobStory";
 
@@ -25,21 +26,23 @@ const sameConditions = (a: Conditions, b: Conditions, but?: (typeof conditionKey
 const middle = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1];
 
 function scaleResponse(run: StoryRun, others: StoryRun[], scale: Setting | undefined, system: SystemRow | undefined): ScaleResponse | null {
-  if (!scale || !system || run.summary.medianFrameTimeMs === null) return null;
+  const own = usualFrameMs(run.summary);
+  if (!scale || !system || own === null) return null;
   const native = system.screens.reduce((sum, { width, height }) => sum + width * height, 0);
   const at = Number(run.settings[scale.key]);
   const keys = new Set([scale.key, ...scale.linked]);
   const byScale = new Map<number, number[]>();
   for (const other of others) {
-    if (other.summary.medianFrameTimeMs === null || !sameConditions(other.conditions, run.conditions)) continue;
+    const usual = usualFrameMs(other.summary);
+    if (usual === null || !sameConditions(other.conditions, run.conditions)) continue;
     const changes = changesBetween(other.settings, run.settings);
     if (changes.length === 0 || !changes.every(({ key }) => keys.has(key))) continue;
     const level = Number(other.settings[scale.key]);
-    byScale.set(level, [...(byScale.get(level) ?? []), other.summary.medianFrameTimeMs]);
+    byScale.set(level, [...(byScale.get(level) ?? []), usual]);
   }
   if (byScale.size === 0 || !Number.isFinite(at)) return null;
   return {
-    pixels: native * at ** 2, medianMs: run.summary.medianFrameTimeMs, isNative: at <= 1, targetFps: run.yardstick.targetFps,
+    pixels: native * at ** 2, medianMs: own, isNative: at <= 1, targetFps: run.yardstick.targetFps,
     others: [...byScale].map(([level, medians]) => ({ pixels: native * level ** 2, medianMs: middle(medians), isNative: level <= 1 })),
   };
 }

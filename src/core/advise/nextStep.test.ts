@@ -14,5 +14,19 @@ describe("the next step of a job", () => {
     expect(nextStep({ runs: [run(), run(), run({ coldCache: true })] }).action).toBe("rerun");
     expect(nextStep({ runs: [run({ crashed: true })] })).toMatchObject({ action: "rerun", sentence: expect.stringContaining("crash") });
   });
+  it("a trial under way comes first: its next arms, then the decision", () => {
+    const runs = [run(), run(), run()];
+    expect(nextStep({ runs, openTrial: { name: "Other back end", left: ["B", "A", "B"] } })).toMatchObject({ action: "trial", sentence: expect.stringMatching(/run B next, then A, B; 3 to go/) });
+    expect(nextStep({ runs, openTrial: { name: "Other back end", left: [] } }).action).toBe("decide");
+  });
+  it("after decisions: confirm, then close, or go on where it isn't steady", () => {
+    const runs = [run(), run({ grade: "steady" })];
+    expect(nextStep({ runs, decided: 1 }).action).toBe("confirm");
+    expect(nextStep({ runs, decided: 1, confirmed: true }).action).toBe("close");
+    expect(nextStep({ runs: [run()], decided: 1, confirmed: true, suggestion: "Try that." })).toEqual({ action: "change", sentence: "Try that." });
+    expect(nextStep({ runs: [run()], decided: 1, confirmed: true }).action).toBe("close");
+    expect(nextStep({ runs, decided: 1, closed: true }).action).toBe("closed");
+  });
+  it("runs of a trial say what the trial needs, not what the job does", () => expect(nextStep({ runs: [run(), run(), run(), run({ crashed: true, inTrial: true })] }).action).toBe("change"));
   it("confirms what is steady", () => expect(nextStep({ runs: [run({ grade: "steady" }), run({ grade: "steady" }), run({ grade: "steady" })] }).action).toBe("confirm"));
 });
