@@ -11,7 +11,7 @@ export async function kitOf(request: APIRequestContext) {
 /** A job of its own on the rig of another, so that tests don't lean on one another's runs. */
 export async function freshJob(request: APIRequestContext, like: string, changes: Record<string, unknown> = {}): Promise<string> {
   const { rows } = await (await request.get("/api/v1/jobs")).json();
-  const { rigId, titleId, buildId, houseRulesId } = rows.find((row: { title: string }) => row.title === like);
+  const { rigId, titleId, buildId, houseRulesId } = rows.filter((row: { title: string }) => row.title === like).at(-1);
   const made = await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null, ...changes } });
   expect(made.status()).toBe(201);
   return (await made.json()).id;
@@ -26,4 +26,54 @@ export async function open(page: Page, path: string) {
 /** Chooses a log on the new-run screen. */
 export async function choose(page: Page, name: string, content: string | Buffer) {
   await page.getByLabel("Log file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(content) });
+}
+
+/** What a log row holds beside its frame time, by the second since the start. */
+export type Channels = Record<string, (second: number) => number>;
+
+/** A frame log as a logger writes it: a row a frame, with telemetry beside it. */
+export function log(seconds: number, fps: number | ((second: number) => number), channels: Channels = {}): string {
+  const names = Object.keys(channels);
+  const rows = [["frame time ms", ...names].join(",")];
+  let ms = 0;
+  for (let i = 0; ms < seconds * 1000; i++) {
+    const rate = typeof fps === "number" ? fps : fps(ms / 1000);
+    // A little unevenness, the same every time.
+    const frame = (1000 / rate) * (1 + 0.03 * Math.sin(i * 1.3) + 0.02 * Math.sin(i * 0.37));
+    ms += frame;
+    rows.push([frame.toFixed(4), ...names.map((name) => channels[name](ms / 1000).toFixed(2))].join(","));
+  }
+  return `${rows.join("\n")}\n`;
+}
+
+/** Puts the job's rig on the bench where another lies there. */
+export async function onTheBench(page: Page) {
+  await page.getByRole("heading", { name: /^New run$|isn't on the bench$/ }).first().waitFor();
+  const putOn = page.getByRole("button", { name: /on the bench$/ });
+  if (await putOn.isVisible()) await putOn.click();
+  await page.getByText("Drop a frame log here").waitFor();
+}
+
+/** Brings a log in on the new-run screen that is open, by its keys, and waits to be back. */
+export async function bringByKeys(page: Page, content: string, name = "log.csv") {
+  await page.getByText("Drop a frame log here").waitFor();
+  // Keys come alive a moment after what they belong to is seen; a person's hand is slower.
+  await page.waitForTimeout(200);
+  const chooser = page.waitForEvent("filechooser", { timeout: 10_000 });
+  await page.keyboard.press("l");
+  await (await chooser).setFiles({ name, mimeType: "text/csv", buffer: Buffer.from(content) });
+  await page.getByRole("region", { name: "Preview" }).waitFor();
+  await page.waitForTimeout(200);
+  await page.keyboard.press("ControlOrMeta+Enter");
+  await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
+}
+
+/** Brings a log in by its own file field, for one arm of the trial at `path`. */
+export async function bringTo(page: Page, path: string, content: string, setUp?: () => Promise<void>) {
+  await open(page, path);
+  await onTheBench(page);
+  await setUp?.();
+  await choose(page, "log.csv", content);
+  await page.getByRole("button", { name: /Keep this run/ }).click();
+  await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
 }

@@ -1,4 +1,4 @@
-// npm run bench [-- core|browser|server|honesty]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|server|honesty|diagnosis]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -9,12 +9,15 @@ ensurePostgres();
 ensureChromium();
 ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
-if (process.argv[2] === "honesty") process.exit(await show(tsx, ["scripts/bench/honesty.ts"]));
+// How often the answers are right takes minutes, and is asked for by name.
+if (["honesty", "diagnosis"].includes(process.argv[2])) process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`]));
 const database = throwAwayCluster();
 let server = null;
 const only = process.argv[2];
 let code = only && only !== "core" ? 0 : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/bench/core.ts"]);
+if (!only || only === "loop") code = (await show(tsx, ["scripts/bench/loop.ts"])) || code;
 try {
+  if (only === "core" || only === "loop") process.exit(code);
   const url = await database.start();
   prepareDatabase(url, { demo: true });
   ensureBuild();

@@ -32,7 +32,10 @@ export const usableIn = (trial: Pick<TrialRow, "id" | "kind" | "cold">, runs: St
 
 export function nodeOf(trial: TrialRow, runs: StoryRun[]): TrialNode {
   const usable = usableIn(trial, runs);
-  return { ...trial, runs: trial.arms.map((_, arm) => usable.filter((run) => run.arm === arm).length), left: trial.decidedAt ? [] : stillToRun(trial.arms.length, trial.rounds, usable.map((run) => run.arm!)) };
+  const counts = trial.arms.map((_, arm) => usable.filter((run) => run.arm === arm).length);
+  // A rate is decided by uncapped runs; its capped arms may be run to confirm, and needn't.
+  const left = trial.kind === "rate" ? trial.arms.flatMap(({ level }, arm) => (level === null && counts[arm] === 0 ? [arm] : [])) : stillToRun(trial.arms.length, trial.rounds, usable.map((run) => run.arm!));
+  return { ...trial, runs: counts, left: trial.decidedAt ? [] : left };
 }
 
 /** What proves a decision, in figures. */

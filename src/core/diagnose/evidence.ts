@@ -16,6 +16,8 @@ export interface Limits {
 const busyFrom = 90;
 const idleUnder = 85;
 const wholeTells = 80;
+/** A clock this low under load needs no reading of heat or watts to be odd. */
+const clearlyLow = 0.7;
 const nearLimitC = 3;
 const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
 
@@ -58,8 +60,8 @@ export function slowEvidence(segment: Segment, limits: Limits): Evidence[] {
     if (hot) add("heat", 3.5, `The ${half} clock is down to ${percent(clock)} at ${means.temperature!.toFixed(0)} °C.`);
     else if (atBudget) {
       if (other !== null && other - clock > 0.1) add("power split", 3.8, `At the mode's ${limits.modeWatts!.toFixed(0)} W the ${half} gets ${percent(clock)} of its clock while the other half has ${percent(other)}.`);
-    } else if (limits.modeWatts === null || means.watts === undefined || means.watts < 0.85 * limits.modeWatts) {
-      add("governor", 3.5, `The ${half} is busy at ${percent(clock)} of its full clock, with room left in heat${means.watts !== undefined && limits.modeWatts !== null ? ` and watts (${means.watts.toFixed(1)} of ${limits.modeWatts.toFixed(0)} W)` : ""}.`);
+    } else if (clock < clearlyLow || (means.temperature !== undefined && means.watts !== undefined && limits.modeWatts !== null && means.watts < 0.85 * limits.modeWatts)) {
+      add("governor", 3.5, `The ${half} is busy at ${percent(clock)} of its full clock, ${roomLeft(means, limits)}.`);
       add(half, -1, `Its clock, not its work, is short.`);
     }
   };
@@ -76,6 +78,12 @@ export function slowEvidence(segment: Segment, limits: Limits): Evidence[] {
     add("cap or sync", 1.6, `${percent(segment.cadenceShare)} of frames last exactly ${segment.cadence} refreshes.`);
   }
   return made;
+}
+
+/** What heat and watts say of a clock that is low under load. */
+function roomLeft({ temperature, watts }: Segment["means"], { modeWatts }: Limits): string {
+  const known = [temperature !== undefined && `${temperature.toFixed(0)} °C`, watts !== undefined && (modeWatts === null ? `${watts.toFixed(1)} W` : `${watts.toFixed(1)} of ${modeWatts.toFixed(0)} W`)].filter(Boolean);
+  return known.length > 0 ? `with room left: ${known.join(", ")}` : "and neither heat nor watts were logged to explain it";
 }
 
 /** Frames that fall on one whole number of refreshes, as a cap or a wait for the display makes them. */

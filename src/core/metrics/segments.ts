@@ -74,8 +74,12 @@ export function segmentsOf(trace: FrameTrace, durationMs: number, hitches: Hitch
 function meansOf({ channels }: FrameTrace, startMs: number, endMs: number): Segment["means"] {
   const made: Segment["means"] = {};
   for (const { role, times, values } of channels) {
-    const from = firstEndAfter(times, startMs), to = firstEndAfter(times, endMs);
-    if (to > from) made[role] = values.subarray(from, to).reduce((sum, value) => sum + value, 0) / (to - from);
+    // A reading holds until the next: a load that never changes may have been logged once.
+    let at = Math.max(0, firstEndAfter(times, startMs) - 1), weighted = 0;
+    if (times.length === 0 || times[0] > endMs) continue;
+    const first = Math.max(startMs, times[0]);
+    for (; at < times.length && times[at] < endMs; at++) weighted += values[at] * Math.max(0, Math.min(endMs, times[at + 1] ?? endMs) - Math.max(first, times[at]));
+    if (endMs > first) made[role] = weighted / (endMs - first);
   }
   return made;
 }

@@ -28,7 +28,7 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
       {diagnosis.settle && <p className="mt-1 text-[13px]"><b>To settle it:</b> {diagnosis.settle}</p>}
       {diagnosis.causes.length > 0 && (
         <details className="mt-1 text-[13px]">
-          <summary className="cursor-pointer text-soft">Evidence</summary>
+          <summary className="min-h-7 cursor-pointer py-1 text-soft">Evidence</summary>
           {diagnosis.causes.map(({ cause, evidence }) => (
             <div key={cause} className="mt-1">
               <p className="font-semibold">{causeWords[cause].name}</p>

@@ -36,10 +36,12 @@ export function Thread({ job, runs, trials, faults, selected, over, onSelect, on
       {entriesOf(runs, trials).map((entry) => ("run" in entry ? item(entry.run, false) : (
         <li key={entry.trial.id} className="rounded-md border border-line">
           <TrialHead job={job} trial={entry.trial} runs={entry.runs} />
-          <details open={entry.runs.some(({ id }) => id === selected) || undefined}>
-            {entry.runs.length > 0 && <summary className="cursor-pointer px-2 pb-1 text-[12px] text-soft">{say.count(entry.runs.length, "run")}</summary>}
-            <ol className="space-y-0.5 pb-1 pl-1">{entry.runs.map((run) => item(run, true))}</ol>
-          </details>
+          {entry.runs.length > 0 && (
+            <details open={entry.runs.some(({ id }) => id === selected) || undefined}>
+              <summary className="min-h-7 cursor-pointer px-2 py-1 text-[12px] text-soft">{say.count(entry.runs.length, "run")}</summary>
+              <ol className="space-y-0.5 pb-1 pl-1">{entry.runs.map((run) => item(run, true))}</ol>
+            </details>
+          )}
         </li>
       )))}
       {job.closing && (

@@ -76,7 +76,7 @@ export function DecidePanel({ view: { job, trial, runs }, advice, next, onMore, 
             </form>
           )}
           {enough && trial.arms.length > 2 && (
-            <details className="text-[13px]"><summary className="cursor-pointer text-soft">Keep another arm</summary><div className="mt-2 flex flex-wrap gap-2">{trial.arms.map((arm, index) => index !== keepable && <Button key={arm.name} disabled={busy} onClick={() => decide("keep", index)}>{arm.name}</Button>)}</div></details>
+            <details className="text-[13px]"><summary className="min-h-7 cursor-pointer py-1 text-soft">Keep another arm</summary><div className="mt-2 flex flex-wrap gap-2">{trial.arms.map((arm, index) => index !== keepable && <Button key={arm.name} disabled={busy} onClick={() => decide("keep", index)}>{arm.name}</Button>)}</div></details>
           )}
           <div className="flex flex-wrap gap-1 border-t border-line pt-2">
             <Button look="quiet" hint="M" onClick={onMore}>One more round</Button>

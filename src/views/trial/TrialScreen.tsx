@@ -8,7 +8,7 @@ import { givesRounds } from "@/core/compare";
 import { changesBetween, isSweep } from "@/core/kit";
 import { grades } from "@/core/verdict";
 import type { ThreadRun, TrialView } from "@/core/records";
-import { Button, EmptyPanel, Keys, Panel, buttonLook, say } from "@/ui";
+import { Button, EmptyPanel, Keys, Panel, say } from "@/ui";
 import { EffectList, IntervalLine, Working, decisionNames, noiseWords, useComparison } from "@/views/compare";
 import { TracePanel } from "@/views/job/TracePanel";
 import { send } from "@/views/send";
@@ -100,7 +100,7 @@ export function TrialScreen(view: TrialView) {
 
         <Arms view={view} runPath={runPath} />
         {trial.kind === "compare" && passes.length > 0 && <Passes view={view} />}
-        {runs.length === 0 && <EmptyPanel title="No run yet." action={next !== null ? <Link href={runPath(next)} className={buttonLook("lit")}>Bring in {trial.arms[next].name}</Link> : undefined}>{isSweep(trial.kind) ? "Run the levels in any order, over as many days as it takes; the fit follows." : "The arms are run in turns, so that warming up favours neither."}</EmptyPanel>}
+        {runs.length === 0 && <EmptyPanel title="No run yet.">{isSweep(trial.kind) ? "Run the levels in any order, over as many days as it takes; the fit follows." : "The arms are run in turns, so that warming up favours neither."}</EmptyPanel>}
         {first && other && first !== other && (
           <section aria-label="Traces">
             <Button look="quiet" hint="O" onClick={() => setOverlay(!overlay)} aria-expanded={overlay}>{overlay ? "Put the traces away" : "Lay the traces over one another"}</Button>
