@@ -12,8 +12,10 @@ export interface RunFigures {
 }
 
 /** Cells a run is cut into: fine enough for blocks, few enough for thousands of resamples. */
-const mostCells = 600;
+const mostCells = 320;
 const low = 0.01;
+/** Share of the frames that are kept for walking from the longest. */
+const longestShare = 0.15;
 
 /**
  * A run cut into short cells, ready to be resampled: every figure is made from cells drawn in blocks.
@@ -52,7 +54,11 @@ export class RunCells {
       }
     }
     for (const { index } of hitches(frameTimes, rules)) this.hitchCount[Math.floor(index / size)]++;
-    const order = Uint32Array.from({ length: n }, (_, i) => i).sort((a, b) => frameTimes[b] - frameTimes[a]);
+    // No resample of blocks walks past the longest seventh of the frames to cover a hundredth of the time.
+    const leastLong = Float64Array.from(frameTimes).sort()[Math.floor(n * (1 - longestShare))];
+    const order: number[] = [];
+    for (let i = 0; i < n; i++) if (frameTimes[i] >= leastLong) order.push(i);
+    order.sort((a, b) => frameTimes[b] - frameTimes[a]);
     this.longest = { cell: Uint16Array.from(order, (i) => Math.floor(i / size)), ms: Float64Array.from(order, (i) => frameTimes[i]) };
     this.blockCells = Math.max(1, blockLength(frameTimes) / size);
     this.draws = new Uint16Array(this.count);
@@ -68,10 +74,10 @@ export class RunCells {
   resampled(random: Random): RunFigures {
     this.draws.fill(0);
     const stay = 1 - 1 / this.blockCells;
-    const logStay = stay > 0 ? Math.log(stay) : -Infinity;
+    const single = stay <= 0, logStay = Math.log(stay);
     for (let drawn = 0; drawn < this.count; ) {
       let at = random.whole(this.count);
-      const length = Math.min(this.count - drawn, 1 + Math.floor(Math.log(1 - random.uniform()) / logStay));
+      const length = single ? 1 : Math.min(this.count - drawn, 1 + Math.floor(Math.log(1 - random.uniform()) / logStay));
       for (let k = 0; k < length; k++) {
         this.draws[at]++;
         if (++at === this.count) at = 0;

@@ -16,9 +16,9 @@ export interface HeatFit {
 }
 
 /** Readings the fit uses; closer ones follow one another. */
-const heatPoints = 120;
-const tauSteps = 40;
-const profileSteps = 12;
+const heatPoints = 64;
+const tauSteps = 28;
+const profileSteps = 8;
 
 interface AtTau {
   settled: number;
@@ -30,8 +30,9 @@ interface AtTau {
 
 /** T∞ and T0 for one τ: linear least squares on e^(−t/τ). */
 function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau {
-  const left = seconds.map((t) => Math.exp(-t / tau));
-  const line = weightedLine(left, celsius, new Float64Array(left.length).fill(1));
+  const left = new Float64Array(seconds.length);
+  for (let i = 0; i < left.length; i++) left[i] = Math.exp(-seconds[i] / tau);
+  const line = weightedLine(left, celsius);
   let squares = 0, around = 0;
   const centre = mean(left);
   for (let i = 0; i < left.length; i++) {
@@ -63,7 +64,7 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const at = taus.indexOf(best.tau);
   let low = taus[Math.max(0, at - 1)], high = taus[Math.min(taus.length - 1, at + 1)];
   const golden = (Math.sqrt(5) - 1) / 2;
-  for (let k = 0; k < 24; k++) {
+  for (let k = 0; k < 14; k++) {
     const a = high - golden * (high - low), b = low + golden * (high - low);
     if (fitAt(a, seconds, points.values).squares < fitAt(b, seconds, points.values).squares) high = b;
     else low = a;
@@ -83,7 +84,7 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const edge = (towards: number) => {
     let inside = best.tau, outside = towards;
     if (fitAt(outside, seconds, points.values).squares <= allowed) return outside;
-    for (let k = 0; k < 20; k++) {
+    for (let k = 0; k < 10; k++) {
       const between = Math.sqrt(inside * outside);
       if (fitAt(between, seconds, points.values).squares <= allowed) inside = between;
       else outside = between;
@@ -197,14 +198,15 @@ export function burstAndSustained(trace: Trace): { burst: number; sustained: num
   let whole = 0;
   for (let i = 0; i < steps.length; i++) whole += steps[i];
   if (whole < 90_000) return null;
-  const sums = { burst: [0, 0], sustained: [0, 0] };
-  for (let i = 0, at = 0; i < steps.length; at += steps[i++]) {
-    const frames = trace.form === "frames" ? 1 : (trace.rates[i] * steps[i]) / 1000;
-    for (const part of [at < 60_000 && sums.burst, at >= (2 * whole) / 3 && sums.sustained]) {
-      if (!part) continue;
-      part[0] += frames;
-      part[1] += steps[i];
+  /** Average over the steps that begin in a stretch. */
+  const rateIn = (fromMs: number, toMs: number) => {
+    let frames = 0, ms = 0;
+    for (let i = 0, at = 0; i < steps.length && at < toMs; at += steps[i++]) {
+      if (at < fromMs) continue;
+      frames += trace.form === "frames" ? 1 : (trace.rates[i] * steps[i]) / 1000;
+      ms += steps[i];
     }
-  }
-  return { burst: (1000 * sums.burst[0]) / sums.burst[1], sustained: (1000 * sums.sustained[0]) / sums.sustained[1] };
+    return (1000 * frames) / ms;
+  };
+  return { burst: rateIn(0, 60_000), sustained: rateIn((2 * whole) / 3, Infinity) };
 }
