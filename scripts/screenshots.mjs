@@ -27,7 +27,13 @@ try {
   const context = await browser.newContext({ baseURL: address, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   const { rows } = await (await page.request.get("/api/v1/jobs")).json();
-  const job = (title) => `/jobs/${rows.find((row) => row.title === title).id}`;
+  const idOf = (title, rig) => rows.find((row) => row.title === title && (!rig || row.rig === rig)).id;
+  const job = (title) => `/jobs/${idOf(title)}`;
+  /** The address of a job's n-th trial, from 1. */
+  const trial = async (title, n, rig) => {
+    const { trials } = await (await page.request.get(`/api/v1/jobs/${idOf(title, rig)}`)).json();
+    return `/jobs/${idOf(title, rig)}/trials/${trials[n - 1].id}`;
+  };
 
   const choose = async (name, option) => {
     await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
@@ -37,18 +43,16 @@ try {
   /** name, path, what to do before the picture, theme */
   const views = [
     ["bench", "/"],
-    ["jobs", "/jobs"],
-    ["job", job("Copper Regatta"), async () => page.keyboard.press("ArrowUp")],
-    ["job-overlay-daylight", job("The Drowned Gallery"), async () => {
-      await page.keyboard.press("ArrowUp");
-      await page.keyboard.press("o");
-    }, "daylight"],
-    ["comparison", job("Copper Regatta"), async () => {
-      for (let k = 0; k < 9; k++) await page.keyboard.press("ArrowUp");
-      await page.getByRole("list", { name: "Thread" }).getByRole("button").last().click({ modifiers: ["Shift"] });
-      await page.getByText(/^(Better|Worse)/).waitFor({ timeout: 20_000 });
-      await page.getByText(/Noise floor/).scrollIntoViewIfNeeded();
-    }],
+    ["job", `${job("Copper Regatta")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("Copper Regatta")}`)).json()).runs[0].id}`],
+    ["job-overlay-daylight", `${job("The Drowned Gallery")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("The Drowned Gallery")}`)).json()).runs[1].id}`, async () => page.keyboard.press("o"), "daylight"],
+    ["job-try-next", job("Quiet Machines")],
+    ["trial-engines", await trial("Glasshouse Duel", 1)],
+    ["trial-cold-daylight", await trial("The Drowned Gallery", 1), undefined, "daylight"],
+    ["sweep-resolution", await trial("Basalt Choir", 1)],
+    ["sweep-power-daylight", await trial("Ninth Parallel", 1, "Tansy"), undefined, "daylight"],
+    ["sweep-heat", await trial("Ninth Parallel", 1, "Pipit")],
+    ["sweep-clocks", await trial("Marsh Rally 3", 2)],
+    ["sweep-rate-daylight", await trial("Ninth Parallel", 2, "Tansy"), undefined, "daylight"],
     ["new-run", `${job("The Orchard Ledger")}/runs/new`, async () => {
       await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
       await page.getByRole("region", { name: "Preview" }).waitFor();
@@ -60,7 +64,6 @@ try {
         await page.keyboard.press("Enter");
       }
     }],
-    ["rigs", "/kit/rigs"],
     ["titles", "/kit/titles?filter=hard"],
     ["rig-form-daylight", "/kit/rigs/new", undefined, "daylight"],
     ["engine-daylight", "/kit/engines", async () => {
@@ -73,7 +76,6 @@ try {
       await page.getByRole("button", { name: "See what would change" }).click();
       await page.getByText(/would change/).last().scrollIntoViewIfNeeded();
     }],
-    ["preflight", "/kit/preflight"],
     ["planner", "/kit/planner", async () => {
       await choose("System", "Satchel");
       await choose("Display", "Tansy, own screen");

@@ -43,6 +43,12 @@ export async function putRounds(id: string, rounds: number): Promise<void> {
   await Trial.update({ rounds }, { where: { id } });
 }
 
+/** A trial's arms with another at the end; runs name arms by their place. */
+export async function putArms(id: string, arms: TrialRow["arms"]): Promise<void> {
+  store();
+  await Trial.update({ arms }, { where: { id } });
+}
+
 /** Takes a trial out of the story, or puts it back; its runs go with it. */
 export function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> {
   const at = deleted ? new Date() : null;

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { adviseComparison, adviseScreening, decideRate, effectWords, overdriveByScene, pairEffects, screeningEffects, type ArmEvidence, type Design, type TrialOutcome } from "@/core/advise";
 import { compareArms, effectiveFps, givesRounds, rigNoise, type NoiseFloor } from "@/core/compare";
-import { choiceSchema, isSweep, newTrialSchema, type NewTrial } from "@/core/kit";
+import { armSchema, choiceSchema, isSweep, newTrialSchema, type NewTrial } from "@/core/kit";
 import { fitSweep, type SweepFit } from "@/core/sweep";
 import type { Trace } from "@/core/trace";
 import type { HouseRules } from "@/core/verdict";
@@ -197,7 +197,10 @@ async function outcomeOf(loaded: Loaded): Promise<TrialOutcome> {
     return fromFit(rate.sentence, cap === null || arm < 0 ? null : arm, rate.missing);
   }
   const fit = await fitOf(loaded);
-  if (fit) return fromFit(fit.sentence, fit.arm, fit.missing);
+  if (fit) {
+    const cooling = fit.kind === "heat" ? fit.rows.map(({ coolDownMinutes }) => coolDownMinutes).filter((minutes): minutes is number => minutes !== null) : [];
+    return { ...fromFit(fit.sentence, fit.arm, fit.missing), ...(cooling.length > 0 ? { coolDownMinutes: Math.ceil(Math.max(...cooling)) } : {}) };
+  }
   const byArm = trial.arms.map((_, arm) => usableIn(trial, runs).filter((run) => run.arm === arm));
   const lacking = byArm.findIndex((own) => own.length === 0);
   if (lacking >= 0) throw new Problem(409, `${trial.arms[lacking].name} has no ${trial.cold ? "" : "warm, whole "}run yet.`, "Run every arm once at least, then decide.");
@@ -235,16 +238,23 @@ export async function undecideTrial(id: string): Promise<void> {
   await data.putDecision(trial, null, trial.kind === "rate" ? trial.before.targetFps : undefined);
 }
 
-const changeSchema = z.object({ rounds: z.number().int().min(1).max(40).optional(), deleted: z.boolean().optional() });
+const changeSchema = z.object({ rounds: z.number().int().min(1).max(40).optional(), deleted: z.boolean().optional(), arm: armSchema.optional() });
 
-/** Plans more runs of every arm, or takes the trial out of the story (its runs with it) and back. */
+const mostArms = 24;
+
+/** Plans more runs of every arm, adds an arm (the level that would settle a sweep), or takes the trial out of the story (its runs with it) and back. */
 export async function changeTrial(id: string, input: unknown): Promise<void> {
-  const { rounds, deleted } = changeSchema.parse(input);
+  const { rounds, deleted, arm } = changeSchema.parse(input);
   if (deleted !== undefined && !(await data.setTrialDeleted(id, deleted))) throw notFound("trial");
-  if (rounds !== undefined) {
-    if (!(await data.findTrial(id))) throw notFound("trial");
-    await data.putRounds(id, rounds);
-  }
+  if (rounds === undefined && arm === undefined) return;
+  const trial = await data.findTrial(id);
+  if (!trial) throw notFound("trial");
+  if (rounds !== undefined) await data.putRounds(id, rounds);
+  if (arm === undefined) return;
+  if (trial.decidedAt) throw new Problem(409, "This trial is decided.", "Take its decision back to add to it.");
+  if (trial.arms.some(({ name }) => name === arm.name)) throw new Problem(422, "An arm of this name is there already.", "Give it another.", { "arm.name": "There already." });
+  if (trial.arms.length >= mostArms) throw new Problem(422, `A trial holds at most ${mostArms} arms.`, "Begin another.");
+  await data.putArms(id, [...trial.arms, arm]);
 }
 
 /** What a trial or sweep of a job can be planned from. */
@@ -254,6 +264,7 @@ export async function viewPlan(jobId: string): Promise<PlanView> {
   return {
     job, catalogue: story.catalogue, standing: { settings: story.standing.settings, conditions: story.standing.conditions }, spec: rig.spec,
     builds: builds.filter(({ systemIds }) => systemIds.includes(title.systemId)), usefulScale: usefulScaleOf(rig, system, story.runs.at(-1)?.conditions.display), sceneMinutes: sceneMinutes(title.scenes),
+    coolDownMinutes: story.trials.map(({ outcome }) => outcome?.coolDownMinutes).filter((minutes) => minutes !== undefined).at(-1) ?? null,
   };
 }
 

@@ -43,6 +43,8 @@ export interface TrialOutcome {
   /** The effect in a few figures, for the thread. */
   headline: string;
   notes: string[];
+  /** From a heat sweep, for timetables. */
+  coolDownMinutes?: number;
 }
 
 export interface Advice {

@@ -231,6 +231,8 @@ export interface PlanView {
   builds: BuildRow[];
   usefulScale: number | null;
   sceneMinutes: number;
+  /** Between runs, as the job's last heat sweep measured it. */
+  coolDownMinutes: number | null;
 }
 
 export interface JobsView {

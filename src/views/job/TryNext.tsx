@@ -23,7 +23,7 @@ export function TryNext({ job, standing, suggestions, opening, catalogue, spec }
     if (sent.ok) router.push(`/jobs/${job.id}/trials/${sent.answer.id}`);
     else toast.error(sent.refusal.title, { description: sent.refusal.fix });
   };
-  const base = { job, standing, catalogue, spec, usefulScale: null, sceneMinutes: 1 };
+  const base = { job, standing, catalogue, spec, usefulScale: null, sceneMinutes: 1, coolDownMinutes: null };
   const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
   const tryOne = ({ lever }: Suggestion) => void begin(comparePlan(base, { name: `${lever.label} ${shown(lever.to)}`, settings: lever.settings, conditions: lever.conditions, buildId: null, rounds: 2, cold: false }, from));
   const open = () => {

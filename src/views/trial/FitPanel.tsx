@@ -1,8 +1,7 @@
-import Link from "next/link";
 import { arranged, fitted, planScales } from "@/core/resolution";
 import type { ClocksFit, HeatFitted, MemoryFit, PowerFit, ResolutionFit, SweepFit } from "@/core/sweep";
 import type { TrialView } from "@/core/records";
-import { Panel, Plot, say, type PlotLine } from "@/ui";
+import { Button, Keys, Panel, Plot, say, type PlotLine } from "@/ui";
 import { ScreenDrawing } from "@/views/kit/ScreenDrawing";
 
 const colours = ["var(--series-a)", "var(--series-b)", "var(--series-c)", "var(--series-d)"];
@@ -12,10 +11,10 @@ const cell = "px-2 py-1.5";
 const head = (names: string[]) => <thead className="text-[12px] text-soft"><tr>{names.map((name) => <th key={name} className="px-2 py-1 font-normal">{name}</th>)}</tr></thead>;
 
 /** The evidence of a sweep, below its recommendation. */
-export function FitPanel({ fit, view }: { fit: SweepFit; view: TrialView }) {
+export function FitPanel({ fit, view, onAdd }: { fit: SweepFit; view: TrialView; onAdd?: (scale: number) => void }) {
   return (
     <>
-      {fit.kind === "resolution" && <Resolution fit={fit} view={view} />}
+      {fit.kind === "resolution" && <Resolution fit={fit} view={view} onAdd={onAdd} />}
       {fit.kind === "power" && <Power fit={fit} view={view} />}
       {fit.kind === "heat" && <Heat fit={fit} view={view} />}
       {fit.kind === "clocks" && <Clocks fit={fit} view={view} />}
@@ -25,7 +24,7 @@ export function FitPanel({ fit, view }: { fit: SweepFit; view: TrialView }) {
   );
 }
 
-function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs, display, screens } }: { fit: ResolutionFit; view: TrialView }) {
+function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs, display, screens }, onAdd }: { fit: ResolutionFit; view: TrialView; onAdd?: (scale: number) => void }) {
   const target = runs.at(-1)?.yardstick.targetFps ?? job.nativeFps;
   if (levels.length === 0) return null;
   const reach = Math.max(...levels.map(({ scale }) => scale)) + 1;
@@ -56,7 +55,7 @@ function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs,
         levels={[{ value: 1000 / target, label: `${say.number(target, 2)} fps` }]}
       />
       <p className="mt-1 text-[12px] text-soft">Circles: the usual frame; triangles: the 99th percentile; dotted: where a run&apos;s usual frame should lie, 95 %.</p>
-      {next && <p className="mt-2 text-[14px]">{next.sentence} <Link href={`/jobs/${job.id}/trials/new?kind=resolution`} className="underline">Plan it</Link></p>}
+      {next && !trial.decidedAt && <div className="mt-2 flex items-center gap-3 text-[14px]"><p>{next.sentence}</p>{!trial.arms.some(({ level }) => level === next.scale) && onAdd && <><Keys actions={[{ keys: "a", shown: "A", label: `add ×${next.scale} to the sweep`, run: () => onAdd(next.scale) }]} /><Button hint="A" onClick={() => onAdd(next.scale)}>Add ×{next.scale}</Button></>}</div>}
       {plan && whole && shown && (
         <div className="mt-3 flex flex-wrap items-end gap-3" aria-label={`The scales on ${display.name}`}>
           {levels.map(({ scale }) => {
@@ -102,7 +101,7 @@ function Power({ fit: { sweep, hours, elsewhereWatts }, view: { job, runs, limit
         </tbody>
       </table>
       {sweep.slowerWithMore.length > 0 && <p className="mt-2 text-[13px]">{sweep.slowerWithMore[0].words} <span className="figure text-soft">({(100 * (sweep.slowerWithMore[0].ratio - 1)).toFixed(1)} %, 95 %: {(100 * (sweep.slowerWithMore[0].low - 1)).toFixed(1)} to {(100 * (sweep.slowerWithMore[0].high - 1)).toFixed(1)} %)</span></p>}
-      {limits.batteryWh !== null && <p className="mt-2 text-[12px] text-soft">Hours: {limits.batteryWh} Wh, nine tenths of it usable, over the logged watts{elsewhereWatts > 0 ? ` and ${elsewhereWatts} W of screen and rest that the log leaves out` : "; the screen and the rest are counted only as far as the log holds them"}.</p>}
+      {limits.batteryWh !== null && <p className="mt-2 text-[12px] text-soft">Hours: {limits.batteryWh} Wh, nine tenths of it usable, over the logged watts{elsewhereWatts > 0 ? ` and ${elsewhereWatts} W of screen and rest that the log leaves out${sweetSpot !== null && rows[sweetSpot].watts !== null ? ` (${((100 * elsewhereWatts) / (elsewhereWatts + rows[sweetSpot].watts!)).toFixed(0)} % of what the sweet spot takes)` : ""}` : "; the screen and the rest are counted only as far as the log holds them"}.</p>}
     </Panel>
   );
 }

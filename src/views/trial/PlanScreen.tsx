@@ -10,7 +10,7 @@ import { heatCautions } from "@/core/advise";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, say } from "@/ui";
 import { SettingsInForce } from "@/views/run/SettingsInForce";
 import { send, type Refusal } from "@/views/send";
-import { armName, clocksPlan, comparePlan, heatPlan, holdSetting, kindWords, limiterSetting, memoryPlan, otherSide, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales } from "./plans";
+import { armName, clocksPlan, comparePlan, heatPlan, holdSetting, kindWords, limiterSetting, memoryPlan, otherSide, places, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales, type Place } from "./plans";
 
 type Draft = Omit<NewTrial, "jobId">;
 
@@ -195,15 +195,17 @@ function PowerForm(props: FormProps) {
   const [elsewhere, setElsewhere] = useState("");
   const watts = elsewhere.trim() === "" ? null : Number(elsewhere.replace(",", "."));
   const wrong = watts !== null && !(watts >= 0 && watts <= 100) ? "0 to 100 W, or empty." : undefined;
-  const draft = modes.size >= 2 && !wrong ? powerPlan(props.view, [...modes], rounds, watts) : null;
+  const [where, setWhere] = useState<ReadonlySet<string>>(new Set());
+  const draft = modes.size * Math.max(1, where.size) >= 2 && !wrong ? powerPlan(props.view, [...modes], rounds, watts, (Object.keys(places) as Place[]).filter((place) => where.has(place))) : null;
   return (
     <Panel>
       <div className="grid gap-4">
         <Ticks label="Power modes" options={spec.powerModes.map(({ name, watts: named }) => ({ value: name, label: name, note: named === null ? undefined : `${named} W` }))} chosen={modes} onChange={setModes} />
+        {spec.batteryWh !== null && <Ticks label="Where (none: as it lies now)" options={Object.keys(places).map((value) => ({ value, label: value }))} chosen={where} onChange={setWhere} />}
         <Row><Whole label="Runs of each" value={rounds} min={1} max={10} onChange={setRounds} /><Field label="Screen and the rest, not in the log" unit="W" error={wrong} help="Counts for hours on the battery.">{(ids) => <Input {...ids} inputMode="decimal" className="max-w-28" value={elsewhere} onChange={(event) => setElsewhere(event.target.value)} />}</Field></Row>
         <Cautions />
       </div>
-      <Foot {...props} draft={draft} missing={spec.powerModes.length < 2 ? `${job.rig} has one power mode only.` : !job.rules.mayChange.powerMode ? "The house rules of this job don't allow the power mode to be changed." : undefined} />
+      <Foot {...props} draft={draft} missing={draft ? undefined : spec.powerModes.length < 2 ? `${job.rig} has one power mode only.` : !job.rules.mayChange.powerMode ? "The house rules of this job don't allow the power mode to be changed." : undefined} />
     </Panel>
   );
 }

@@ -57,6 +57,8 @@ export function TrialScreen(view: TrialView) {
     router.push(back);
     toast(`“${trial.name}” left out of the job, with its runs.`, { action: { label: "Undo", onClick: () => void send("PATCH", `trials/${trial.id}`, { deleted: false }).then(() => router.push(`${back}/trials/${trial.id}`)) }, duration: 15_000 });
   };
+  // Another level differs from the sweep's first in what is swept, and in nothing else.
+  const addLevel = (level: number) => change({ arm: { ...trial.arms[0], name: `×${level}`, level, settings: trial.plan.keys.reduce((made, key) => ({ ...made, [key]: level }), trial.arms[0].settings) } });
   const more = () => void change({ rounds: trial.rounds + 1 });
   const [first, other] = [byArm[0]?.at(-1), byArm[advice?.arm ?? 1]?.at(-1) ?? byArm[1]?.at(-1)];
   return (
@@ -94,7 +96,7 @@ export function TrialScreen(view: TrialView) {
             <ul className="mt-2 list-disc pl-4 text-[12px] text-soft">{(trial.outcome?.notes ?? (state.step === "made" ? [...state.outcome.notes, ...state.outcome.pairs[0].comparison.notes] : [])).map((note) => <li key={note}>{note}</li>)}</ul>
           </Panel>
         )}
-        {fit && <FitPanel fit={fit} view={view} />}
+        {fit && <FitPanel fit={fit} view={view} onAdd={(level) => void addLevel(level)} />}
         {rate && <RatePanel rate={rate} view={view} />}
         {trial.kind === "screen" && <ScreeningPanel effects={effects} trial={trial} marginPercent={job.rules.marginPercent} />}
 

@@ -14,7 +14,7 @@ const catalogue = [
 ];
 const settings = { scale: 2, scale_y: 2, hold: true, rate_limit: 0, light: false, smoothing: "bilinear" };
 const base = {
-  catalogue, usefulScale: 4, sceneMinutes: 1, standing: { settings, conditions: {} }, job: { nativeFps: 60, tied: false },
+  catalogue, usefulScale: 4, sceneMinutes: 1, coolDownMinutes: null, standing: { settings, conditions: {} }, job: { nativeFps: 60, tied: false },
   spec: { powerModes: [{ name: "Low", watts: 8, use: "any" }, { name: "High", watts: 20, use: "any" }], clockOptions: ["quiet", "forced"], cooling: { kind: "", coolerToHand: true } },
 } as unknown as PlanView;
 
@@ -48,6 +48,7 @@ describe("plans of trials and sweeps", () => {
   });
   it("power, heat, clocks and memory are conditions and minutes", () => {
     expect(powerPlan(base, ["High", "Low"], 2, 2.5).arms.map(({ name, level }) => [name, level])).toEqual([["Low", 8], ["High", 20]]);
+    expect(powerPlan(base, ["Low"], 1, null, ["handheld", "docked"]).arms.map(({ name, conditions }) => [name, conditions])).toEqual([["Low, handheld", { powerMode: "Low", docked: false, pluggedIn: false }], ["Low, docked", { powerMode: "Low", docked: true, pluggedIn: true }]]);
     expect(heatPlan(base, 12, true).arms.map(({ conditions }) => conditions)).toEqual([{ cooler: false }, { cooler: true }]);
     expect(heatPlan(base, 12, false).arms).toHaveLength(1);
     expect(clocksPlan(base, ["forced", "quiet"], 10).arms.map(({ name }) => name)).toEqual(["quiet", "forced"]);
@@ -66,6 +67,7 @@ describe("plans of trials and sweeps", () => {
   it("counts minutes with restarts, and soaks twice where they are confirmed", () => {
     const compare = comparePlan(base, { name: "B", settings: { ...settings, light: true }, conditions: {}, buildId: null, rounds: 3, cold: false }, {});
     expect(planMinutes(compare, base)).toBe(6 * 2 + 3 * 2);
+    expect(planMinutes(compare, { ...base, coolDownMinutes: 8 })).toBe(6 * 9 + 3 * 2);
     expect(planMinutes(clocksPlan(base, ["quiet", "forced"], 10), base)).toBe(2 * 11 + 10);
   });
   it("an arm is named after what changes", () => expect(armName([{ label: "Scale", to: 3 }, { label: "Light", to: true }])).toBe("Scale 3, Light on"));

@@ -2,7 +2,7 @@ import { isScale, limiterValueFor, screeningDesign, withSetting } from "@/core/a
 import { emptyPlan, type Arm, type ArmConditions, type NewTrial, type Setting, type Settings, type SettingValue, type TrialKind } from "@/core/kit";
 import type { PlanView } from "@/core/records";
 
-type Base = Pick<PlanView, "job" | "catalogue" | "standing" | "spec" | "usefulScale" | "sceneMinutes">;
+type Base = Pick<PlanView, "job" | "catalogue" | "standing" | "spec" | "usefulScale" | "sceneMinutes" | "coolDownMinutes">;
 type Draft = Omit<NewTrial, "jobId">;
 
 const arm = (name: string, settings: Settings, more: Partial<Arm> = {}): Arm => ({ name, settings, conditions: {}, buildId: null, level: null, ...more });
@@ -66,8 +66,17 @@ export function resolutionPlan({ standing, catalogue }: Base, levels: number[], 
   return { kind: "resolution", name: "Which scale", rounds, cold: false, plan: { ...emptyPlan, keys: [scale.key, ...scale.linked] }, arms: [...levels].sort((a, b) => a - b).map((level) => arm(`×${level}`, withSetting(during, scale, level), { level })) };
 }
 
-export function powerPlan({ standing, spec }: Base, modes: string[], rounds: number, elsewhereWatts: number | null): Draft {
-  return { kind: "power", name: "Which power mode", rounds, cold: false, plan: { ...emptyPlan, elsewhereWatts }, arms: spec.powerModes.filter(({ name }) => modes.includes(name)).map(({ name, watts }) => arm(name, standing.settings, { level: watts, conditions: { powerMode: name } })) };
+/** Where a device is used: in the hand, on a dock, at the mains. */
+export const places = { handheld: { docked: false, pluggedIn: false }, docked: { docked: true, pluggedIn: true }, "plugged in": { docked: false, pluggedIn: true } } as const;
+export type Place = keyof typeof places;
+
+/** Every chosen mode, in every chosen place; without places, as it lies now. */
+export function powerPlan({ standing, spec }: Base, modes: string[], rounds: number, elsewhereWatts: number | null, where: Place[] = []): Draft {
+  const chosen = spec.powerModes.filter(({ name }) => modes.includes(name));
+  const arms = where.length === 0
+    ? chosen.map(({ name, watts }) => arm(name, standing.settings, { level: watts, conditions: { powerMode: name } }))
+    : chosen.flatMap(({ name, watts }) => where.map((place) => arm(`${name}, ${place}`, standing.settings, { level: watts, conditions: { powerMode: name, ...places[place] } })));
+  return { kind: "power", name: where.length > 1 ? "Handheld, docked, plugged in" : "Which power mode", rounds, cold: false, plan: { ...emptyPlan, elsewhereWatts }, arms };
 }
 
 export function heatPlan({ standing, spec }: Base, minutes: number, cooler: boolean): Draft {
@@ -101,14 +110,14 @@ export function ratePlan({ standing, catalogue, job }: Base, overdriveKey: strin
   return { kind: "rate", name: "Which rate to lock", rounds: 1, cold: false, plan: { ...emptyPlan, keys: limiter ? [limiter.key] : [] }, arms };
 }
 
-const restartMinutes = 2, cooldownMinutes = 1;
+const restartMinutes = 2, breathMinutes = 1;
 
-/** Minutes that a plan takes: runs, restarts where a setting needs one, a breath between runs. */
-export function planMinutes({ arms, rounds, plan, kind }: Pick<Draft, "arms" | "rounds" | "plan" | "kind">, { catalogue, sceneMinutes, standing }: Pick<Base, "catalogue" | "sceneMinutes" | "standing">): number {
+/** Minutes that a plan takes: runs, restarts where a setting needs one, cool-down between runs as a heat sweep measured it, else a breath. */
+export function planMinutes({ arms, rounds, plan, kind }: Pick<Draft, "arms" | "rounds" | "plan" | "kind">, { catalogue, sceneMinutes, standing, coolDownMinutes }: Pick<Base, "catalogue" | "sceneMinutes" | "standing" | "coolDownMinutes">): number {
   const one = kind === "clocks" ? (plan.soakMinutes ?? 10) : (plan.minutes ?? sceneMinutes);
   const restarts = arms.filter(({ settings }) => catalogue.some((setting) => setting.restart && settings[setting.key] !== standing.settings[setting.key])).length;
   const runs = kind === "rate" ? 1 : arms.length * rounds;
-  return Math.ceil(runs * (one + cooldownMinutes) + restarts * rounds * restartMinutes + (kind === "clocks" ? (plan.soakMinutes ?? 10) : 0));
+  return Math.ceil(runs * (one + (coolDownMinutes ?? breathMinutes)) + restarts * rounds * restartMinutes + (kind === "clocks" ? (plan.soakMinutes ?? 10) : 0));
 }
 
 export const kindWords: Record<TrialKind, { name: string; question: string }> = {
