@@ -1,0 +1,163 @@
+import fc from "fast-check";
+import { seeded } from "@/core/stats";
+import type { FrameTrace } from "@/core/trace";
+import { compare, decide, effectiveFps, furtherRuns, givesRounds, holm, noiseFloor, reckonedSpread } from ".";
+
+const run = (fps: number, seed: number): FrameTrace => {
+  const random = seeded(seed);
+  const frameTimes = Float64Array.from({ length: 400 }, () => (1000 / fps) * Math.exp(0.08 * random.normal()));
+  return { form: "frames", frameTimes, channels: [], marks: [] };
+};
+
+const rates = fc.array(fc.double({ min: 20, max: 90, noNaN: true }), { minLength: 1, maxLength: 3 });
+const quick = { targetFps: 60, resamples: 40 };
+
+describe("laws of a comparison", () => {
+  it("the estimate lies inside its interval, and exchanging the sides inverts it", () => {
+    fc.assert(
+      fc.property(rates, rates, (a, b) => {
+        const [armA, armB] = [a, b].map((arm, side) => arm.map((fps, k) => run(fps, 10 * side + k)));
+        const there = compare(armA, armB, quick).averageFps;
+        const back = compare(armB, armA, quick).averageFps;
+        expect(there.low).toBeLessThanOrEqual(there.ratio + 1e-9);
+        expect(there.high).toBeGreaterThanOrEqual(there.ratio - 1e-9);
+        expect(there.ratio * back.ratio).toBeCloseTo(1, 9);
+      }),
+      { numRuns: 15 },
+    );
+  });
+
+  it("twice as fast on both sides is the same ratio", () => {
+    const [a, b] = [[run(40, 1), run(41, 2)], [run(44, 3), run(45, 4)]];
+    const faster = (arm: FrameTrace[]) => arm.map((trace) => ({ ...trace, frameTimes: trace.frameTimes.map((ms) => ms / 2) }));
+    const one = compare(a, b, quick).averageFps.ratio;
+    const other = compare(faster(a), faster(b), { ...quick, targetFps: 120 }).averageFps.ratio;
+    expect(other).toBeCloseTo(one, 9);
+  });
+
+  it("more runs alike never widen the interval by much", () => {
+    const arm = (fps: number, count: number) => Array.from({ length: count }, (_, k) => run(fps, 100 + k));
+    const width = (count: number) => {
+      const { low, high } = compare(arm(40, count), arm(42, count), quick).averageFps;
+      return high - low;
+    };
+    expect(width(8)).toBeLessThan(width(2));
+  });
+});
+
+describe("laws of deciding", () => {
+  const effects = fc
+    .tuple(fc.double({ min: -0.3, max: 0.3, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }))
+    .map(([estimate, down, up]) => ({ estimate, low: estimate - down, high: estimate + up }));
+
+  it("the mirror image decides the mirror", () => {
+    const mirror = { better: "worse", worse: "better", "no difference": "no difference", undecided: "undecided" } as const;
+    fc.assert(
+      fc.property(effects, ({ estimate, low, high }) => {
+        const there = decide({ estimate, low, high }, 0.02);
+        const back = decide({ estimate: -estimate, low: -high, high: -low }, 0.02);
+        expect(back).toBe(mirror[there]);
+      }),
+    );
+  });
+
+  it("nothing is called better or worse while 0 is possible", () => {
+    fc.assert(
+      fc.property(effects, (effect) => {
+        if (effect.low <= 0 && effect.high >= 0) expect(["no difference", "undecided"]).toContain(decide(effect, 0.02));
+      }),
+    );
+  });
+
+  it("a noisier rig needs at least as many further runs", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.005, max: 0.1, noNaN: true }), fc.double({ min: 1e-5, max: 2e-3, noNaN: true }), (estimate, spread) => {
+        const quiet = furtherRuns(estimate, 0.02, spread, 3, 20) ?? Infinity;
+        const noisy = furtherRuns(estimate, 0.02, spread * 2, 3, 20) ?? Infinity;
+        expect(noisy).toBeGreaterThanOrEqual(quiet);
+      }),
+    );
+  });
+});
+
+describe("laws of many looks", () => {
+  const values = fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 10 });
+
+  it("correction never makes a finding stronger, and keeps the order", () => {
+    fc.assert(
+      fc.property(values, (p) => {
+        const corrected = holm(p);
+        p.forEach((plain, i) => {
+          expect(corrected[i]).toBeGreaterThanOrEqual(plain - 1e-12);
+          expect(corrected[i]).toBeLessThanOrEqual(1);
+          p.forEach((other, j) => {
+            if (plain < other) expect(corrected[i]).toBeLessThanOrEqual(corrected[j] + 1e-12);
+          });
+        });
+      }),
+    );
+  });
+
+  it("one look needs none", () => {
+    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (p) => expect(holm([p])).toEqual([p])));
+  });
+});
+
+describe("laws of noise", () => {
+  const groups = fc.array(fc.array(fc.double({ min: 10, max: 100, noNaN: true }), { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 5 });
+
+  it("a rig twice as fast is as noisy", () => {
+    fc.assert(
+      fc.property(groups, (list) => {
+        const one = noiseFloor(list);
+        const other = noiseFloor(list.map((group) => group.map((fps) => 2 * fps)));
+        expect(other === null).toBe(one === null);
+        if (one && other) {
+          expect(other.sd).toBeCloseTo(one.sd, 9);
+          expect(other.freedom).toBe(one.freedom);
+        }
+      }),
+    );
+  });
+
+  it("groups of one run say nothing", () => {
+    fc.assert(
+      fc.property(groups, (list) => {
+        const alone = [...list, [50]];
+        expect(noiseFloor(alone)).toEqual(noiseFloor(list));
+      }),
+    );
+  });
+
+  it("a pooled spread lies between the floor and what the runs show, unless they speak for themselves", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 0.01, noNaN: true }), fc.integer({ min: 1, max: 12 }), (squares, freedom) => {
+        const floor = { sd: 0.02, freedom: 30 };
+        const made = reckonedSpread(squares, freedom, floor);
+        const [own, given] = [squares / freedom, floor.sd ** 2];
+        expect(made.variance).toBeGreaterThanOrEqual(Math.min(own, given) - 1e-12);
+        expect(made.variance).toBeLessThanOrEqual(Math.max(own, given) + 1e-12);
+      }),
+    );
+  });
+});
+
+it("rounds are found in any order inside a round, and never across two", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 4 }), fc.integer({ min: 2, max: 5 }), fc.integer(), (arms, rounds, seed) => {
+      const random = seeded(seed);
+      const round = () => Array.from({ length: arms }, (_, arm) => ({ arm, key: random.uniform() })).sort((a, b) => a.key - b.key).map(({ arm }) => arm);
+      const order = Array.from({ length: rounds }, round).flat();
+      expect(givesRounds(order, arms)).toBe(true);
+      expect(givesRounds([...order.slice(1), order[0]].slice(0, -1), arms)).toBe(false);
+    }),
+  );
+});
+
+it("an engine's own report decides over the counter, in proportion", () => {
+  fc.assert(
+    fc.property(fc.double({ min: 1, max: 150, noNaN: true }), fc.double({ min: 20, max: 120, noNaN: true }), (percent, native) => {
+      expect(effectiveFps({ reportedSpeedPercent: percent, averageFps: 60 }, native)).toBeCloseTo((native * percent) / 100, 9);
+    }),
+  );
+});
