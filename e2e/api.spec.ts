@@ -152,3 +152,80 @@ test.describe("files in and out", () => {
     expect(header.marks.map(({ label }: { label: string }) => label)).toEqual(["harbour", "the lock gates"]);
   });
 });
+
+test.describe("trials, decisions and faults by the API", () => {
+  const plan = { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] };
+  const arm = (name: string, settings: object, more: object = {}) => ({ name, settings, conditions: {}, buildId: null, level: null, ...more });
+
+  test("a trial's outcome is computed when asked for, and nothing is decided by asking", async ({ request }) => {
+    const { rows } = await (await request.get("/api/v1/jobs?search=Quiet")).json();
+    const job = rows.at(-1).id;
+    const { trials } = await (await request.get(`/api/v1/jobs/${job}`)).json();
+    const answer = await request.get(`/api/v1/trials/${trials[0].id}/outcome`);
+    expect(answer.status()).toBe(200);
+    const outcome = await answer.json();
+    expect(outcome.pairs[0].ratio).toBeGreaterThan(1);
+    expect(outcome.advice.sentence).not.toBe("");
+    const { trial } = await (await request.get(`/api/v1/trials/${trials[0].id}`)).json();
+    expect(trial.decidedAt).toBeNull();
+  });
+
+  test("another level is added to a sweep, once, and not after its decision", async ({ request }) => {
+    const { rows } = await (await request.get("/api/v1/jobs?search=Basalt")).json();
+    const { rigId, titleId, buildId, houseRulesId } = rows.at(-1);
+    const { id: jobId } = await (await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null } })).json();
+    const made = await request.post("/api/v1/trials", { data: { jobId, kind: "resolution", name: "Scales", rounds: 1, cold: false, plan: { ...plan, keys: ["scale"] }, arms: [arm("×1", { scale: 1 }, { level: 1 }), arm("×2", { scale: 2 }, { level: 2 })] } });
+    const { id } = await made.json();
+    const more = arm("×3", { scale: 3 }, { level: 3 });
+    expect((await request.patch(`/api/v1/trials/${id}`, { data: { arm: more } })).status()).toBe(200);
+    expect((await (await request.get(`/api/v1/trials/${id}`)).json()).trial.arms).toHaveLength(3);
+    const twice = await request.patch(`/api/v1/trials/${id}`, { data: { arm: more } });
+    expect(twice.status()).toBe(422);
+    expect((await twice.json()).title).toContain("already");
+    const bad = await request.patch(`/api/v1/trials/${id}`, { data: { rounds: 0 } });
+    expect(bad.status()).toBe(422);
+  });
+
+  test("writes from another site are refused at every new door", async ({ request }) => {
+    const headers = { origin: "http://elsewhere.invalid" };
+    const id = "00000000-0000-4000-8000-000000000000";
+    for (const [method, path] of [
+      ["post", "trials"],
+      ["patch", `trials/${id}`],
+      ["post", `trials/${id}/decision`],
+      ["delete", `trials/${id}/decision`],
+      ["post", "faults"],
+      ["delete", `faults/${id}`],
+      ["post", `jobs/${id}/closing`],
+      ["delete", `jobs/${id}/closing`],
+      ["patch", `jobs/${id}`],
+    ] as const) {
+      const answer = await request[method](`/api/v1/${path}`, { headers, data: {} });
+      expect([path, answer.status()]).toEqual([path, 403]);
+    }
+  });
+
+  test("what isn't there is said to be missing", async ({ request }) => {
+    const id = "00000000-0000-4000-8000-000000000000";
+    for (const path of [`trials/${id}`, `trials/${id}/outcome`, `jobs/${id}/diagnosis?run=${id}`]) {
+      const answer = await request.get(`/api/v1/${path}`);
+      expect([path, answer.status()]).toEqual([path, 404]);
+      expect(answer.headers()["content-type"]).toContain("application/problem+json");
+    }
+    expect((await request.delete(`/api/v1/faults/${id}`)).status()).toBe(404);
+    expect((await request.patch(`/api/v1/jobs/${id}`, { data: { strategy: "climb" } })).status()).toBe(404);
+    expect((await request.patch(`/api/v1/jobs/${id}`, { data: { strategy: "leap" } })).status()).toBe(422);
+  });
+
+  test("script in a name or a note is shown as text", async ({ page, request }) => {
+    const { rows } = await (await request.get("/api/v1/jobs?search=Kite")).json();
+    const { rigId, titleId, buildId, houseRulesId } = rows.at(-1);
+    const { id: jobId } = await (await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null } })).json();
+    const name = "<img src=x onerror=window.broken=true>";
+    const { id } = await (await request.post("/api/v1/trials", { data: { jobId, kind: "compare", name, rounds: 1, cold: false, plan, arms: [arm("a", {}), arm("<b>b</b>", { smoothing: "none" })] } })).json();
+    await page.goto(`/jobs/${jobId}/trials/${id}`);
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText(name);
+    await expect(page.getByRole("table", { name: "Arms" })).toContainText("<b>b</b>");
+    expect(await page.evaluate(() => "broken" in window)).toBe(false);
+  });
+});
