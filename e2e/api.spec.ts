@@ -148,7 +148,7 @@ test.describe("files in and out", () => {
     const bytes = await (await request.get(`/api/v1/runs/${runs[0].id}/trace`)).body();
     const header = JSON.parse(bytes.subarray(4, 4 + bytes.readUInt32LE(0)).toString("utf8"));
     expect(header).toMatchObject({ form: "frames", length: runs[0].summary.frames });
-    expect(header.channels.map(({ role }: { role: string }) => role).sort()).toEqual(["cpu", "cpuClock", "gpu", "gpuClock", "memory", "speed", "temperature", "watts"]);
+    expect(header.channels.map(({ role }: { role: string }) => role).sort()).toEqual(["cpu", "cpuBusiest", "cpuClock", "gpu", "gpuClock", "memory", "speed", "temperature", "watts"]);
     expect(header.marks.map(({ label }: { label: string }) => label)).toEqual(["harbour", "the lock gates"]);
   });
 });
