@@ -40,6 +40,13 @@ try {
     await page.getByRole("option", { name: option, exact: true }).click();
   };
 
+  /** Puts a job's rig on the bench where another lies there. */
+  const onTheBench = async () => {
+    const putOn = page.getByRole("button", { name: /on the bench$/ });
+    if (await putOn.isVisible()) await putOn.click();
+    await page.getByText("Drop a frame log here").waitFor();
+  };
+
   /** name, path, what to do before the picture, theme */
   const views = [
     ["bench", "/"],
@@ -54,10 +61,12 @@ try {
     ["sweep-clocks", await trial("Marsh Rally 3", 2)],
     ["sweep-rate-daylight", await trial("Ninth Parallel", 2, "Tansy"), undefined, "daylight"],
     ["new-run", `${job("The Orchard Ledger")}/runs/new`, async () => {
+      await onTheBench();
       await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
       await page.getByRole("region", { name: "Preview" }).waitFor();
     }],
     ["tally", `${job("The Orchard Ledger")}/runs/new`, async () => {
+      await onTheBench();
       await page.getByRole("tab", { name: "Tally by eye" }).click();
       for (const reading of ["30", "30", "28", "30", "29", "30"]) {
         await page.getByLabel(/Look when it ticks/).fill(reading);

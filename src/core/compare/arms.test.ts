@@ -52,6 +52,10 @@ it("a rig's own noise is believed from four degrees of freedom on", () => {
   expect(rigNoise([[60, 61, 60.5]]).measured).toBe(false);
   expect(rigNoise([[60, 61, 60.5], [40, 41, 40.4]])).toMatchObject({ measured: true, noise: { freedom: 4 } });
 });
+it("runs of several scenes under one setting don't pass for repeats", () => {
+  const quiet = [[60, 61, 60.5], [40, 41, 40.4]];
+  expect(rigNoise([...quiet, [108, 44, 22, 9, 4]])).toEqual(rigNoise(quiet));
+});
 it("71 % reported of 60 counts as 42.6 fps, whatever the counter shows", () => {
   expect(effectiveFps({ reportedSpeedPercent: 71, averageFps: 60 }, 60)).toBeCloseTo(42.6, 9);
   expect(effectiveFps({ reportedSpeedPercent: null, averageFps: 51 }, 60)).toBe(51);

@@ -11,10 +11,15 @@ export interface NoiseFloor {
 /** Until a rig has repeats of its own: 2 %, weighed as sixty repeats would be; runs that show far more are believed instead. */
 export const assumedNoise: NoiseFloor = { sd: 0.02, freedom: 60, betweenOnly: true };
 
+/** Runs that differ by more than this SD of logs aren't repeats, whatever their settings say: another scene, another log. */
+const mostSpread = 0.1;
+
 /**
  * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
+ * Groups that spread by more than 10 % are left out: they hold more than one scene.
+ *
  * @param groups average fps of runs with identical settings, a group each
- * @returns null when no group has two runs
+ * @returns null when no group has two repeats
  */
 export function noiseFloor(groups: number[][]): NoiseFloor | null {
   let squares = 0, freedom = 0;
@@ -22,7 +27,9 @@ export function noiseFloor(groups: number[][]): NoiseFloor | null {
     if (group.length < 2) continue;
     const logs = group.map(Math.log);
     const centre = logs.reduce((sum, x) => sum + x, 0) / logs.length;
-    squares += logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
+    const own = logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
+    if (own > mostSpread ** 2 * (group.length - 1)) continue;
+    squares += own;
     freedom += group.length - 1;
   }
   return freedom === 0 ? null : { sd: Math.sqrt(squares / freedom), freedom };
