@@ -130,6 +130,7 @@ export const stories: Story[] = [
       { do: "run", label: "two rounds of the rooms, cache cleared", times: 1, cold: true },
       { do: "run", label: "the same, cache kept", times: 3 },
       { do: "trial", kind: "compare", name: "Compile effects ahead", arms: [{ name: "as it was" }, { name: "compiled ahead", settings: { compile_ahead: true } }], rounds: 2, cold: true, decide: true },
+      { do: "run", label: "confirmation", times: 1 },
     ],
   },
   {
