@@ -12,7 +12,7 @@ import { devices } from "./devices";
 import { engines, rigs, systems, titles } from "./kit";
 import { stories, type Step, type Story } from "./stories";
 
-const seedName = "lending library 2";
+const seedName = "lending library 1";
 const day = 86_400_000, minute = 60_000;
 
 /**
