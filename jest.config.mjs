@@ -2,6 +2,8 @@
 export default {
   testEnvironment: "node",
   roots: ["<rootDir>/src"],
+  // Commands are started as processes, on machines that may be busy.
+  testTimeout: 120_000,
   testMatch: ["**/*.test.ts", "**/*.test.mjs"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {
