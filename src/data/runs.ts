@@ -68,18 +68,19 @@ export async function findTrace(runId: string): Promise<Trace | null> {
   return traceFrom(run.form, asFloats(Buffer.concat(chunks.map(({ bytes }) => bytes))), channels, marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })));
 }
 
-const runColumns = `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
+/** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
+const runColumns = (segments: boolean) => `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
   r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
-  m.method_version as "methodVersion", m.summary, m.verdict,
+  m.method_version as "methodVersion", ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
-/** A job's runs in their order, with figures and without traces. */
-export function listRuns(jobId: string): Promise<RunRow[]> {
-  return store().query<RunRow & object>(`select ${runColumns} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`, { bind: [jobId], type: QueryTypes.SELECT });
+/** A job's runs in their order, with figures and without traces; `segments` asks for those of every run. */
+export function listRuns(jobId: string, { segments = false } = {}): Promise<RunRow[]> {
+  return store().query<RunRow & object>(`select ${runColumns(segments)} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`, { bind: [jobId], type: QueryTypes.SELECT });
 }
 
 export async function findRun(id: string): Promise<RunRow | null> {
-  const rows = await store().query<RunRow & object>(`select ${runColumns} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`, { bind: [id], type: QueryTypes.SELECT });
+  const rows = await store().query<RunRow & object>(`select ${runColumns(true)} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`, { bind: [id], type: QueryTypes.SELECT });
   return rows[0] ?? null;
 }
 

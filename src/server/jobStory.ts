@@ -45,8 +45,9 @@ function proofOf({ outcome, keptArm }: TrialRow): string {
   return pair ? effectWords(pair) : outcome.headline;
 }
 
-export async function storyOf(job: JobRow): Promise<Story> {
-  const [rows, trialRows, catalogue] = await Promise.all([listRuns(job.id), listTrials(job.id), catalogueOf(job.engineId)]);
+/** @param segments whether the scenes of every run are wanted, as a trial's screen does */
+export async function storyOf(job: JobRow, { segments = false } = {}): Promise<Story> {
+  const [rows, trialRows, catalogue] = await Promise.all([listRuns(job.id, { segments }), listTrials(job.id), catalogueOf(job.engineId)]);
   const runs: StoryRun[] = [];
   for (const row of rows) {
     const figures = await figuresOf(row);

@@ -56,7 +56,7 @@ async function load(id: string): Promise<Loaded> {
   const row = await data.findTrial(id);
   if (!row) throw notFound("trial");
   const job = await jobOf(row.jobId);
-  const [{ story, rig, system, title }, repeats] = await Promise.all([storyWithRig(job), data.repeatsOnRig(job.rigId)]);
+  const [{ story, rig, system, title }, repeats] = await Promise.all([storyWithRig(job, { segments: true }), data.repeatsOnRig(job.rigId)]);
   const trial = story.trials.find((each) => each.id === id)!;
   const { noise, measured } = rigNoise(repeats);
   return { job, trial, story, rig, system, title, noise, measured, runs: story.runs.filter((run) => run.trialId === id) };

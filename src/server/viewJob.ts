@@ -6,7 +6,7 @@ import { tallyFigures } from "@/core/metrics";
 import { overrides } from "@/core/profile";
 import { planScales } from "@/core/resolution";
 import type { JobRow, JobView, RigRow, SystemRow, ThreadRun } from "@/core/records";
-import { findJob, findRig, findTitle, findTrace, listFaults, listSystems, repeatsOnRig, triedOnRig } from "@/data";
+import { findJob, findRig, findRun, findTitle, findTrace, listFaults, listSystems, repeatsOnRig, triedOnRig } from "@/data";
 import { diagnoseRun } from "./diagnosis";
 import { storyOf, type Story, type StoryRun } from "./jobStory";
 import { notFound } from "./problem";
@@ -30,7 +30,7 @@ export async function viewJob(id: string): Promise<JobView> {
 
   const system = systems.find((each) => each.id === title.systemId);
   const telling = latestTelling(story);
-  const diagnosis = telling && diagnoseRun(telling, story, rig, system);
+  const diagnosis = telling && diagnoseRun(await withSegments(telling), story, rig, system);
   const baseline = runs.find(({ trialId, crashed, cold }) => trialId === null && !crashed && !cold) ?? telling;
   const opening = baseline && baseline.verdict.grade !== "steady" ? openingFor(job.strategy, speedOf(baseline), trials.length) : null;
   const suggestions = job.closedAt || !telling ? [] : suggestionsFor(story, telling, diagnosis, rig, system, history.filter(({ engineId }) => engineId === job.engineId), sceneMinutes(title.scenes));
@@ -85,12 +85,18 @@ export async function viewDiagnosis(jobId: string, runId: string): Promise<Diagn
   const { story, rig, system } = await storyWithRig(job);
   const run = story.runs.find(({ id }) => id === runId);
   if (!run) throw notFound("run");
-  return diagnoseRun(run, story, rig, system);
+  return diagnoseRun(await withSegments(run), story, rig, system);
+}
+
+/** A run with its scenes, which lists leave out. */
+async function withSegments(run: StoryRun): Promise<StoryRun> {
+  const whole = await findRun(run.id);
+  return whole?.summary ? { ...run, summary: whole.summary } : run;
 }
 
 /** A job's story with the rig and system it plays on. */
-export async function storyWithRig(job: JobRow): Promise<{ story: Story; rig: RigRow; system: SystemRow | undefined; title: NonNullable<Awaited<ReturnType<typeof findTitle>>> }> {
-  const [story, rig, systems, title] = await Promise.all([storyOf(job), findRig(job.rigId), listSystems(), findTitle(job.titleId)]);
+export async function storyWithRig(job: JobRow, options?: { segments: boolean }): Promise<{ story: Story; rig: RigRow; system: SystemRow | undefined; title: NonNullable<Awaited<ReturnType<typeof findTitle>>> }> {
+  const [story, rig, systems, title] = await Promise.all([storyOf(job, options), findRig(job.rigId), listSystems(), findTitle(job.titleId)]);
   if (!rig || !title) throw notFound("rig");
   return { story, rig, title, system: systems.find(({ id }) => id === title.systemId) };
 }

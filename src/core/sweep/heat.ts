@@ -16,7 +16,7 @@ export interface HeatFit {
 }
 
 /** Readings the fit uses; closer ones follow one another. */
-const heatPoints = 64;
+const heatPoints = 56;
 const tauSteps = 28;
 const profileSteps = 8;
 
@@ -64,7 +64,7 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const at = taus.indexOf(best.tau);
   let low = taus[Math.max(0, at - 1)], high = taus[Math.min(taus.length - 1, at + 1)];
   const golden = (Math.sqrt(5) - 1) / 2;
-  for (let k = 0; k < 14; k++) {
+  for (let k = 0; k < 12; k++) {
     const a = high - golden * (high - low), b = low + golden * (high - low);
     if (fitAt(a, seconds, points.values).squares < fitAt(b, seconds, points.values).squares) high = b;
     else low = a;
@@ -84,7 +84,7 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const edge = (towards: number) => {
     let inside = best.tau, outside = towards;
     if (fitAt(outside, seconds, points.values).squares <= allowed) return outside;
-    for (let k = 0; k < 10; k++) {
+    for (let k = 0; k < 8; k++) {
       const between = Math.sqrt(inside * outside);
       if (fitAt(between, seconds, points.values).squares <= allowed) inside = between;
       else outside = between;
@@ -198,15 +198,14 @@ export function burstAndSustained(trace: Trace): { burst: number; sustained: num
   let whole = 0;
   for (let i = 0; i < steps.length; i++) whole += steps[i];
   if (whole < 90_000) return null;
-  /** Average over the steps that begin in a stretch. */
-  const rateIn = (fromMs: number, toMs: number) => {
+  /** Average over the steps from one end until so much time is covered. */
+  const rateFrom = (first: number, by: 1 | -1, coverMs: number) => {
     let frames = 0, ms = 0;
-    for (let i = 0, at = 0; i < steps.length && at < toMs; at += steps[i++]) {
-      if (at < fromMs) continue;
+    for (let i = first; ms < coverMs - 1e-6 && i >= 0 && i < steps.length; i += by) {
       frames += trace.form === "frames" ? 1 : (trace.rates[i] * steps[i]) / 1000;
       ms += steps[i];
     }
     return (1000 * frames) / ms;
   };
-  return { burst: rateIn(0, 60_000), sustained: rateIn((2 * whole) / 3, Infinity) };
+  return { burst: rateFrom(0, 1, 60_000), sustained: rateFrom(steps.length - 1, -1, whole / 3) };
 }

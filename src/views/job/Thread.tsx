@@ -1,11 +1,16 @@
+"use client";
 import { clsx } from "clsx";
 import { TriangleAlert } from "lucide-react";
 import Link from "next/link";
+import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { usualGrade } from "@/core/advise";
-import { say } from "@/ui";
+import { Button, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { entriesOf } from "./entries";
+
+/** A long story opens at its end; what came before is a press away, and there at once when it is selected. */
+const shownAtFirst = 60;
 
 interface Props {
   job: JobRow;
@@ -20,10 +25,16 @@ interface Props {
 
 /** A job's story as it happened: runs, trials with what they came to, faults, and the close. */
 export function Thread({ job, runs, trials, faults, selected, over, onSelect, onOver }: Props) {
+  const [whole, setWhole] = useState(false);
+  const entries = entriesOf(runs, trials);
+  const recent = entries.slice(-shownAtFirst);
+  const isRecent = recent.some((entry) => ("run" in entry ? entry.run.id === selected : entry.runs.some(({ id }) => id === selected)));
+  const shown = whole || !isRecent ? entries : recent;
   const item = (run: ThreadRun, small: boolean) => <RunItem key={run.id} run={run} small={small} selected={run.id === selected} over={run.id === over} faults={faults.filter(({ runId }) => runId === run.id)} onSelect={onSelect} onOver={onOver} />;
   return (
     <ol aria-label="Thread" className="space-y-1 p-2">
-      {entriesOf(runs, trials).map((entry) => ("run" in entry ? item(entry.run, false) : (
+      {shown.length < entries.length && <li><Button look="quiet" className="w-full" onClick={() => setWhole(true)}>Show the {entries.length - shown.length} before</Button></li>}
+      {shown.map((entry) => ("run" in entry ? item(entry.run, false) : (
         <li key={entry.trial.id} className="rounded-md border border-line">
           <TrialHead job={job} trial={entry.trial} runs={entry.runs} />
           {entry.runs.length > 0 && (
