@@ -1,3 +1,3 @@
-export { JobScreen } from "./JobScreen";
+export { PackedJob } from "./PackedJob";
 export { JobsScreen } from "./JobsScreen";
 export { NewJobScreen } from "./NewJobScreen";
