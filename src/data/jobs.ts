@@ -1,5 +1,5 @@
 import { QueryTypes } from "sequelize";
-import type { NewJob, Settings } from "@/core/kit";
+import type { NewJob } from "@/core/kit";
 import type { JobClosing, JobListRow, JobRow } from "@/core/records";
 import { Job, store } from "./models";
 
@@ -49,10 +49,4 @@ export async function putStrategy(id: string, strategy: NewJob["strategy"]): Pro
   store();
   const [changed] = await Job.update({ strategy }, { where: { id } });
   return changed > 0;
-}
-
-/** Settings of a job's newest run, or null before the first. */
-export async function lastSettings(jobId: string): Promise<Settings | null> {
-  const rows = await store().query<{ settings: Settings }>(`select settings from runs where job_id = $1 and deleted_at is null order by number desc limit 1`, { bind: [jobId], type: QueryTypes.SELECT });
-  return rows[0]?.settings ?? null;
 }

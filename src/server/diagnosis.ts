@@ -1,20 +1,17 @@
-import { isScale } from "@/core/advise";
+import { isScale, limiterOf } from "@/core/advise";
 import { effectiveFps } from "@/core/compare";
 import { diagnose, type ConditionResponse, type Diagnosis, type Limits, type ScaleResponse } from "@/core/diagnose";
-import { changesBetween, type Conditions, type RigSpec, type Setting } from "@/core/kit";
+import { changesBetween, memoryLeft, type Conditions, type RigSpec, type Setting } from "@/core/kit";
 import { usualFrameMs } from "@/core/sweep";
 import type { RigRow, SystemRow } from "@/core/records";
 import type { Story, StoryRun } from "./jobStory";
-
-/** Share of a rig's memory that its system keeps for itself. */
-const systemShare = 0.07;
 
 export function limitsOf(spec: RigSpec, conditions: Conditions, refreshHz: number, seen: StoryRun[]): Limits {
   const mode = spec.powerModes.find(({ name }) => name === conditions.powerMode);
   const highest = (role: "cpuClock" | "gpuClock") => seen.reduce((most, { summary }) => Math.max(most, summary.channels[role]?.max ?? 0), 0);
   const boost = Math.max(...spec.processor.clusters.map(({ boostGhz }) => boostGhz)) * 1000;
   return {
-    temperatureC: spec.temperatureLimitC, memoryMb: spec.memoryGb * 1024 * (1 - systemShare), modeWatts: mode?.watts ?? null,
+    temperatureC: spec.temperatureLimitC, memoryMb: memoryLeft(spec), modeWatts: mode?.watts ?? null,
     processorMhz: Math.max(boost, highest("cpuClock")) || null, graphicsMhz: Math.max((spec.graphics.clockGhz ?? 0) * 1000, highest("gpuClock")) || null, refreshHz,
   };
 }
@@ -78,6 +75,3 @@ export function diagnoseRun(run: StoryRun, { runs, catalogue }: Pick<Story, "run
     scale: scaleResponse(run, others, catalogue.find(isScale), system), conditions: conditionResponses(run, others, rig.spec, limiterOf(catalogue)),
   });
 }
-
-/** The setting that limits the rate, where the catalogue has one. */
-export const limiterOf = (catalogue: Setting[]) => catalogue.find(({ type, relieves, key }) => type === "number" && relieves.includes("sync") && /limit|cap/.test(key));

@@ -1,16 +1,9 @@
 import { newRunSchema, type NewRun } from "@/core/kit";
-import type { JobRow, RigRow } from "@/core/records";
-import { summarise, type Yardstick } from "@/core/metrics";
+import { summarise } from "@/core/metrics";
 import { traceFrom, unpackTrace, valuesOf, type Trace } from "@/core/trace";
-import { judge, type Grade } from "@/core/verdict";
+import { judge, yardstickOf, type Grade } from "@/core/verdict";
 import { addRun, findJob, findRig, findTrial, keptBuild } from "@/data";
 import { Problem, notFound } from "./problem";
-
-/** What a run of this job on this rig is measured against; the refresh is that of the display in use. */
-export function yardstickOf(job: JobRow, rig: RigRow, display: string | null): Yardstick {
-  const shown = rig.spec.displays.find(({ name }) => name === display) ?? rig.spec.displays[0];
-  return { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? (job.tied ? null : job.rules.freeTargetFps) ?? job.nativeFps, refreshHz: shown.refreshHz[0] };
-}
 
 export interface ImportedRun {
   id: string;
@@ -26,7 +19,7 @@ export async function keepRun(run: NewRun, trace: Trace, madeAt?: Date): Promise
   if (job.closedAt) throw new Problem(409, "This job is closed.", "Open it again to bring in a run; the log is still yours.");
   const arm = run.trialId === null ? null : await armOf(run);
   const kept = traceFrom(trace.form, valuesOf(trace), trace.channels, trace.marks);
-  const yardstick = yardstickOf(job, rig, run.conditions.display);
+  const yardstick = yardstickOf(job, rig.spec, run.conditions.display);
   const summary = summarise(kept, yardstick, job.rules.measuring);
   const verdict = judge(summary, job.rules, { crashed: run.crashed });
   const made = await addRun({ ...run, trace: kept, summary, verdict, yardstick, rules: job.rules, rigRevisionId: rig.revisionId, buildId: (arm ? arm.buildId : null) ?? (await keptBuild(job.id)) ?? job.buildId, madeAt });

@@ -3,7 +3,7 @@ export { changeBench, viewBench } from "./benchUse";
 export { addEngine, addRig, addSystem, addTitle } from "./addKit";
 export { viewKit } from "./viewKit";
 export { addJob } from "./addJob";
-export { importRun, keepRun, yardstickOf, type ImportedRun } from "./importRun";
+export { importRun, keepRun, type ImportedRun } from "./importRun";
 export { tallyRun, tallySchema } from "./tallyRun";
 export { viewDiagnosis, viewJob } from "./viewJob";
 export { addTrial, adviseTrial, changeTrial, decideTrial, undecideTrial, viewPlan, viewTrial } from "./trials";

@@ -1,7 +1,8 @@
 import type { TrialRow } from "@/core/records";
 import { emptyPlan, firstConditions, type Setting } from "@/core/kit";
 import { rigs } from "./demo/kit";
-import { limiterOf, limitsOf } from "./diagnosis";
+import { limiterOf } from "@/core/advise";
+import { limitsOf } from "./diagnosis";
 import { nodeOf, usableIn, type StoryRun } from "./jobStory";
 
 const arm = (name: string, level: number | null = null) => ({ name, settings: {}, conditions: {}, buildId: null, level });

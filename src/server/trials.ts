@@ -1,13 +1,12 @@
 import { z } from "zod";
-import { adviseComparison, adviseScreening, decideRate, effectWords, overdriveByScene, pairEffects, screeningEffects, type ArmEvidence, type Design, type TrialOutcome } from "@/core/advise";
+import { adviseComparison, adviseScreening, decideRate, effectWords, keepOrPutBack, limiterOf, overdriveByScene, pairEffects, recommendedArm, screeningEffects, type ArmEvidence, type Design, type TrialOutcome } from "@/core/advise";
 import { compareArms, effectiveFps, givesRounds, rigNoise, type NoiseFloor } from "@/core/compare";
-import { armSchema, choiceSchema, isSweep, newTrialSchema, type NewTrial } from "@/core/kit";
+import { armSchema, choiceSchema, displayIn, isSweep, memoryLeft, mostArms, newTrialSchema, type NewTrial } from "@/core/kit";
 import { fitSweep, type SweepFit } from "@/core/sweep";
 import type { Trace } from "@/core/trace";
-import type { HouseRules } from "@/core/verdict";
+import { targetOf, type HouseRules } from "@/core/verdict";
 import type { JobRow, PlanView, RigRow, SystemRow, TitleDetail, TrialNode, TrialView } from "@/core/records";
 import * as data from "@/data";
-import { limiterOf } from "./diagnosis";
 import { usableIn, type Story, type StoryRun } from "./jobStory";
 import { Problem, notFound } from "./problem";
 import { sceneMinutes, storyWithRig, threadRun, usefulScaleOf } from "./viewJob";
@@ -65,12 +64,9 @@ async function load(id: string): Promise<Loaded> {
 const tracesOf = async (runs: StoryRun[]): Promise<Trace[]> => (await Promise.all(runs.map(({ id }) => data.findTrace(id)))).filter((trace) => trace !== null);
 
 function displayOf(rig: RigRow, runs: StoryRun[]) {
-  const name = runs.at(-1)?.conditions.display;
-  return rig.spec.displays.find((display) => display.name === name) ?? rig.spec.displays[0];
+  return displayIn(rig.spec, runs.at(-1)?.conditions.display);
 }
 
-/** Memory that is left to an engine, MB: the rig's, less what its system keeps. */
-const memoryLeft = (rig: RigRow) => rig.spec.memoryGb * 1024 * 0.93;
 const faulty = (run: StoryRun) => run.faults.includes("severe") || run.faults.includes("blocking");
 
 async function fitOf({ trial, runs, rig, system, noise, job }: Loaded): Promise<SweepFit | null> {
@@ -81,7 +77,7 @@ async function fitOf({ trial, runs, rig, system, noise, job }: Loaded): Promise<
   const native = system?.screens.reduce((sum, { width, height }) => sum + width * height, 0) ?? 1;
   const most = Math.max(...trial.arms.map(({ level }) => level ?? 1));
   return fitSweep(trial.kind, trial.arms, sweepRuns, {
-    targetFps: runs.at(-1)?.yardstick.targetFps ?? job.targetFps ?? job.nativeFps, nativeFps: job.nativeFps, limitC: rig.spec.temperatureLimitC, memoryMb: memoryLeft(rig), memoryGb: rig.spec.memoryGb, batteryWh: rig.spec.batteryWh, nativePixels: native,
+    targetFps: runs.at(-1)?.yardstick.targetFps ?? targetOf(job), nativeFps: job.nativeFps, limitC: rig.spec.temperatureLimitC, memoryMb: memoryLeft(rig.spec), memoryGb: rig.spec.memoryGb, batteryWh: rig.spec.batteryWh, nativePixels: native,
     offeredScales: Array.from({ length: Math.ceil(most) + 1 }, (_, k) => k + 1), usefulScale: trial.kind === "resolution" ? usefulScaleOf(rig, system, runs.at(-1)?.conditions.display) : null, noise, soakMinutes: trial.plan.soakMinutes ?? 10, elsewhereWatts: trial.plan.elsewhereWatts ?? 0,
   });
 }
@@ -158,7 +154,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
     job, trial, fit, rate, noise, noiseMeasured: measured, effects: effectsOf(loaded), drifted: driftOf(loaded),
     passes: runs.flatMap((run) => passesOf(run)),
     runs: await Promise.all(runs.map((run, index) => threadRun(run, runs[index - 1] ?? null))), faults: faults.filter(({ runId }) => runs.some((run) => run.id === runId)),
-    limits: { temperatureC: rig.spec.temperatureLimitC, memoryGb: rig.spec.memoryGb, batteryWh: rig.spec.batteryWh },
+    limits: { temperatureC: rig.spec.temperatureLimitC, batteryWh: rig.spec.batteryWh },
     display: { name: display.name, width: display.width, height: display.height, diagonalInch: display.diagonalInch }, screens: system?.screens ?? [],
   };
 }
@@ -179,7 +175,7 @@ async function outcomeOf(loaded: Loaded): Promise<TrialOutcome> {
   const arms = evidenceOf(loaded);
   const common = { kind: trial.kind, arms, pairs: [], best: [], effects: [], notes: [] };
   const fromFit = (sentence: string, arm: number | null, notes: string[]): TrialOutcome => ({
-    ...common, notes, headline: sentence, advice: arm === null ? { choice: "put back", arm: null, sentence } : { choice: "keep", arm, sentence },
+    ...common, notes, headline: sentence, advice: keepOrPutBack(arm, sentence),
   });
   if (trial.kind === "screen") {
     const effects = effectsOf(loaded);
@@ -189,12 +185,10 @@ async function outcomeOf(loaded: Loaded): Promise<TrialOutcome> {
     const wanted = trial.arms.map(({ settings }, arm) => ({ arm, score: trial.plan.keys.reduce((sum, key, k) => sum + (settings[key] !== trial.before.settings[key] ? (helping.includes(k) ? 1 : -0.1) : 0), 0) })).sort((a, b) => b.score - a.score)[0];
     return { ...fromFit(sentence, helping.length > 0 ? wanted.arm : null, ["Main effects only; how switches act on one another isn't seen."]), effects };
   }
-  const rate = await rateOfTrial(loaded);
   if (trial.kind === "rate") {
+    const rate = await rateOfTrial(loaded);
     if (!rate) throw new Problem(409, "The uncapped run is missing.", "Run the scene with the cap lifted, then decide.");
-    const cap = rate.candidates[rate.recommended].capFps;
-    const arm = trial.arms.findIndex(({ level }) => level === cap);
-    return fromFit(rate.sentence, cap === null || arm < 0 ? null : arm, rate.missing);
+    return fromFit(rate.sentence, recommendedArm(rate, trial.arms), rate.missing);
   }
   const fit = await fitOf(loaded);
   if (fit) {
@@ -239,8 +233,6 @@ export async function undecideTrial(id: string): Promise<void> {
 }
 
 const changeSchema = z.object({ rounds: z.number().int().min(1).max(40).optional(), deleted: z.boolean().optional(), arm: armSchema.optional() });
-
-const mostArms = 24;
 
 /** Plans more runs of every arm, adds an arm (the level that would settle a sweep), or takes the trial out of the story (its runs with it) and back. */
 export async function changeTrial(id: string, input: unknown): Promise<void> {

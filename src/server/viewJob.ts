@@ -1,7 +1,7 @@
 import { leversFor, nextStep, openingFor, suggest, type Suggestion, type Tried } from "@/core/advise";
-import { effectiveFps, rigNoise } from "@/core/compare";
+import { rigNoise } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
-import { changesBetween, conditionWarnings, defaultsOf, firstConditions, sameSettings } from "@/core/kit";
+import { changesBetween, conditionWarnings, defaultsOf, displayIn, firstConditions, sameSettings } from "@/core/kit";
 import { tallyFigures } from "@/core/metrics";
 import { overrides } from "@/core/profile";
 import { planScales } from "@/core/resolution";
@@ -74,7 +74,7 @@ function suggestionsFor({ job, catalogue, standing }: Story, run: StoryRun, diag
 
 /** Least scale whose picture has as many lines as a display shows of it; null where the system isn't known. */
 export function usefulScaleOf({ spec }: RigRow, system: SystemRow | undefined, display: string | null | undefined): number | null {
-  const shown = spec.displays.find(({ name }) => name === display) ?? spec.displays[0];
+  const shown = displayIn(spec, display);
   return system ? planScales(system.screens, shown, "contain", "stacked").usefulScale : null;
 }
 
@@ -100,9 +100,6 @@ export async function storyWithRig(job: JobRow, options?: { segments: boolean })
   if (!rig || !title) throw notFound("rig");
   return { story, rig, title, system: systems.find(({ id }) => id === title.systemId) };
 }
-
-/** Rate of a run as comparisons count it, fps. */
-export const rateOf = (run: Pick<StoryRun, "summary" | "yardstick">) => effectiveFps(run.summary, run.yardstick.nativeFps);
 
 /** Figures of a hand tally with their uncertainty; null for any other run. */
 async function tallyOf(run: Pick<StoryRun, "id" | "source" | "yardstick">): Promise<ThreadRun["tally"]> {

@@ -53,6 +53,9 @@ export interface Advice {
   sentence: string;
 }
 
+/** Advice that follows from a sweep: keep the arm it found, or put everything back. */
+export const keepOrPutBack = (arm: number | null, sentence: string): Advice => (arm === null ? { choice: "put back", arm: null, sentence } : { choice: "keep", arm, sentence });
+
 const signed = (ratio: number) => `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(1)} %`;
 /** @example effectWords({ ratio: 1.05, low: 1.02, high: 1.08 }) // → "+5.0 % (95 %: +2.0 % to +8.0 %)" */
 export const effectWords = ({ ratio, low, high }: { ratio: number; low: number; high: number }) => `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;

@@ -132,3 +132,10 @@ export function overdriveByScene(before: Pick<Segment, "label" | "averageFps">[]
     return [{ label, before: was, after: is, effect }];
   });
 }
+
+/** The arm that caps at the recommended rate; null where no cap is recommended or no arm has it. */
+export function recommendedArm({ candidates, recommended }: Pick<RateDecision, "candidates" | "recommended">, arms: { level: number | null }[]): number | null {
+  const cap = candidates[recommended].capFps;
+  const arm = arms.findIndex(({ level }) => level === cap);
+  return cap === null || arm < 0 ? null : arm;
+}

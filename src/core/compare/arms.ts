@@ -58,25 +58,3 @@ export function compareArms(arms: Trace[][], { nativeFps, ...options }: CompareO
   const notes = count > 1 ? [`${count} pairs were looked at: p is corrected after Holm (1979).`] : [];
   return { pairs: outcomes, best, notes };
 }
-
-/** Whether runs in the order they were made fall into rounds: every arm once, then every arm again. */
-export function givesRounds(order: number[], arms: number): boolean {
-  if (order.length < 2 * arms || order.length % arms !== 0) return false;
-  for (let at = 0; at < order.length; at += arms) if (new Set(order.slice(at, at + arms)).size !== arms) return false;
-  return true;
-}
-
-/** The order that lets warming up favour no arm: 0 1 2, 2 1 0, 0 1 2 … @returns length arms · rounds */
-export function armOrder(arms: number, rounds: number): number[] {
-  const there = Array.from({ length: arms }, (_, arm) => arm);
-  return Array.from({ length: rounds }, (_, round) => (round % 2 === 0 ? there : [...there].reverse())).flat();
-}
-
-/**
- * The arms still to run, in order: the plan less what was run, whatever order that was in.
- * @param done arm of every usable run so far
- */
-export function stillToRun(arms: number, rounds: number, done: number[]): number[] {
-  const left = Array.from({ length: arms }, (_, arm) => done.filter((ran) => ran === arm).length);
-  return armOrder(arms, rounds).filter((arm) => (left[arm] > 0 ? (left[arm]--, false) : true));
-}

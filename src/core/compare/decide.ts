@@ -48,11 +48,6 @@ export function furtherRuns(estimate: number, margin: number, spread: number, ru
   return null;
 }
 
-/** The order that lets warming up favour neither side: A B, B A, A B … @returns length 2·rounds */
-export function runOrder(rounds: number): ("A" | "B")[] {
-  return Array.from({ length: rounds }, (_, round): ("A" | "B")[] => (round % 2 === 0 ? ["A", "B"] : ["B", "A"])).flat();
-}
-
 /**
  * Holm's (1979) step-down correction for many looks.
  * @param p values, any order

@@ -1,7 +1,7 @@
 import { seeded, type Random } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { compare, type CompareOptions } from "./compare";
-import { runOrder } from "./decide";
+import { runOrder } from "./order";
 
 /** A known truth to hold the comparison against. */
 export interface Truth {

@@ -66,6 +66,14 @@ export function batteryWh(milliampHours: number, volts: number): number {
   return (milliampHours * volts) / 1000;
 }
 
+/** The display that goes by a name, else the rig's first. */
+export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) => displays.find((display) => display.name === name) ?? displays[0];
+
+/** Share of a rig's memory that its system leaves to an engine; the product's own reckoning. */
+const leftShare = 0.93;
+/** Memory that is left to an engine, MB. */
+export const memoryLeft = ({ memoryGb }: Pick<RigSpec, "memoryGb">) => memoryGb * 1024 * leftShare;
+
 /** Conditions a rig starts with: its first mode and display, on battery where it has one. */
 export function firstConditions(spec: RigSpec): Conditions {
   return {

@@ -37,11 +37,14 @@ export const trialPlanSchema = z.object({
 });
 export type TrialPlan = z.infer<typeof trialPlanSchema>;
 
+/** Arms that one trial holds at most. */
+export const mostArms = 24;
+
 export const newTrialSchema = z.object({
   jobId: z.uuid(),
   kind: z.enum(trialKinds),
   name: z.string().trim().min(1, "Say what is tried.").max(160),
-  arms: z.array(armSchema).min(1).max(24),
+  arms: z.array(armSchema).min(1).max(mostArms),
   /** Runs of every arm. */
   rounds: z.number().int().min(1).max(40),
   /** Whether first passes over a cleared cache are the question. */

@@ -217,7 +217,7 @@ export interface TrialView {
   fit: SweepFit | null;
   rate: (RateDecision & { overdriven: Overdriven[]; missing: string[] }) | null;
   effects: TrialOutcome["effects"];
-  limits: { temperatureC: number | null; memoryGb: number; batteryWh: number | null };
+  limits: { temperatureC: number | null; batteryWh: number | null };
   display: { name: string; width: number; height: number; diagonalInch: number | null };
   screens: NewSystem["screens"];
 }

@@ -1,6 +1,6 @@
 import { summarise, type Yardstick } from "@/core/metrics";
 import type { Channel } from "@/core/trace";
-import { houseRulesSchema, judge, lendingDesk, reasonWords, asFarAsItGoes } from ".";
+import { houseRulesSchema, judge, lendingDesk, reasonWords, asFarAsItGoes, targetOf, yardstickOf } from ".";
 
 const sixty: Yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
 const run = (frameTimes: number[], yardstick = sixty, channels: Channel[] = []) => summarise({ form: "frames", frameTimes: Float64Array.from(frameTimes), channels, marks: [] }, yardstick);
@@ -75,4 +75,20 @@ describe("house rules are data", () => {
   });
   it("other thresholds judge otherwise", () => expect(judge(run(even(51, 20)), { ...lendingDesk, dims: { speedPercent: 90 } }).grade).toBe("gutters"));
   it("a figure just short of its limit never reads as the limit", () => expect(reasonWords({ rule: "speedPercent", value: 98.97, limit: 99, met: false })).toBe("Speed 98.97 %; at least 99 % is wanted"));
+});
+
+describe("what a run is measured against", () => {
+  const job = { nativeFps: 60, tied: false, targetFps: null, rules: { freeTargetFps: 30 } };
+  it("the job's own target, else the house rules' for a free title, else the title's", () => {
+    expect(targetOf({ ...job, targetFps: 45 })).toBe(45);
+    expect(targetOf(job)).toBe(30);
+    expect(targetOf({ ...job, tied: true })).toBe(60);
+    expect(targetOf({ ...job, rules: { freeTargetFps: null } })).toBe(60);
+  });
+  it("the refresh of the display in use, the first where none is named", () => {
+    const display = { connection: "built in" as const, width: 1280, height: 800, diagonalInch: 7 };
+    const displays = [{ ...display, name: "panel", refreshHz: [60, 40] }, { ...display, name: "television", refreshHz: [50] }];
+    expect(yardstickOf(job, { displays }, "television")).toEqual({ nativeFps: 60, tied: false, targetFps: 30, refreshHz: 50 });
+    expect([yardstickOf(job, { displays }, null).refreshHz, yardstickOf(job, { displays }, "gone").refreshHz]).toEqual([60, 60]);
+  });
 });

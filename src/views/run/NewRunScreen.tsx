@@ -5,7 +5,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
 import type { NewRunView } from "@/core/records";
-import type { Yardstick } from "@/core/metrics";
+import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
 import { send } from "@/views/send";
 import { LogImport } from "./LogImport";
@@ -38,8 +38,7 @@ export function NewRunScreen({ job, catalogue, settings: first, bench, preflight
       </div>
     );
   }
-  const display = rig.spec.displays.find(({ name }) => name === conditions.display) ?? rig.spec.displays[0];
-  const yardstick: Yardstick = { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.targetFps ?? job.nativeFps, refreshHz: display.refreshHz[0] };
+  const yardstick = yardstickOf(job, rig.spec, conditions.display);
   const changes = changesBetween(first, settings).length;
   const items = preflightFor(preflight, { spec: rig.spec, conditions, title: { hardness: job.hardness, patches }, cacheState, rules: job.rules });
   const preflightTicks = items.map(({ id, label: checked }) => ({ label: checked, ticked: ticked.has(id) }));

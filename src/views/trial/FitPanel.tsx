@@ -1,5 +1,6 @@
 import { arranged, fitted, planScales } from "@/core/resolution";
 import type { ClocksFit, HeatFitted, MemoryFit, PowerFit, ResolutionFit, SweepFit } from "@/core/sweep";
+import { targetOf } from "@/core/verdict";
 import type { TrialView } from "@/core/records";
 import { Button, Keys, Panel, Plot, say, type PlotLine } from "@/ui";
 import { ScreenDrawing } from "@/views/kit/ScreenDrawing";
@@ -25,7 +26,7 @@ export function FitPanel({ fit, view, onAdd }: { fit: SweepFit; view: TrialView;
 }
 
 function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs, display, screens }, onAdd }: { fit: ResolutionFit; view: TrialView; onAdd?: (scale: number) => void }) {
-  const target = runs.at(-1)?.yardstick.targetFps ?? job.nativeFps;
+  const target = runs.at(-1)?.yardstick.targetFps ?? targetOf(job);
   if (levels.length === 0) return null;
   const reach = Math.max(...levels.map(({ scale }) => scale)) + 1;
   const predicted = law?.predicted.filter(({ scale }) => scale <= reach) ?? [];
@@ -71,7 +72,7 @@ function Resolution({ fit: { law, levels, next, arm }, view: { job, trial, runs,
 
 function Power({ fit: { sweep, hours, elsewhereWatts }, view: { job, runs, limits } }: { fit: PowerFit; view: TrialView }) {
   const { rows, sweetSpot } = sweep;
-  const target = runs.at(-1)?.yardstick.targetFps ?? job.nativeFps;
+  const target = runs.at(-1)?.yardstick.targetFps ?? targetOf(job);
   if (rows.length === 0) return null;
   const known = rows.map((row, index) => ({ ...row, index })).filter(({ watts }) => watts !== null);
   const front = known.filter(({ onFront }) => onFront).sort((a, b) => a.watts! - b.watts!);

@@ -6,11 +6,11 @@ import { Check } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { changesBetween, firstConditions, trialKinds, type ArmConditions, type NewTrial, type TrialKind } from "@/core/kit";
 import type { PlanView } from "@/core/records";
-import { heatCautions } from "@/core/advise";
+import { heatCautions, limiterOf } from "@/core/advise";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, say } from "@/ui";
 import { SettingsInForce } from "@/views/run/SettingsInForce";
 import { send, type Refusal } from "@/views/send";
-import { armName, clocksPlan, comparePlan, heatPlan, holdSetting, kindWords, limiterSetting, memoryPlan, otherSide, places, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales, type Place } from "./plans";
+import { armName, clocksPlan, comparePlan, heatPlan, holdSetting, kindWords, memoryPlan, otherSide, places, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales, type Place } from "./plans";
 
 type Draft = Omit<NewTrial, "jobId">;
 
@@ -251,7 +251,7 @@ function MemoryForm(props: FormProps) {
 
 function RateForm(props: FormProps) {
   const { catalogue, job } = props.view;
-  const limiter = limiterSetting(catalogue);
+  const limiter = limiterOf(catalogue);
   const drives = catalogue.filter(({ type, key, label, relieves }) => type === "number" && relieves.includes("processor") && /clock/i.test(`${key} ${label}`));
   const [driven, setDriven] = useState(false);
   return (

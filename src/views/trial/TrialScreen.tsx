@@ -3,10 +3,10 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { adviseComparison, pairEffects, type Advice, type ArmEvidence } from "@/core/advise";
+import { adviseComparison, keepOrPutBack, pairEffects, recommendedArm, type Advice, type ArmEvidence } from "@/core/advise";
 import { givesRounds } from "@/core/compare";
 import { changesBetween, isSweep } from "@/core/kit";
-import { grades } from "@/core/verdict";
+import { grades, targetOf } from "@/core/verdict";
 import type { ThreadRun, TrialView } from "@/core/records";
 import { Button, EmptyPanel, Keys, Panel, say } from "@/ui";
 import { EffectList, IntervalLine, Working, decisionNames, noiseWords, useComparison } from "@/views/compare";
@@ -32,18 +32,14 @@ export function TrialScreen(view: TrialView) {
   const byArm = trial.arms.map((_, arm) => counted.filter((run) => run.arm === arm));
   const comparing = trial.kind === "compare" && byArm.every((own) => own.length > 0);
   const { state, stop, start, stopped } = useComparison(comparing ? byArm.map((own) => own.map(({ id }) => id)) : null, {
-    yardstick: runs[0]?.yardstick ?? { nativeFps: job.nativeFps, tied: job.tied, targetFps: job.nativeFps, refreshHz: 60 }, rules: job.rules.measuring, marginPercent: job.rules.marginPercent, noise, rounds: givesRounds(counted.map(({ arm }) => arm!), trial.arms.length),
+    yardstick: runs[0]?.yardstick ?? { nativeFps: job.nativeFps, tied: job.tied, targetFps: targetOf(job), refreshHz: 60 }, rules: job.rules.measuring, marginPercent: job.rules.marginPercent, noise, rounds: givesRounds(counted.map(({ arm }) => arm!), trial.arms.length),
   });
   const evidence: ArmEvidence[] = trial.arms.map(({ name }, arm) => ({ name, runs: byArm[arm].length, grades: byArm[arm].map(({ verdict }) => verdict.grade), crashes: 0, hours: 0, faulted: runs.some((run) => run.arm === arm && faulted(run, faults)) }));
   const pairs = trial.outcome?.pairs.length ? trial.outcome.pairs : state.step === "made" ? pairEffects(state.outcome) : [];
   let advice: Advice | null = trial.outcome?.advice ?? null;
   if (!advice && state.step === "made") advice = adviseComparison({ pairs, best: state.outcome.best }, evidence);
-  if (!advice && fit && runs.length > 0) advice = fit.arm === null ? { choice: "put back", arm: null, sentence: fit.sentence } : { choice: "keep", arm: fit.arm, sentence: fit.sentence };
-  if (!advice && rate) {
-    const cap = rate.candidates[rate.recommended].capFps;
-    const arm = trial.arms.findIndex(({ level }) => level === cap);
-    advice = { ...(cap === null || arm < 0 ? { choice: "put back" as const, arm: null } : { choice: "keep" as const, arm }), sentence: rate.sentence };
-  }
+  if (!advice && fit && runs.length > 0) advice = keepOrPutBack(fit.arm, fit.sentence);
+  if (!advice && rate) advice = keepOrPutBack(recommendedArm(rate, trial.arms), rate.sentence);
   const next = trial.left[0] ?? null;
   const runPath = (arm: number) => `/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}`;
   const change = async (body: unknown) => {

@@ -1,6 +1,7 @@
 import type { Setting } from "@/core/kit";
 import type { PlanView } from "@/core/records";
-import { armName, clocksPlan, comparePlan, descendPlan, heatPlan, holdSetting, limiterSetting, memoryPlan, otherSide, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales } from "./plans";
+import { limiterOf } from "@/core/advise";
+import { armName, clocksPlan, comparePlan, descendPlan, heatPlan, holdSetting, memoryPlan, otherSide, planMinutes, powerPlan, ratePlan, resolutionPlan, scaleSetting, screenPlan, usualScales } from "./plans";
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
 const setting = (key: string, more: Partial<Setting>): Setting => ({ key, label: key, type: "switch", choices: [], min: null, max: null, step: null, default: false, fastest: null, relieves: [], costs: free, restart: false, linked: [], countsDouble: false, section: "", configKey: key, ...more });
@@ -61,7 +62,7 @@ describe("plans of trials and sweeps", () => {
     expect(ratePlan({ ...base, job: { ...base.job, tied: true } }, null).arms.map(({ name }) => name)).toEqual(["free", "60 fps"]);
   });
   it("finds the scale, the limiter and the hold by what they are, never by a name", () => {
-    expect([scaleSetting(catalogue)!.key, limiterSetting(catalogue)!.key, holdSetting(catalogue)!.key]).toEqual(["scale", "rate_limit", "hold"]);
+    expect([scaleSetting(catalogue)!.key, limiterOf(catalogue)!.key, holdSetting(catalogue)!.key]).toEqual(["scale", "rate_limit", "hold"]);
     expect(scaleSetting([catalogue[3]])).toBeNull();
   });
   it("counts minutes with restarts, and soaks twice where they are confirmed", () => {

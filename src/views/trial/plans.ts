@@ -1,4 +1,4 @@
-import { isScale, limiterValueFor, screeningDesign, withSetting } from "@/core/advise";
+import { isScale, limiterOf, limiterValueFor, screeningDesign, withSetting } from "@/core/advise";
 import { emptyPlan, type Arm, type ArmConditions, type NewTrial, type Setting, type Settings, type SettingValue, type TrialKind } from "@/core/kit";
 import type { PlanView } from "@/core/records";
 
@@ -55,7 +55,6 @@ export function usualScales(setting: Setting, useful: number | null): number[] {
 }
 
 export const scaleSetting = (catalogue: Setting[]) => catalogue.find(isScale) ?? null;
-export const limiterSetting = (catalogue: Setting[]) => catalogue.find(({ type, relieves, key }) => type === "number" && relieves.includes("sync") && /limit|cap/.test(key)) ?? null;
 /** A switch that holds the rate, which a sweep wants off. */
 export const holdSetting = (catalogue: Setting[]) => catalogue.find(({ type, relieves }) => type === "switch" && relieves.includes("sync")) ?? null;
 
@@ -95,7 +94,7 @@ export function memoryPlan({ standing }: Base, minutes: number): Draft {
 
 /** The uncapped run that decides, and a capped arm for every rate that could be locked. */
 export function ratePlan({ standing, catalogue, job }: Base, overdriveKey: string | null): Draft {
-  const limiter = limiterSetting(catalogue), hold = holdSetting(catalogue);
+  const limiter = limiterOf(catalogue), hold = holdSetting(catalogue);
   const lift = { ...standing.settings, ...(limiter ? { [limiter.key]: limiter.min ?? 0 } : {}), ...(hold ? { [hold.key]: false } : {}) };
   const arms = [arm("free", lift)];
   for (let k = 1; limiter && job.nativeFps / k >= 15 && arms.length < 6; k++) {
