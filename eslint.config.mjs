@@ -15,19 +15,41 @@ const mayImport = {
   cli: ["cli", "core"],
 };
 const areas = Object.keys(mayImport);
-const outsideForCore = ["react", "react-dom", "next", "sequelize", "pg", "umzug", "comlink", "node:*", "fs", "path", "crypto"];
+const outsideForCore = [
+  "react",
+  "react-dom",
+  "next",
+  "sequelize",
+  "pg",
+  "umzug",
+  "comlink",
+  "node:*",
+  "fs",
+  "path",
+  "crypto",
+];
 
 /** One rule set an area: other areas, climbing paths, and (for the core's folders) anything but a folder's door. */
 function arrows(area) {
-  const group = areas.filter((other) => !mayImport[area].includes(other)).flatMap((other) => [`@/${other}`, `@/${other}/**`]);
+  const group = areas
+    .filter((other) => !mayImport[area].includes(other))
+    .flatMap((other) => [`@/${other}`, `@/${other}/**`]);
   const patterns = [
     { group, message: `${area} may import only: ${mayImport[area].join(", ")}.` },
     { group: ["../*"], message: "Cross a folder by its door: @/area/folder." },
     { group: ["@/core/*/*"], message: "Import a core folder by its door (index.ts)." },
   ];
-  if (area === "core") patterns.push({ group: outsideForCore.flatMap((name) => [name, `${name}/*`]), message: "The core is pure: no interface, server or Node imports." });
+  if (area === "core")
+    patterns.push({
+      group: outsideForCore.flatMap((name) => [name, `${name}/*`]),
+      message: "The core is pure: no interface, server or Node imports.",
+    });
   if (area === "ui") patterns.push({ group: ["@/core/**"], message: "The kit knows nothing of the trade." });
-  return { files: [`src/${area}/**/*.{ts,tsx}`], ignores: ["**/*.test.ts"], rules: { "no-restricted-imports": ["error", { patterns }] } };
+  return {
+    files: [`src/${area}/**/*.{ts,tsx}`],
+    ignores: ["**/*.test.ts"],
+    rules: { "no-restricted-imports": ["error", { patterns }] },
+  };
 }
 
 export default tseslint.config(
@@ -35,15 +57,27 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.recommended,
   { languageOptions: { globals: { ...globals.node, ...globals.browser } } },
-  { files: ["**/*.tsx"], plugins: { "react-hooks": reactHooks }, rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" } },
+  {
+    files: ["**/*.tsx"],
+    plugins: { "react-hooks": reactHooks },
+    rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
+  },
   ...areas.map(arrows),
   {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {
       "no-restricted-globals": ["error", "window", "document", "process", "fetch", "performance"],
-      "no-restricted-properties": ["error", { object: "Math", property: "random", message: "Randomness comes from a seed." }, { object: "Date", property: "now", message: "The core has no clock." }],
+      "no-restricted-properties": [
+        "error",
+        { object: "Math", property: "random", message: "Randomness comes from a seed." },
+        { object: "Date", property: "now", message: "The core has no clock." },
+      ],
     },
   },
-  { rules: { "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }] } },
+  {
+    rules: {
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+    },
+  },
 );

@@ -7,7 +7,10 @@ export default {
   testMatch: ["**/*.test.ts", "**/*.test.mjs"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {
-    "^.+\\.(m?js|tsx?)$": ["@swc/jest", { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } }],
+    "^.+\\.(m?js|tsx?)$": [
+      "@swc/jest",
+      { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } },
+    ],
   },
   // Looked up in the sandbox, these cost more than what is done with them.
   sandboxInjectedGlobals: ["Math", "Number"],

@@ -4,12 +4,20 @@ import { kitOf } from "./support";
 // The doors themselves: what is answered, what is refused, in which words.
 const nobody = "00000000-0000-4000-8000-000000000000";
 
-async function problem(answer: Awaited<ReturnType<APIRequestContext["get"]>>, status: number): Promise<{ title: string; detail: string; fields: Record<string, string> }> {
+async function problem(
+  answer: Awaited<ReturnType<APIRequestContext["get"]>>,
+  status: number,
+): Promise<{ title: string; detail: string; fields: Record<string, string> }> {
   expect(answer.status()).toBe(status);
   expect(answer.headers()["content-type"]).toContain("application/problem+json");
   const body = (await answer.json()) as { title: string; detail: string; fields: Record<string, string> };
   // RFC 9457: type, title, status, detail.
-  expect(body).toMatchObject({ type: "about:blank", status, title: expect.any(String), detail: expect.any(String) });
+  expect(body).toMatchObject({
+    type: "about:blank",
+    status,
+    title: expect.any(String),
+    detail: expect.any(String),
+  });
   expect(body.title).not.toBe("");
   expect(body.detail).not.toBe("");
   return body;
@@ -18,20 +26,42 @@ async function problem(answer: Awaited<ReturnType<APIRequestContext["get"]>>, st
 const rig = {
   name: "Api Rig",
   spec: {
-    kind: "board", processor: { clusters: [{ cores: 4, baseGhz: 1, boostGhz: 2 }] }, graphics: { units: null, clockGhz: null }, memoryGb: 4, storage: "",
-    system: { version: "", date: null }, driver: { version: "", date: null },
-    displays: [{ name: "HDMI", connection: "cable", width: 1920, height: 1080, refreshHz: [60], diagonalInch: null }],
-    powerModes: [{ name: "mains", watts: 15, use: "any" }], clockOptions: [], cooling: { kind: "fan", coolerToHand: false }, batteryWh: null, temperatureLimitC: 85,
+    kind: "board",
+    processor: { clusters: [{ cores: 4, baseGhz: 1, boostGhz: 2 }] },
+    graphics: { units: null, clockGhz: null },
+    memoryGb: 4,
+    storage: "",
+    system: { version: "", date: null },
+    driver: { version: "", date: null },
+    displays: [
+      { name: "HDMI", connection: "cable", width: 1920, height: 1080, refreshHz: [60], diagonalInch: null },
+    ],
+    powerModes: [{ name: "mains", watts: 15, use: "any" }],
+    clockOptions: [],
+    cooling: { kind: "fan", coolerToHand: false },
+    batteryWh: null,
+    temperatureLimitC: 85,
   },
 };
 
 test.describe("what is not there", () => {
-  for (const path of [`jobs/${nobody}`, "jobs/not-an-id", `runs/${nobody}/trace`, `engines/${nobody}/catalogue`]) {
+  for (const path of [
+    `jobs/${nobody}`,
+    "jobs/not-an-id",
+    `runs/${nobody}/trace`,
+    `engines/${nobody}/catalogue`,
+  ]) {
     test(`GET ${path} is 404 in words`, async ({ request }) => {
       await problem(await request.get(`/api/v1/${path}`), 404);
     });
   }
-  for (const [method, path] of [["put", `rigs/${nobody}`], ["put", `titles/${nobody}`], ["put", `engines/${nobody}`], ["delete", `preflight/${nobody}`], ["post", `rigs/${nobody}/duplicate`]] as const) {
+  for (const [method, path] of [
+    ["put", `rigs/${nobody}`],
+    ["put", `titles/${nobody}`],
+    ["put", `engines/${nobody}`],
+    ["delete", `preflight/${nobody}`],
+    ["post", `rigs/${nobody}/duplicate`],
+  ] as const) {
     test(`${method} ${path} is refused and changes nothing`, async ({ request }) => {
       const answer = await request[method](`/api/v1/${path}`, { data: path.startsWith("rigs") ? rig : {} });
       expect([404, 422]).toContain(answer.status());
@@ -43,7 +73,11 @@ test.describe("what is not there", () => {
 test.describe("bodies that can't be", () => {
   for (const path of ["rigs", "titles", "systems", "engines", "jobs", "tallies", "house-rules", "preflight"]) {
     test(`POST ${path}: nothing, no JSON, a list, a wrong type`, async ({ request }) => {
-      const post = (data: string) => request.post(`/api/v1/${path}`, { headers: { "content-type": "application/json" }, data: Buffer.from(data) });
+      const post = (data: string) =>
+        request.post(`/api/v1/${path}`, {
+          headers: { "content-type": "application/json" },
+          data: Buffer.from(data),
+        });
       await problem(await post("{"), 400);
       await problem(await post("[]"), 422);
       await problem(await post("null"), 422);
@@ -60,14 +94,30 @@ test.describe("bodies that can't be", () => {
     const job = kit.job("Paper Lighthouse");
     const count = async () => (await (await request.get(`/api/v1/jobs/${job}`)).json()).runs.length;
     const before = await count();
-    for (const bytes of [Buffer.alloc(0), Buffer.from("text"), Buffer.alloc(64, 255), Buffer.concat([Buffer.from([2, 0, 0, 0]), Buffer.from("{}"), Buffer.alloc(2)])]) {
-      await problem(await request.post("/api/v1/runs", { headers: { "content-type": "application/octet-stream" }, data: bytes }), 422);
+    for (const bytes of [
+      Buffer.alloc(0),
+      Buffer.from("text"),
+      Buffer.alloc(64, 255),
+      Buffer.concat([Buffer.from([2, 0, 0, 0]), Buffer.from("{}"), Buffer.alloc(2)]),
+    ]) {
+      await problem(
+        await request.post("/api/v1/runs", {
+          headers: { "content-type": "application/octet-stream" },
+          data: bytes,
+        }),
+        422,
+      );
     }
     expect(await count()).toBe(before);
   });
 
   test("every fault of a rig is named with its field", async ({ request }) => {
-    const answer = await request.post("/api/v1/rigs", { data: { name: "", spec: { ...rig.spec, memoryGb: -1, displays: [{ ...rig.spec.displays[0], width: 0 }] } } });
+    const answer = await request.post("/api/v1/rigs", {
+      data: {
+        name: "",
+        spec: { ...rig.spec, memoryGb: -1, displays: [{ ...rig.spec.displays[0], width: 0 }] },
+      },
+    });
     const { fields } = await problem(answer, 422);
     expect(Object.keys(fields).sort()).toEqual(["name", "spec.displays.0.width", "spec.memoryGb"]);
   });
@@ -81,7 +131,9 @@ test.describe("a rig through its life", () => {
     const twin = await problem(await request.post("/api/v1/rigs", { data: { ...rig, name: "API RIG" } }), 409);
     expect(twin.fields.name).toContain("already");
 
-    const revised = await request.put(`/api/v1/rigs/${id}`, { data: { ...rig, spec: { ...rig.spec, driver: { version: "2", date: "2026-10-01" } }, note: "driver 2" } });
+    const revised = await request.put(`/api/v1/rigs/${id}`, {
+      data: { ...rig, spec: { ...rig.spec, driver: { version: "2", date: "2026-10-01" } }, note: "driver 2" },
+    });
     expect(await revised.json()).toEqual({ revision: 2 });
     const copy = await (await request.post(`/api/v1/rigs/${id}/duplicate`)).json();
     expect(copy.id).not.toBe(id);
@@ -98,14 +150,20 @@ test.describe("a rig through its life", () => {
 });
 
 test.describe("other sites and odd hosts", () => {
-  for (const origin of ["http://elsewhere.invalid", "https://127.0.0.1.elsewhere.invalid", "http://localhost:1"]) {
+  for (const origin of [
+    "http://elsewhere.invalid",
+    "https://127.0.0.1.elsewhere.invalid",
+    "http://localhost:1",
+  ]) {
     test(`a write from ${origin} is refused`, async ({ request }) => {
       await problem(await request.put("/api/v1/bench", { headers: { origin }, data: {} }), 403);
     });
   }
 
   test("a page's own writes are taken", async ({ request, baseURL }) => {
-    expect((await request.put("/api/v1/bench", { headers: { origin: baseURL! }, data: {} })).status()).toBe(200);
+    expect((await request.put("/api/v1/bench", { headers: { origin: baseURL! }, data: {} })).status()).toBe(
+      200,
+    );
   });
 
   test("answers are not kept by caches, and name no server software", async ({ request }) => {
@@ -124,7 +182,8 @@ test.describe("other sites and odd hosts", () => {
   });
 
   test("nonces are never the same twice", async ({ request }) => {
-    const nonce = async () => /nonce-([^']+)/.exec((await request.get("/")).headers()["content-security-policy"])![1];
+    const nonce = async () =>
+      /nonce-([^']+)/.exec((await request.get("/")).headers()["content-security-policy"])![1];
     expect(await nonce()).not.toBe(await nonce());
   });
 });
@@ -148,16 +207,35 @@ test.describe("files in and out", () => {
     const bytes = await (await request.get(`/api/v1/runs/${runs[0].id}/trace`)).body();
     const header = JSON.parse(bytes.subarray(4, 4 + bytes.readUInt32LE(0)).toString("utf8"));
     expect(header).toMatchObject({ form: "frames", length: runs[0].summary.frames });
-    expect(header.channels.map(({ role }: { role: string }) => role).sort()).toEqual(["cpu", "cpuBusiest", "cpuClock", "gpu", "gpuClock", "memory", "speed", "temperature", "watts"]);
+    expect(header.channels.map(({ role }: { role: string }) => role).sort()).toEqual([
+      "cpu",
+      "cpuBusiest",
+      "cpuClock",
+      "gpu",
+      "gpuClock",
+      "memory",
+      "speed",
+      "temperature",
+      "watts",
+    ]);
     expect(header.marks.map(({ label }: { label: string }) => label)).toEqual(["harbour", "the lock gates"]);
   });
 });
 
 test.describe("trials, decisions and faults by the API", () => {
   const plan = { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] };
-  const arm = (name: string, settings: object, more: object = {}) => ({ name, settings, conditions: {}, buildId: null, level: null, ...more });
+  const arm = (name: string, settings: object, more: object = {}) => ({
+    name,
+    settings,
+    conditions: {},
+    buildId: null,
+    level: null,
+    ...more,
+  });
 
-  test("a trial's outcome is computed when asked for, and nothing is decided by asking", async ({ request }) => {
+  test("a trial's outcome is computed when asked for, and nothing is decided by asking", async ({
+    request,
+  }) => {
     const { rows } = await (await request.get("/api/v1/jobs?search=Quiet")).json();
     const job = rows.at(-1).id;
     const { trials } = await (await request.get(`/api/v1/jobs/${job}`)).json();
@@ -173,8 +251,22 @@ test.describe("trials, decisions and faults by the API", () => {
   test("another level is added to a sweep, once, and not after its decision", async ({ request }) => {
     const { rows } = await (await request.get("/api/v1/jobs?search=Basalt")).json();
     const { rigId, titleId, buildId, houseRulesId } = rows.at(-1);
-    const { id: jobId } = await (await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null } })).json();
-    const made = await request.post("/api/v1/trials", { data: { jobId, kind: "resolution", name: "Scales", rounds: 1, cold: false, plan: { ...plan, keys: ["scale"] }, arms: [arm("×1", { scale: 1 }, { level: 1 }), arm("×2", { scale: 2 }, { level: 2 })] } });
+    const { id: jobId } = await (
+      await request.post("/api/v1/jobs", {
+        data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null },
+      })
+    ).json();
+    const made = await request.post("/api/v1/trials", {
+      data: {
+        jobId,
+        kind: "resolution",
+        name: "Scales",
+        rounds: 1,
+        cold: false,
+        plan: { ...plan, keys: ["scale"] },
+        arms: [arm("×1", { scale: 1 }, { level: 1 }), arm("×2", { scale: 2 }, { level: 2 })],
+      },
+    });
     const { id } = await made.json();
     const more = arm("×3", { scale: 3 }, { level: 3 });
     expect((await request.patch(`/api/v1/trials/${id}`, { data: { arm: more } })).status()).toBe(200);
@@ -220,9 +312,25 @@ test.describe("trials, decisions and faults by the API", () => {
   test("script in a name or a note is shown as text", async ({ page, request }) => {
     const { rows } = await (await request.get("/api/v1/jobs?search=Kite")).json();
     const { rigId, titleId, buildId, houseRulesId } = rows.at(-1);
-    const { id: jobId } = await (await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null } })).json();
+    const { id: jobId } = await (
+      await request.post("/api/v1/jobs", {
+        data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null },
+      })
+    ).json();
     const name = "<img src=x onerror=window.broken=true>";
-    const { id } = await (await request.post("/api/v1/trials", { data: { jobId, kind: "compare", name, rounds: 1, cold: false, plan, arms: [arm("a", {}), arm("<b>b</b>", { smoothing: "none" })] } })).json();
+    const { id } = await (
+      await request.post("/api/v1/trials", {
+        data: {
+          jobId,
+          kind: "compare",
+          name,
+          rounds: 1,
+          cold: false,
+          plan,
+          arms: [arm("a", {}), arm("<b>b</b>", { smoothing: "none" })],
+        },
+      })
+    ).json();
     await page.goto(`/jobs/${jobId}/trials/${id}`);
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(name);
     await expect(page.getByRole("table", { name: "Arms" })).toContainText("<b>b</b>");

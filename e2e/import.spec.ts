@@ -3,7 +3,15 @@ import { readFileSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { choose, freshJob, open } from "./support";
 
 // An independent calculation in another language, beside the measured logs.
-const table = readFileSync("samples/README.md", "utf8").split("\n").filter((line) => /^\| [a-z0-9-]+\.csv/.test(line)).map((line) => line.split("|").slice(1, -1).map((cell) => cell.trim()));
+const table = readFileSync("samples/README.md", "utf8")
+  .split("\n")
+  .filter((line) => /^\| [a-z0-9-]+\.csv/.test(line))
+  .map((line) =>
+    line
+      .split("|")
+      .slice(1, -1)
+      .map((cell) => cell.trim()),
+  );
 
 test.describe("measured logs through the real interface", () => {
   let job: string;
@@ -22,7 +30,11 @@ test.describe("measured logs through the real interface", () => {
       const reading = page.getByRole("region", { name: "Reading" });
       // What is shown is rounded; half of the last digit shown is the most it may differ.
       const shows = async (name: string, value: string, digits: number) => {
-        const text = await reading.locator("div", { has: page.getByText(name, { exact: true }) }).locator("dd").last().textContent();
+        const text = await reading
+          .locator("div", { has: page.getByText(name, { exact: true }) })
+          .locator("dd")
+          .last()
+          .textContent();
         expect(Math.abs(parseFloat(text!) - Number(value))).toBeLessThanOrEqual(0.5001 * 10 ** -digits);
       };
       await expect(reading).toContainText(`${Number(fps).toFixed(2)} fps of`);
@@ -37,7 +49,12 @@ test.describe("measured logs through the real interface", () => {
       const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
       const { summary } = runs.find((run: { id: string }) => run.id === id);
       // The table is rounded at its fourth digit, and a kept frame time to Float32 (1e-5 of 200 ms).
-      for (const [kept, outside] of [[summary.averageFps, fps], [summary.p99FrameTimeMs, p99], [summary.lows.worstTime.one, worstTime], [summary.lows.worstMean.one, worstMean]]) {
+      for (const [kept, outside] of [
+        [summary.averageFps, fps],
+        [summary.p99FrameTimeMs, p99],
+        [summary.lows.worstTime.one, worstTime],
+        [summary.lows.worstMean.one, worstMean],
+      ]) {
         expect(Math.abs(kept - Number(outside))).toBeLessThan(0.00007);
       }
     });
@@ -76,7 +93,11 @@ test.describe("bad input, nothing lost", () => {
     await expect(page.getByRole("region", { name: "Preview" })).toContainText("50.00");
   });
   test("two logs glued together: one is chosen", async ({ page }) => {
-    await choose(page, "log.csv", `elapsed ms,frame time ms\n${frames(60)}\nelapsed ms,frame time ms\n${frames(80)}\n`);
+    await choose(
+      page,
+      "log.csv",
+      `elapsed ms,frame time ms\n${frames(60)}\nelapsed ms,frame time ms\n${frames(80)}\n`,
+    );
     await expect(alert(page)).toContainText("The clock starts again at line 63");
     await page.getByRole("button", { name: "Read log 2" }).click();
     await expect(page.getByRole("region", { name: "Preview" })).toContainText("80");

@@ -17,7 +17,10 @@ test("a new user: the bench, the job in hand, its verdict with reasons", async (
   await expect(reading).toContainText("Steady");
 });
 
-test("the trace: a stretch is brushed, its figures shown, zoomed and overlaid by key", async ({ page, request }) => {
+test("the trace: a stretch is brushed, its figures shown, zoomed and overlaid by key", async ({
+  page,
+  request,
+}) => {
   const kit = await kitOf(request);
   const job = kit.job("The Drowned Gallery");
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
@@ -80,7 +83,9 @@ test("a rig, a title and a job by hand, then a tally by eye", async ({ page }) =
   await expect(page.getByRole("list", { name: "Readings" }).getByRole("listitem")).toHaveCount(5);
   await page.getByRole("button", { name: "Keep this tally" }).click();
   await page.waitForURL(/\?run=/);
-  await expect(page.getByRole("region", { name: "Reading" })).toContainText("By eye: 5 readings, mean 29.4 fps");
+  await expect(page.getByRole("region", { name: "Reading" })).toContainText(
+    "By eye: 5 readings, mean 29.4 fps",
+  );
 });
 
 test("the bench strip stamps conditions and warns against the house rules", async ({ page }) => {
@@ -117,36 +122,83 @@ test("a long log draws and zooms without a stall on the page", async ({ page, re
   await open(page, `/jobs/${job}/runs/new`);
   const putOn = page.getByRole("button", { name: /on the bench/ });
   if (await putOn.isVisible()) await putOn.click();
-  await page.getByLabel("Log file").setInputFiles({ name: "long.csv", mimeType: "text/csv", buffer: Buffer.from(`frame time ms\n${Array.from({ length: 300_000 }, (_, i) => (i % 5000 === 4999 ? 90 : 16.6)).join("\n")}\n`) });
+  await page
+    .getByLabel("Log file")
+    .setInputFiles({
+      name: "long.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(
+        `frame time ms\n${Array.from({ length: 300_000 }, (_, i) => (i % 5000 === 4999 ? 90 : 16.6)).join("\n")}\n`,
+      ),
+    });
   await page.getByRole("button", { name: /Keep this run/ }).click();
   await page.waitForURL(/\?run=/);
   await expect(page.getByTestId("trace")).toHaveAttribute("data-drawn", "yes");
   // The band's ink doesn't grow with the log: a path of a column a pixel.
-  const points = await page.getByRole("img", { name: /^Frame time of run/ }).locator("path[stroke-width='1.4']").first().evaluate((path) => path.getAttribute("d")!.split("L").length);
+  const points = await page
+    .getByRole("img", { name: /^Frame time of run/ })
+    .locator("path[stroke-width='1.4']")
+    .first()
+    .evaluate((path) => path.getAttribute("d")!.split("L").length);
   expect(points).toBeLessThan(1000);
   await page.keyboard.press("+");
   await expect(page).toHaveURL(/view=/);
 });
 
 for (const theme of ["evening", "daylight"] as const) {
-  test(`reads well and can be used without sight, ${theme} (WCAG 2.2 AA by axe)`, async ({ page, context, request, baseURL }) => {
+  test(`reads well and can be used without sight, ${theme} (WCAG 2.2 AA by axe)`, async ({
+    page,
+    context,
+    request,
+    baseURL,
+  }) => {
     test.setTimeout(300_000);
     await context.addCookies([{ name: "theme", value: theme, url: baseURL! }]);
     const kit = await kitOf(request);
     const { trials } = await (await request.get(`/api/v1/jobs/${kit.job("Marsh Rally 3")}`)).json();
-    const sweep = async (title: string) => (await (await request.get(`/api/v1/jobs/${kit.job(title)}`)).json()).trials.map(({ id }: { id: string }) => `/jobs/${kit.job(title)}/trials/${id}`);
-    const main = [...trials.map(({ id }: { id: string }) => `/jobs/${kit.job("Marsh Rally 3")}/trials/${id}`), ...(await sweep("Basalt Choir")), ...(await sweep("Ninth Parallel")), ...(await sweep("The Drowned Gallery")), "/", `/jobs/${kit.job("Copper Regatta")}`, `/jobs/${kit.job("The Orchard Ledger")}/runs/new`, "/kit/rigs", "/kit/planner"];
-    const others = ["/jobs", "/jobs/new", ...["compare", "screen", "resolution", "power", "heat", "clocks", "memory", "rate"].map((kind) => `/jobs/${kit.job("Quiet Machines")}/trials/new?kind=${kind}`), "/kit/rigs/new", "/kit/titles/new", "/kit/engines", "/kit/engines/new", "/kit/rules/new", "/kit/preflight"];
+    const sweep = async (title: string) =>
+      (await (await request.get(`/api/v1/jobs/${kit.job(title)}`)).json()).trials.map(
+        ({ id }: { id: string }) => `/jobs/${kit.job(title)}/trials/${id}`,
+      );
+    const main = [
+      ...trials.map(({ id }: { id: string }) => `/jobs/${kit.job("Marsh Rally 3")}/trials/${id}`),
+      ...(await sweep("Basalt Choir")),
+      ...(await sweep("Ninth Parallel")),
+      ...(await sweep("The Drowned Gallery")),
+      "/",
+      `/jobs/${kit.job("Copper Regatta")}`,
+      `/jobs/${kit.job("The Orchard Ledger")}/runs/new`,
+      "/kit/rigs",
+      "/kit/planner",
+    ];
+    const others = [
+      "/jobs",
+      "/jobs/new",
+      ...["compare", "screen", "resolution", "power", "heat", "clocks", "memory", "rate"].map(
+        (kind) => `/jobs/${kit.job("Quiet Machines")}/trials/new?kind=${kind}`,
+      ),
+      "/kit/rigs/new",
+      "/kit/titles/new",
+      "/kit/engines",
+      "/kit/engines/new",
+      "/kit/rules/new",
+      "/kit/preflight",
+    ];
     // Colours are the only thing a theme changes: the second theme is read on the main views.
     for (const path of theme === "evening" ? [...main, ...others] : main) {
       await open(page, path);
-      const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+        .analyze();
       expect(violations.map(({ id, nodes }) => `${path} ${id}: ${nodes[0].html.slice(0, 160)}`)).toEqual([]);
     }
   });
 }
 
-test("on a phone the tally pad works with a thumb, and drawers hold the thread and the reading", async ({ page, request }) => {
+test("on a phone the tally pad works with a thumb, and drawers hold the thread and the reading", async ({
+  page,
+  request,
+}) => {
   await page.setViewportSize({ width: 390, height: 780 });
   const kit = await kitOf(request);
   await open(page, `/jobs/${kit.job("Copper Regatta")}`);
@@ -158,21 +210,38 @@ test("pages carry a policy, and writes from another site are refused", async ({ 
   const answer = await request.get("/");
   expect(answer.headers()["content-security-policy"]).toContain("frame-ancestors 'none'");
   expect(answer.headers()["content-security-policy"]).not.toContain("unsafe-eval");
-  const refused = await request.post("/api/v1/jobs", { headers: { origin: "http://elsewhere.invalid" }, data: {} });
+  const refused = await request.post("/api/v1/jobs", {
+    headers: { origin: "http://elsewhere.invalid" },
+    data: {},
+  });
   expect(refused.status()).toBe(403);
   expect(refused.headers()["content-type"]).toContain("application/problem+json");
   const bad = await request.post("/api/v1/jobs", { headers: { origin: baseURL! }, data: { rigId: "x" } });
   expect(bad.status()).toBe(422);
   expect((await bad.json()).fields).toHaveProperty("titleId");
-  expect((await request.post("/api/v1/runs", { headers: { "content-length": String(80 * 1024 * 1024) }, data: Buffer.alloc(65 * 1024 * 1024) })).status()).toBe(413);
+  expect(
+    (
+      await request.post("/api/v1/runs", {
+        headers: { "content-length": String(80 * 1024 * 1024) },
+        data: Buffer.alloc(65 * 1024 * 1024),
+      })
+    ).status(),
+  ).toBe(413);
 });
 
-test("was it real: one setting of three helped, by the engine's own report, and the other two did not", async ({ page, request }) => {
+test("was it real: one setting of three helped, by the engine's own report, and the other two did not", async ({
+  page,
+  request,
+}) => {
   const kit = await kitOf(request);
   const { runs } = await (await page.request.get(`/api/v1/jobs/${kit.job("Copper Regatta")}`)).json();
   const labelled = (label: string) => runs.find((run: { label: string }) => run.label.startsWith(label)).id;
   const panel = page.getByRole("region", { name: "Comparison" });
-  for (const [label, decision] of [["Lighter machine model: lighter", /Better/], ["Other back end: Vulkan", /No difference|Undecided/], ["Sound on its own: on its own", /No difference|Undecided/]] as const) {
+  for (const [label, decision] of [
+    ["Lighter machine model: lighter", /Better/],
+    ["Other back end: Vulkan", /No difference|Undecided/],
+    ["Sound on its own: on its own", /No difference|Undecided/],
+  ] as const) {
     await open(page, `/jobs/${kit.job("Copper Regatta")}?run=${labelled(label)}&over=${labelled("baseline")}`);
     await expect(panel).toContainText(decision, { timeout: 20_000 });
     await expect(panel).toContainText("Speed by the engine's report");

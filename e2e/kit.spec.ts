@@ -5,7 +5,9 @@ import { open } from "./support";
 const focused = (page: Page) =>
   page.evaluate(() => {
     const at = document.activeElement as HTMLInputElement | null;
-    return (at?.getAttribute("aria-label") ?? at?.labels?.[0]?.innerText ?? at?.innerText ?? "").replace(/\s+/g, " ").trim();
+    return (at?.getAttribute("aria-label") ?? at?.labels?.[0]?.innerText ?? at?.innerText ?? "")
+      .replace(/\s+/g, " ")
+      .trim();
   });
 
 /** Presses Tab until what is named has the focus; nothing but keys. */
@@ -36,7 +38,9 @@ async function press(page: Page, name: string | RegExp, key = "Enter") {
   await page.keyboard.press(key);
 }
 
-test("a rig, a two-screen system, a title and an engine with twelve settings by keyboard alone, then used in a run", async ({ page }) => {
+test("a rig, a two-screen system, a title and an engine with twelve settings by keyboard alone, then used in a run", async ({
+  page,
+}) => {
   test.setTimeout(240_000);
   await open(page, "/kit/rigs/new");
   await type(page, "Name", "Wicker");
@@ -72,7 +76,10 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   await type(page, "Name", "Osier");
   await press(page, "runs Lantern Twin", " ");
   await type(page, "Version 1", "1.0");
-  const settings: [key: string, label: string, kind: "switch" | "number" | "choice"][] = Array.from({ length: 12 }, (_, i) => [`setting_${i + 1}`, `Setting number ${i + 1}`, (["switch", "number", "choice"] as const)[i % 3]]);
+  const settings: [key: string, label: string, kind: "switch" | "number" | "choice"][] = Array.from(
+    { length: 12 },
+    (_, i) => [`setting_${i + 1}`, `Setting number ${i + 1}`, (["switch", "number", "choice"] as const)[i % 3]],
+  );
   for (const [index, [key, label, kind]] of settings.entries()) {
     const n = index + 1;
     await press(page, "Setting");
@@ -111,7 +118,12 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   await page.waitForURL(/\?run=/);
   const job = /jobs\/([^?]+)/.exec(page.url())![1];
   const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
-  expect(runs[0].settings).toMatchObject({ setting_1: false, setting_2: 3, setting_3: "fancy", setting_12: "plain" });
+  expect(runs[0].settings).toMatchObject({
+    setting_1: false,
+    setting_2: 3,
+    setting_3: "fancy",
+    setting_12: "plain",
+  });
   expect(Object.keys(runs[0].settings)).toHaveLength(12);
   expect(runs[0].preflight.length).toBeGreaterThan(5);
   expect(runs[0].preflight.every(({ ticked }: { ticked: boolean }) => ticked)).toBe(true);
@@ -119,7 +131,9 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   expect(rig).toMatchObject({ name: "Wicker", spec: { batteryWh: 19.25 } });
 });
 
-test("the planner's figures on screen: 320×240 on a 16:10 screen covers 83.3 %, ×4 is the useful scale (common practice)", async ({ page }) => {
+test("the planner's figures on screen: 320×240 on a 16:10 screen covers 83.3 %, ×4 is the useful scale (common practice)", async ({
+  page,
+}) => {
   await open(page, "/kit/planner");
   const pickByMouse = async (name: string, option: string) => {
     await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
@@ -127,7 +141,12 @@ test("the planner's figures on screen: 320×240 on a 16:10 screen covers 83.3 %,
   };
   await pickByMouse("System", "Cinder 32");
   await pickByMouse("Display", "Tansy, own screen");
-  const row = (scale: string) => page.getByRole("table").first().getByRole("row").filter({ has: page.getByRole("cell", { name: scale, exact: true }) });
+  const row = (scale: string) =>
+    page
+      .getByRole("table")
+      .first()
+      .getByRole("row")
+      .filter({ has: page.getByRole("cell", { name: scale, exact: true }) });
   await expect(page.getByText("Covers 83.3 %")).toBeVisible();
   await expect(row("×4")).toContainText("useful");
   await expect(row("×6")).toContainText("1920×1440");
@@ -135,7 +154,9 @@ test("the planner's figures on screen: 320×240 on a 16:10 screen covers 83.3 %,
   await expect(page.getByTestId("plan-sentence")).toHaveText(/^Try ×4 first \(1280×960\)/);
   await pickByMouse("System", "Satchel");
   await pickByMouse("Beside", "Dovecote, television");
-  await expect(page.getByTestId("plan-sentence").nth(1)).toContainText("Try ×8 first (3840×2160): it meets the 2160 lines it is shown at exactly");
+  await expect(page.getByTestId("plan-sentence").nth(1)).toContainText(
+    "Try ×8 first (3840×2160): it meets the 2160 lines it is shown at exactly",
+  );
   await pickByMouse("System", "Twofold");
   await pickByMouse("Screens", "side by side");
   await expect(page).toHaveURL(/layout=side/);
@@ -147,8 +168,13 @@ test("hostile catalogues are refused with the path of the fault, or shown harmle
   await open(page, "/kit/engines");
   await page.getByRole("link", { name: "Tender" }).click();
   await page.getByText("Read a catalogue file").waitFor();
-  const out = await (await page.request.get(`/api/v1/engines/${/engines\/([^?]+)/.exec(page.url())![1]}/catalogue`)).json();
-  const offer = (text: string) => page.getByLabel("Catalogue file").setInputFiles({ name: "catalogue.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  const out = await (
+    await page.request.get(`/api/v1/engines/${/engines\/([^?]+)/.exec(page.url())![1]}/catalogue`)
+  ).json();
+  const offer = (text: string) =>
+    page
+      .getByLabel("Catalogue file")
+      .setInputFiles({ name: "catalogue.json", mimeType: "application/json", buffer: Buffer.from(text) });
   const alert = page.getByRole("main").getByRole("alert");
   await offer("x".repeat(10 * 1024 * 1024));
   await expect(alert).toContainText("The file is 10.0 MB");
@@ -159,7 +185,18 @@ test("hostile catalogues are refused with the path of the fault, or shown harmle
   await offer(JSON.stringify(out).replace('"engine"', '"engine":"x","engine"'));
   await expect(alert).toContainText("stands twice");
   // A script in a label is text like any other.
-  await offer(JSON.stringify({ ...out, settings: [{ ...out.settings[0], label: "<img src=x onerror=\"document.title='caught'\"><script>document.title='caught'</script>" }, ...out.settings.slice(1)] }));
+  await offer(
+    JSON.stringify({
+      ...out,
+      settings: [
+        {
+          ...out.settings[0],
+          label: "<img src=x onerror=\"document.title='caught'\"><script>document.title='caught'</script>",
+        },
+        ...out.settings.slice(1),
+      ],
+    }),
+  );
   await page.waitForURL("**/kit/engines");
   await page.getByRole("link", { name: "Tender" }).click();
   await expect(page.getByLabel("Label 1")).toHaveValue(/<img src=x/);

@@ -13,7 +13,10 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   await expect(page.getByText("No run yet.")).toBeVisible();
   // The rig lies on the bench by a press of Enter, where another lies there.
   await page.keyboard.press("n");
-  await page.getByRole("heading", { name: /^New run$|isn't on the bench$/ }).first().waitFor();
+  await page
+    .getByRole("heading", { name: /^New run$|isn't on the bench$/ })
+    .first()
+    .waitFor();
   const putOn = page.getByRole("button", { name: /on the bench$/ });
   if (await putOn.isVisible()) {
     await putOn.focus();
@@ -30,13 +33,22 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   }
   await expect(page.getByTestId("diagnosis")).toContainText("Graphics holds it back. Graphics is 97 % busy");
   const next = page.getByRole("region", { name: "Try next" });
-  await expect(next.getByRole("listitem").first()).toContainText("Internal scale 2 → 1: asks 75 % fewer pixels");
+  await expect(next.getByRole("listitem").first()).toContainText(
+    "Internal scale 2 → 1: asks 75 % fewer pixels",
+  );
   await expect(next).toContainText(/\d+ % chance, \d+ min/);
 
   await page.keyboard.press("y");
   await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
-  await expect(page.getByTestId("left")).toHaveText("4 runs to go: as it is, Internal scale 1, Internal scale 1, as it is");
-  for (const [fps, channels] of [[45.1, graphicsBound], [59.9, light], [59.8, light], [44.8, graphicsBound]] as const) {
+  await expect(page.getByTestId("left")).toHaveText(
+    "4 runs to go: as it is, Internal scale 1, Internal scale 1, as it is",
+  );
+  for (const [fps, channels] of [
+    [45.1, graphicsBound],
+    [59.9, light],
+    [59.8, light],
+    [44.8, graphicsBound],
+  ] as const) {
     await expect(page.locator("[data-ready]")).toBeVisible();
     await page.getByRole("link", { name: /^Bring in/ }).waitFor();
     await page.waitForTimeout(200);
@@ -74,29 +86,61 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   await expect(thread).toContainText("1 override kept, 8 runs");
   await expect(thread).toContainText("Holds on the desk.");
   await expect(profile).toContainText(/trial 1: \+3\d\.\d % \(95 %/);
-  expect((await (await request.get(`/api/v1/jobs/${job}`)).json()).job.closing).toMatchObject({ overrides: [{ key: "scale", from: 2, to: 1, trial: 1 }], note: "Holds on the desk." });
+  expect((await (await request.get(`/api/v1/jobs/${job}`)).json()).job.closing).toMatchObject({
+    overrides: [{ key: "scale", from: 2, to: 1, trial: 1 }],
+    note: "Holds on the desk.",
+  });
 });
 
 test("story 7: two useless settings put back and one kept, each by the computed decision", async ({ page }) => {
   await open(page, "/jobs?search=Copper");
   await page.getByRole("link", { name: "Copper Regatta" }).click();
   const thread = page.getByRole("list", { name: "Thread" });
-  for (const [name, came] of [["Other back end", "put back"], ["Sound on its own", "put back"], ["Lighter machine model", "kept"]]) await expect(thread.getByRole("link", { name: new RegExp(`${name}.*${came}`) })).toBeVisible();
+  for (const [name, came] of [
+    ["Other back end", "put back"],
+    ["Sound on its own", "put back"],
+    ["Lighter machine model", "kept"],
+  ])
+    await expect(thread.getByRole("link", { name: new RegExp(`${name}.*${came}`) })).toBeVisible();
   await thread.getByRole("link", { name: /Lighter machine model/ }).click();
   await expect(page.getByTestId("advice")).toContainText(/Keep lighter: \+4\d\.\d % \(95 %.*Gutters → Steady/);
-  await expect(page.getByRole("region", { name: "lighter over as the title asks" })).toContainText("Speed by the engine's report");
+  await expect(page.getByRole("region", { name: "lighter over as the title asks" })).toContainText(
+    "Speed by the engine's report",
+  );
 });
 
-test("a trial half done is found on the bench, says what is left, and one decided against its runs keeps the reason", async ({ page, request }) => {
+test("a trial half done is found on the bench, says what is left, and one decided against its runs keeps the reason", async ({
+  page,
+  request,
+}) => {
   const job = await freshJob(request, "Kite Weather");
   const { standing } = await (await request.get(`/api/v1/jobs/${job}`)).json();
-  const arm = (name: string, settings: object) => ({ name, settings, conditions: {}, buildId: null, level: null });
-  const made = await request.post("/api/v1/trials", { data: { jobId: job, kind: "compare", name: "Smoothing off", rounds: 2, cold: false, plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] }, arms: [arm("as it is", standing.settings), arm("none", { ...standing.settings, smoothing: "none" })] } });
+  const arm = (name: string, settings: object) => ({
+    name,
+    settings,
+    conditions: {},
+    buildId: null,
+    level: null,
+  });
+  const made = await request.post("/api/v1/trials", {
+    data: {
+      jobId: job,
+      kind: "compare",
+      name: "Smoothing off",
+      rounds: 2,
+      cold: false,
+      plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
+      arms: [arm("as it is", standing.settings), arm("none", { ...standing.settings, smoothing: "none" })],
+    },
+  });
   const { id } = await made.json();
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=0`, log(15, 50));
   await open(page, "/");
   await expect(page.getByText("Unfinished trials")).toBeVisible();
-  await page.getByRole("link", { name: /Smoothing off/ }).first().click();
+  await page
+    .getByRole("link", { name: /Smoothing off/ })
+    .first()
+    .click();
   await expect(page.getByTestId("left")).toContainText("3 runs to go: none, none, as it is");
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=1`, log(15, 45));
   await expect(page.getByTestId("advice")).toContainText(/Put back: −(9|10)\.\d %/);
@@ -109,7 +153,10 @@ test("a trial half done is found on the bench, says what is left, and one decide
   await expect(page.getByRole("list", { name: "Thread" })).toContainText("The edges look right.");
 });
 
-test("a fault outweighs speed: noted in the trace, the verdict follows; a crash counts per hour", async ({ page, request }) => {
+test("a fault outweighs speed: noted in the trace, the verdict follows; a crash counts per hour", async ({
+  page,
+  request,
+}) => {
   const job = await freshJob(request, "Kite Weather");
   await bringTo(page, `/jobs/${job}/runs/new`, log(30, 60));
   const reading = page.getByRole("region", { name: "Reading" });
@@ -124,8 +171,12 @@ test("a fault outweighs speed: noted in the trace, the verdict follows; a crash 
   await sheet.getByLabel("What helps").fill("cache reset");
   await sheet.getByRole("button", { name: "Note the fault" }).click();
   await expect(reading).toContainText("Gutters");
-  await expect(reading.getByRole("region", { name: "Faults" })).toContainText("severe, picture at the squall, 12.5 s: kites without strings");
-  await bringTo(page, `/jobs/${job}/runs/new`, log(30, 60), async () => page.getByRole("switch", { name: "it ended in a crash" }).click());
+  await expect(reading.getByRole("region", { name: "Faults" })).toContainText(
+    "severe, picture at the squall, 12.5 s: kites without strings",
+  );
+  await bringTo(page, `/jobs/${job}/runs/new`, log(30, 60), async () =>
+    page.getByRole("switch", { name: "it ended in a crash" }).click(),
+  );
   await expect(reading).toContainText("Dark");
   await expect(page.getByTestId("crashes")).toContainText("1 crash in 0.02 h with these settings");
 });
@@ -133,15 +184,38 @@ test("a fault outweighs speed: noted in the trace, the verdict follows; a crash 
 test("a hand tally of both arms in turns is kept as runs, marked by eye", async ({ page, request }) => {
   const job = await freshJob(request, "Kite Weather");
   const { standing } = await (await request.get(`/api/v1/jobs/${job}`)).json();
-  const arm = (name: string, settings: object) => ({ name, settings, conditions: {}, buildId: null, level: null });
-  const { id } = await (await request.post("/api/v1/trials", { data: { jobId: job, kind: "compare", name: "By eye", rounds: 2, cold: false, plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] }, arms: [arm("A", standing.settings), arm("B", { ...standing.settings, scale: 3 })] } })).json();
+  const arm = (name: string, settings: object) => ({
+    name,
+    settings,
+    conditions: {},
+    buildId: null,
+    level: null,
+  });
+  const { id } = await (
+    await request.post("/api/v1/trials", {
+      data: {
+        jobId: job,
+        kind: "compare",
+        name: "By eye",
+        rounds: 2,
+        cold: false,
+        plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
+        arms: [arm("A", standing.settings), arm("B", { ...standing.settings, scale: 3 })],
+      },
+    })
+  ).json();
   await open(page, `/jobs/${job}/runs/new?trial=${id}&arm=0`);
   await onTheBench(page);
   await page.getByRole("tab", { name: "Tally by eye" }).click();
   await page.getByRole("combobox", { name: "Scene of the readings" }).click();
   await page.getByRole("option", { name: "the squall" }).click();
-  const pad = page.getByLabel(/Look when it ticks/), arms = page.getByRole("group", { name: "Arm that runs now" });
-  for (const [name, readings] of [["A", [60, 60, 59]], ["B", [50, 51, 50]], ["A", [60, 59, 60]]] as const) {
+  const pad = page.getByLabel(/Look when it ticks/),
+    arms = page.getByRole("group", { name: "Arm that runs now" });
+  for (const [name, readings] of [
+    ["A", [60, 60, 59]],
+    ["B", [50, 51, 50]],
+    ["A", [60, 59, 60]],
+  ] as const) {
     await arms.getByRole("button", { name }).click();
     for (const reading of readings) {
       await pad.fill(String(reading));
@@ -154,11 +228,32 @@ test("a hand tally of both arms in turns is kept as runs, marked by eye", async 
   await page.getByRole("button", { name: "Keep this tally" }).click();
   await page.waitForURL(`**/trials/${id}`);
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
-  expect(runs.map(({ arm: place, source, settings, tally }: { arm: number; source: string; settings: { scale: number }; tally: { readings: number } }) => [place, source, settings.scale, tally.readings])).toEqual([[0, "tally", 2, 3], [1, "tally", 3, 3], [0, "tally", 2, 3]]);
+  expect(
+    runs.map(
+      ({
+        arm: place,
+        source,
+        settings,
+        tally,
+      }: {
+        arm: number;
+        source: string;
+        settings: { scale: number };
+        tally: { readings: number };
+      }) => [place, source, settings.scale, tally.readings],
+    ),
+  ).toEqual([
+    [0, "tally", 2, 3],
+    [1, "tally", 3, 3],
+    [0, "tally", 2, 3],
+  ]);
   await expect(page.getByText(/A side holds readings, not frames/)).toBeVisible();
 });
 
-test("a comparison shows progress, can be stopped, and tells when the trace can't be had", async ({ page, request }) => {
+test("a comparison shows progress, can be stopped, and tells when the trace can't be had", async ({
+  page,
+  request,
+}) => {
   const { rows } = await (await request.get("/api/v1/jobs")).json();
   const job = rows.filter((row: { title: string }) => row.title === "Quiet Machines").at(-1).id;
   const { trials } = await (await request.get(`/api/v1/jobs/${job}`)).json();
@@ -172,8 +267,14 @@ test("a comparison shows progress, can be stopped, and tells when the trace can'
 
 test("descending is offered first below half speed, and begun in one key", async ({ page, request }) => {
   const job = await freshJob(request, "Basalt Choir");
-  await bringTo(page, `/jobs/${job}/runs/new`, log(15, 24, { "gpu load %": () => 60, "busiest core %": () => 98 }));
-  await expect(page.getByRole("region", { name: "Try next" })).toContainText("below half speed: try everything at its fastest first");
+  await bringTo(
+    page,
+    `/jobs/${job}/runs/new`,
+    log(15, 24, { "gpu load %": () => 60, "busiest core %": () => 98 }),
+  );
+  await expect(page.getByRole("region", { name: "Try next" })).toContainText(
+    "below half speed: try everything at its fastest first",
+  );
   await page.keyboard.press("a");
   await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("Everything at its fastest");
@@ -190,27 +291,48 @@ test("a screening is planned, half run, and shows its main effects", async ({ pa
   const id = page.url().split("/").at(-1)!;
   const { trial } = await (await request.get(`/api/v1/trials/${id}`)).json();
   const key = trial.plan.keys[1];
-  for (const [index, arm] of trial.arms.entries()) await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=${index}`, log(10, arm.settings[key] === trial.before.settings[key] ? 40 : 50));
+  for (const [index, arm] of trial.arms.entries())
+    await bringTo(
+      page,
+      `/jobs/${job}/runs/new?trial=${id}&arm=${index}`,
+      log(10, arm.settings[key] === trial.before.settings[key] ? 40 : 50),
+    );
   await expect(page.getByText(/helps/).first()).toBeVisible();
   await expect(page.getByTestId("left")).toHaveCount(0);
-  expect((await (await request.get(`/api/v1/trials/${id}`)).json()).effects.filter(({ matters }: { matters: boolean }) => matters).map(({ key: found }: { key: string }) => found)).toEqual([key]);
+  expect(
+    (await (await request.get(`/api/v1/trials/${id}`)).json()).effects
+      .filter(({ matters }: { matters: boolean }) => matters)
+      .map(({ key: found }: { key: string }) => found),
+  ).toEqual([key]);
 });
 
 test("cold and warm passes stand side by side, and cold ones are kept apart", async ({ page }) => {
   await open(page, "/jobs?search=Drowned");
   await page.getByRole("link", { name: "The Drowned Gallery" }).click();
-  await page.getByRole("list", { name: "Thread" }).getByRole("link", { name: /Compile effects ahead/ }).click();
+  await page
+    .getByRole("list", { name: "Thread" })
+    .getByRole("link", { name: /Compile effects ahead/ })
+    .click();
   const passes = page.getByRole("table", { name: "First and later visits" });
   await expect(passes.getByRole("row")).toHaveCount(5);
-  const [first, later] = await passes.getByRole("row").nth(1).getByRole("cell").allTextContents().then((cells) => cells.slice(2).map((cell) => parseInt(cell)));
+  const [first, later] = await passes
+    .getByRole("row")
+    .nth(1)
+    .getByRole("cell")
+    .allTextContents()
+    .then((cells) => cells.slice(2).map((cell) => parseInt(cell)));
   expect(first).toBeGreaterThan(10 * Math.max(1, later));
 });
 
 test("bad input at the trial's doors: said in words, nothing kept", async ({ request }) => {
   const job = await freshJob(request, "Kite Weather");
-  const refused = await request.post("/api/v1/trials", { data: { jobId: job, kind: "compare", name: "", arms: [] } });
+  const refused = await request.post("/api/v1/trials", {
+    data: { jobId: job, kind: "compare", name: "", arms: [] },
+  });
   expect(refused.status()).toBe(422);
-  expect(Object.keys((await refused.json()).fields)).toEqual(expect.arrayContaining(["name", "arms", "rounds"]));
+  expect(Object.keys((await refused.json()).fields)).toEqual(
+    expect.arrayContaining(["name", "arms", "rounds"]),
+  );
   expect((await request.get("/api/v1/trials/00000000-0000-4000-8000-000000000000")).status()).toBe(404);
   expect((await request.post(`/api/v1/jobs/${job}/closing`, { data: {} })).status()).toBe(409);
   expect((await request.get(`/api/v1/jobs/${job}`).then((answer) => answer.json())).trials).toEqual([]);

@@ -9,10 +9,18 @@ export async function kitOf(request: APIRequestContext) {
 }
 
 /** A job of its own on the rig of another, so that tests don't lean on one another's runs. */
-export async function freshJob(request: APIRequestContext, like: string, changes: Record<string, unknown> = {}): Promise<string> {
+export async function freshJob(
+  request: APIRequestContext,
+  like: string,
+  changes: Record<string, unknown> = {},
+): Promise<string> {
   const { rows } = await (await request.get("/api/v1/jobs")).json();
-  const { rigId, titleId, buildId, houseRulesId } = rows.filter((row: { title: string }) => row.title === like).at(-1);
-  const made = await request.post("/api/v1/jobs", { data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null, ...changes } });
+  const { rigId, titleId, buildId, houseRulesId } = rows
+    .filter((row: { title: string }) => row.title === like)
+    .at(-1);
+  const made = await request.post("/api/v1/jobs", {
+    data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null, ...changes },
+  });
   expect(made.status()).toBe(201);
   return (await made.json()).id;
 }
@@ -32,7 +40,11 @@ export async function choose(page: Page, name: string, content: string | Buffer)
 export type Channels = Record<string, (second: number) => number>;
 
 /** A frame log as a logger writes it: a row a frame, with telemetry beside it. */
-export function log(seconds: number, fps: number | ((second: number) => number), channels: Channels = {}): string {
+export function log(
+  seconds: number,
+  fps: number | ((second: number) => number),
+  channels: Channels = {},
+): string {
   const names = Object.keys(channels);
   const rows = [["frame time ms", ...names].join(",")];
   let ms = 0;
@@ -48,7 +60,10 @@ export function log(seconds: number, fps: number | ((second: number) => number),
 
 /** Puts the job's rig on the bench where another lies there. */
 export async function onTheBench(page: Page) {
-  await page.getByRole("heading", { name: /^New run$|isn't on the bench$/ }).first().waitFor();
+  await page
+    .getByRole("heading", { name: /^New run$|isn't on the bench$/ })
+    .first()
+    .waitFor();
   const putOn = page.getByRole("button", { name: /on the bench$/ });
   if (await putOn.isVisible()) await putOn.click();
   await page.getByText("Drop a frame log here").waitFor();

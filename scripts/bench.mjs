@@ -10,11 +10,15 @@ ensureChromium();
 ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
 // How often the answers are right takes minutes, and is asked for by name.
-if (["honesty", "diagnosis"].includes(process.argv[2])) process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`]));
+if (["honesty", "diagnosis"].includes(process.argv[2]))
+  process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`]));
 const database = throwAwayCluster();
 let server = null;
 const only = process.argv[2];
-let code = only && only !== "core" ? 0 : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/bench/core.ts"]);
+let code =
+  only && only !== "core"
+    ? 0
+    : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/bench/core.ts"]);
 if (!only || only === "loop") code = (await show(tsx, ["scripts/bench/loop.ts"])) || code;
 try {
   if (only === "core" || only === "loop") process.exit(code);
@@ -24,7 +28,8 @@ try {
   const port = await freePort(3510);
   server = await startServer({ port, url, quiet: true });
   const env = { ...process.env, LAMP_ADDRESS: `http://127.0.0.1:${port}`, DATABASE_URL: url };
-  for (const part of ["browser", "server"]) if (!only || only === part) code = (await show(tsx, [`scripts/bench/${part}.ts`], { env })) || code;
+  for (const part of ["browser", "server"])
+    if (!only || only === part) code = (await show(tsx, [`scripts/bench/${part}.ts`], { env })) || code;
 } finally {
   await stopServer(server);
   database.remove();

@@ -7,7 +7,8 @@ const wanted = process.argv.slice(2);
 try {
   if (wanted.includes("migrate")) {
     const done = await migrator().up();
-    if (done.length > 0) console.log(`Database brought up to date: ${done.map(({ name }) => name).join(", ")}.`);
+    if (done.length > 0)
+      console.log(`Database brought up to date: ${done.map(({ name }) => name).join(", ")}.`);
   }
   if (wanted.includes("demo") && (await seedDemo(new Date()))) console.log("Demo data added.");
 } catch (error) {

@@ -20,7 +20,9 @@ async function confirmReset() {
     return false;
   }
   const ask = createInterface({ input: process.stdin, output: process.stdout });
-  const answer = await ask.question("Remove every job, run and rig you entered, and start over with the demo data? Type yes: ");
+  const answer = await ask.question(
+    "Remove every job, run and rig you entered, and start over with the demo data? Type yes: ",
+  );
   ask.close();
   return answer.trim().toLowerCase() === "yes";
 }
@@ -45,14 +47,16 @@ async function findFirst() {
 }
 
 async function main() {
-  if (Number(process.versions.node.split(".")[0]) < 20) throw new SetupError(`Node 20 or newer is needed; this is ${process.version}.`);
+  if (Number(process.versions.node.split(".")[0]) < 20)
+    throw new SetupError(`Node 20 or newer is needed; this is ${process.version}.`);
   const reset = args.includes("--reset");
   const first = await findFirst();
   if (first && !reset) {
     say(`Velvet Lamp is running already: http://127.0.0.1:${first}`);
     return;
   }
-  if (first) throw new SetupError("Stop the running application first (Ctrl-C where it was started), then reset.");
+  if (first)
+    throw new SetupError("Stop the running application first (Ctrl-C where it was started), then reset.");
   if (reset && !(await confirmReset())) return;
 
   mkdirSync(stateFolder, { recursive: true });
@@ -60,7 +64,8 @@ async function main() {
   if (own) ensurePostgres();
   ensurePackages();
   if (own && reset) own.remove();
-  if (!own && reset) throw new SetupError("DATABASE_URL points at a database of yours; it isn't reset from here.");
+  if (!own && reset)
+    throw new SetupError("DATABASE_URL points at a database of yours; it isn't reset from here.");
   const url = own ? await own.start() : process.env.DATABASE_URL;
 
   let server = null;

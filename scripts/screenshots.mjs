@@ -50,8 +50,16 @@ try {
   /** name, path, what to do before the picture, theme */
   const views = [
     ["bench", "/"],
-    ["job", `${job("Copper Regatta")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("Copper Regatta")}`)).json()).runs[0].id}`],
-    ["job-overlay-daylight", `${job("The Drowned Gallery")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("The Drowned Gallery")}`)).json()).runs[1].id}`, async () => page.keyboard.press("o"), "daylight"],
+    [
+      "job",
+      `${job("Copper Regatta")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("Copper Regatta")}`)).json()).runs[0].id}`,
+    ],
+    [
+      "job-overlay-daylight",
+      `${job("The Drowned Gallery")}?run=${(await (await page.request.get(`/api/v1/jobs/${idOf("The Drowned Gallery")}`)).json()).runs[1].id}`,
+      async () => page.keyboard.press("o"),
+      "daylight",
+    ],
     ["job-try-next", job("Quiet Machines")],
     ["trial-engines", await trial("Glasshouse Duel", 1)],
     ["trial-cold-daylight", await trial("The Drowned Gallery", 1), undefined, "daylight"],
@@ -60,40 +68,69 @@ try {
     ["sweep-heat", await trial("Ninth Parallel", 1, "Pipit")],
     ["sweep-clocks", await trial("Marsh Rally 3", 2)],
     ["sweep-rate-daylight", await trial("Ninth Parallel", 2, "Tansy"), undefined, "daylight"],
-    ["new-run", `${job("The Orchard Ledger")}/runs/new`, async () => {
-      await onTheBench();
-      await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
-      await page.getByRole("region", { name: "Preview" }).waitFor();
-    }],
-    ["tally", `${job("The Orchard Ledger")}/runs/new`, async () => {
-      await onTheBench();
-      await page.getByRole("tab", { name: "Tally by eye" }).click();
-      for (const reading of ["30", "30", "28", "30", "29", "30"]) {
-        await page.getByLabel(/Look when it ticks/).fill(reading);
-        await page.keyboard.press("Enter");
-      }
-    }],
+    [
+      "new-run",
+      `${job("The Orchard Ledger")}/runs/new`,
+      async () => {
+        await onTheBench();
+        await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
+        await page.getByRole("region", { name: "Preview" }).waitFor();
+      },
+    ],
+    [
+      "tally",
+      `${job("The Orchard Ledger")}/runs/new`,
+      async () => {
+        await onTheBench();
+        await page.getByRole("tab", { name: "Tally by eye" }).click();
+        for (const reading of ["30", "30", "28", "30", "29", "30"]) {
+          await page.getByLabel(/Look when it ticks/).fill(reading);
+          await page.keyboard.press("Enter");
+        }
+      },
+    ],
     ["titles", "/kit/titles?filter=hard"],
     ["rig-form-daylight", "/kit/rigs/new", undefined, "daylight"],
-    ["engine-daylight", "/kit/engines", async () => {
-      await page.getByRole("link", { name: "Harrow" }).click();
-      await page.getByText("Back ends").waitFor();
-    }, "daylight"],
-    ["house-rules", "/kit/rules", async () => {
-      await page.getByRole("link", { name: "Lending desk" }).click();
-      await page.getByLabel(/^Steady: speed at least/).fill("99.9");
-      await page.getByRole("button", { name: "See what would change" }).click();
-      await page.getByText(/would change/).last().scrollIntoViewIfNeeded();
-    }],
-    ["planner", "/kit/planner", async () => {
-      await choose("System", "Satchel");
-      await choose("Display", "Tansy, own screen");
-      await choose("Beside", "Dovecote, television");
-    }],
-    ["planner-two-screens-daylight", "/kit/planner", async () => {
-      await choose("System", "Twofold");
-      await choose("Screens", "side by side");
-    }, "daylight"],
+    [
+      "engine-daylight",
+      "/kit/engines",
+      async () => {
+        await page.getByRole("link", { name: "Harrow" }).click();
+        await page.getByText("Back ends").waitFor();
+      },
+      "daylight",
+    ],
+    [
+      "house-rules",
+      "/kit/rules",
+      async () => {
+        await page.getByRole("link", { name: "Lending desk" }).click();
+        await page.getByLabel(/^Steady: speed at least/).fill("99.9");
+        await page.getByRole("button", { name: "See what would change" }).click();
+        await page
+          .getByText(/would change/)
+          .last()
+          .scrollIntoViewIfNeeded();
+      },
+    ],
+    [
+      "planner",
+      "/kit/planner",
+      async () => {
+        await choose("System", "Satchel");
+        await choose("Display", "Tansy, own screen");
+        await choose("Beside", "Dovecote, television");
+      },
+    ],
+    [
+      "planner-two-screens-daylight",
+      "/kit/planner",
+      async () => {
+        await choose("System", "Twofold");
+        await choose("Screens", "side by side");
+      },
+      "daylight",
+    ],
   ];
   for (const [name, path, act, theme = "evening"] of views) {
     await context.addCookies([{ name: "theme", value: theme, url: address }]);

@@ -59,7 +59,12 @@ try {
   ensureBuild();
   const port = await freePort(3410);
   server = await startServer({ port, url, quiet: true });
-  await endToEnd({ ...process.env, LAMP_ADDRESS: `http://127.0.0.1:${port}`, LAMP_TEST_DATABASE: url, LAMP_TEST_CLUSTER: database.home });
+  await endToEnd({
+    ...process.env,
+    LAMP_ADDRESS: `http://127.0.0.1:${port}`,
+    LAMP_TEST_DATABASE: url,
+    LAMP_TEST_CLUSTER: database.home,
+  });
 } catch (error) {
   say(error.stack);
   add(0, 1);

@@ -15,14 +15,17 @@ const { rows } = await (await page.request.get(`${address}/api/v1/jobs`)).json()
 const { id: job, rigId } = rows.find((row: { title: string }) => row.title === "The Orchard Ledger");
 await page.request.put(`${address}/api/v1/bench`, { data: { rigId } });
 
-const longest = (tasks: number[]) => (tasks.length === 0 ? "none" : `${tasks.length}, longest ${Math.max(...tasks).toFixed(0)} ms`);
+const longest = (tasks: number[]) =>
+  tasks.length === 0 ? "none" : `${tasks.length}, longest ${Math.max(...tasks).toFixed(0)} ms`;
 console.log("Browser, a log of 1,000,000 rows");
 for (let round = 1; round <= 3; round++) {
   await page.goto(`${address}/jobs/${job}/runs/new`);
   await page.locator("[data-ready]").waitFor();
   await page.evaluate(() => {
     const seen = ((window as { longTasks?: number[] }).longTasks = [] as number[]);
-    new PerformanceObserver((list) => list.getEntries().forEach(({ duration }) => seen.push(duration))).observe({ type: "longtask" });
+    new PerformanceObserver((list) => list.getEntries().forEach(({ duration }) => seen.push(duration))).observe(
+      { type: "longtask" },
+    );
   });
   const start = performance.now();
   await page.getByLabel("Log file").setInputFiles(file);

@@ -37,7 +37,13 @@ const watch = setInterval(() => {}, 1000);
 summarise(bare, yardstick, defaultMeasuring);
 peak = Math.max(peak, memory());
 clearInterval(watch);
-line("Extra memory, upper bound, in copies of the array (under 6)", ((peak - before) / bare.frameTimes.byteLength).toFixed(2));
+line(
+  "Extra memory, upper bound, in copies of the array (under 6)",
+  ((peak - before) / bare.frameTimes.byteLength).toFixed(2),
+);
 
 const ends = endsOf(bare);
-line("Columns of pixels for the whole trace, 600 wide", ms(await timed(7, () => frameColumns(bare, ends, 0, ends[ends.length - 1], 600))));
+line(
+  "Columns of pixels for the whole trace, 600 wide",
+  ms(await timed(7, () => frameColumns(bare, ends, 0, ends[ends.length - 1], 600))),
+);

@@ -17,7 +17,8 @@ export async function timed(repeats: number, action: () => unknown): Promise<Tim
 }
 
 export const line = (name: string, figure: string) => console.log(`${name.padEnd(64)} ${figure}`);
-export const ms = ({ least, median, most }: Times) => `${median.toFixed(1)} ms (${least.toFixed(1)} … ${most.toFixed(1)})`;
+export const ms = ({ least, median, most }: Times) =>
+  `${median.toFixed(1)} ms (${least.toFixed(1)} … ${most.toFixed(1)})`;
 
 /** A log of `rows` frames with telemetry: elapsed, frame time, processor and graphics load twice a second. */
 export function longLog(rows: number): string {

@@ -8,26 +8,39 @@ const bin = (name) => join(root, "node_modules", ".bin", name);
 
 /** Brings the database at `url` up to date; `demo` adds the demo data once. */
 export function prepareDatabase(url, { demo = false } = {}) {
-  const told = must(bin("tsx"), ["scripts/database.ts", "migrate", ...(demo ? ["demo"] : [])], { env: { ...process.env, DATABASE_URL: url } }).trim();
+  const told = must(bin("tsx"), ["scripts/database.ts", "migrate", ...(demo ? ["demo"] : [])], {
+    env: { ...process.env, DATABASE_URL: url },
+  }).trim();
   if (told) say(told);
 }
 
 /** Builds when what the build is made of has changed since the last one. */
 export function ensureBuild() {
   const stamp = join(root, ".next", "lamp-stamp");
-  const wanted = fingerprint(["src", "package-lock.json", "next.config.mjs", "postcss.config.mjs", "tsconfig.json"]);
+  const wanted = fingerprint([
+    "src",
+    "package-lock.json",
+    "next.config.mjs",
+    "postcss.config.mjs",
+    "tsconfig.json",
+  ]);
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
   say("Building …");
   must(bin("next"), ["build"], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" } });
   mkdirSync(join(root, ".next"), { recursive: true });
   // Next may have put its own touch on tsconfig.json: the stamp is of what lies there now.
-  writeFileSync(stamp, fingerprint(["src", "package-lock.json", "next.config.mjs", "postcss.config.mjs", "tsconfig.json"]));
+  writeFileSync(
+    stamp,
+    fingerprint(["src", "package-lock.json", "next.config.mjs", "postcss.config.mjs", "tsconfig.json"]),
+  );
 }
 
 /** What answers at a port: the health of a Velvet Lamp, or null. */
 export async function healthAt(port) {
   try {
-    const response = await fetch(`http://127.0.0.1:${port}/api/v1/health`, { signal: AbortSignal.timeout(2000) });
+    const response = await fetch(`http://127.0.0.1:${port}/api/v1/health`, {
+      signal: AbortSignal.timeout(2000),
+    });
     const health = await response.json();
     return health.application === "velvet-lamp" ? health : null;
   } catch {
@@ -37,11 +50,22 @@ export async function healthAt(port) {
 
 /** Starts the server and waits until it answers. */
 export async function startServer({ port, url, dev = false, quiet = false }) {
-  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), dev ? "dev" : "start", "-H", "127.0.0.1", "-p", String(port)], {
-    cwd: root,
-    stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
-    env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: "1" },
-  });
+  const child = spawn(
+    process.execPath,
+    [
+      join(root, "node_modules", "next", "dist", "bin", "next"),
+      dev ? "dev" : "start",
+      "-H",
+      "127.0.0.1",
+      "-p",
+      String(port),
+    ],
+    {
+      cwd: root,
+      stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
+      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: "1" },
+    },
+  );
   if (dev && !quiet) child.stdout.pipe(process.stdout);
   else child.stdout?.resume();
   let ended = null;

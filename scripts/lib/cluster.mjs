@@ -1,6 +1,15 @@
 // A private PostgreSQL cluster: made, started and stopped here; loopback only, password only.
 import { createHash, randomBytes } from "node:crypto";
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { ensurePostgres } from "./install.mjs";
@@ -11,7 +20,9 @@ const database = "lamp";
 
 /** PostgreSQL refuses to run as root, so root hands its work to the user of Debian's package. */
 function asServer(command, args) {
-  return isRoot ? ["setpriv", ["--reuid=postgres", "--regid=postgres", "--clear-groups", command, ...args]] : [command, args];
+  return isRoot
+    ? ["setpriv", ["--reuid=postgres", "--regid=postgres", "--clear-groups", command, ...args]]
+    : [command, args];
 }
 
 function serverOwner() {
@@ -63,7 +74,19 @@ export function cluster(home, { durable = true } = {}) {
     writeFileSync(passwordFile, password, { mode: 0o600 });
     const owner = serverOwner();
     if (owner) chownSync(passwordFile, owner.uid, owner.gid);
-    const [command, args] = asServer(join(bin, "initdb"), ["-D", data, "-U", superuser, "--pwfile", passwordFile, "--auth=scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8", ...(durable ? [] : ["--no-sync"])]);
+    const [command, args] = asServer(join(bin, "initdb"), [
+      "-D",
+      data,
+      "-U",
+      superuser,
+      "--pwfile",
+      passwordFile,
+      "--auth=scram-sha-256",
+      "-E",
+      "UTF8",
+      "--locale=C.UTF-8",
+      ...(durable ? [] : ["--no-sync"]),
+    ]);
     must(command, args, { cwd: "/" });
     rmSync(passwordFile);
     writeFileSync(settingsFile, JSON.stringify({ port: 0, password }), { mode: 0o600 });
@@ -96,14 +119,23 @@ export function cluster(home, { durable = true } = {}) {
         const kept = settings();
         const port = await freePort(kept.port || 54610);
         writeFileSync(settingsFile, JSON.stringify({ ...kept, port }), { mode: 0o600 });
-        const options = [`-c listen_addresses=127.0.0.1`, `-c port=${port}`, `-c unix_socket_directories=''`, `-c max_connections=60`];
+        const options = [
+          `-c listen_addresses=127.0.0.1`,
+          `-c port=${port}`,
+          `-c unix_socket_directories=''`,
+          `-c max_connections=60`,
+        ];
         if (!durable) options.push("-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off");
         const [command, args] = control(bin, "-w", "-t", "60", "-l", logFile, "-o", options.join(" "), "start");
         try {
           must(command, args, { cwd: "/", stdio: ["ignore", "ignore", "pipe"] });
         } catch (error) {
-          const log = existsSync(logFile) ? readFileSync(logFile, "utf8").split("\n").slice(-12).join("\n") : "";
-          throw new SetupError(`The database did not start. Its log (${logFile}) ends:\n${log}\n${error.message}`);
+          const log = existsSync(logFile)
+            ? readFileSync(logFile, "utf8").split("\n").slice(-12).join("\n")
+            : "";
+          throw new SetupError(
+            `The database did not start. Its log (${logFile}) ends:\n${log}\n${error.message}`,
+          );
         }
       }
       await answers();

@@ -7,20 +7,30 @@ import { SetupError, fingerprint, isRoot, must, root, say, works } from "./run.m
 export function postgresBin() {
   const base = "/usr/lib/postgresql";
   const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
-  const found = versions.map((version) => join(base, version, "bin")).find((bin) => existsSync(join(bin, "initdb")));
+  const found = versions
+    .map((version) => join(base, version, "bin"))
+    .find((bin) => existsSync(join(bin, "initdb")));
   if (found) return found;
-  const onPath = (process.env.PATH ?? "").split(":").find((bin) => existsSync(join(bin, "initdb")) && existsSync(join(bin, "pg_ctl")));
+  const onPath = (process.env.PATH ?? "")
+    .split(":")
+    .find((bin) => existsSync(join(bin, "initdb")) && existsSync(join(bin, "pg_ctl")));
   return onPath ?? null;
 }
 
 export function chromiumPath() {
-  return [process.env.CHROMIUM_PATH, "/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => path && existsSync(path)) ?? null;
+  return (
+    [process.env.CHROMIUM_PATH, "/usr/bin/chromium", "/usr/bin/chromium-browser"].find(
+      (path) => path && existsSync(path),
+    ) ?? null
+  );
 }
 
 function debianInstall(name, why) {
   const admin = isRoot ? [] : works("sudo", ["-n", "true"]) ? ["sudo", "-n"] : null;
   if (!works("sh", ["-c", "command -v apt-get"]) || admin === null) {
-    throw new SetupError(`${why} is needed and missing. Install it once with:\n  sudo apt-get update && sudo apt-get install -y ${name}`);
+    throw new SetupError(
+      `${why} is needed and missing. Install it once with:\n  sudo apt-get update && sudo apt-get install -y ${name}`,
+    );
   }
   say(`Installing ${why} from Debian's package ${name} …`);
   const run = (...args) => {
@@ -34,7 +44,10 @@ function debianInstall(name, why) {
 export function ensurePostgres() {
   if (!postgresBin()) debianInstall("postgresql", "PostgreSQL's server");
   const bin = postgresBin();
-  if (!bin) throw new SetupError("PostgreSQL was installed, but its programs were not found under /usr/lib/postgresql.");
+  if (!bin)
+    throw new SetupError(
+      "PostgreSQL was installed, but its programs were not found under /usr/lib/postgresql.",
+    );
   return bin;
 }
 

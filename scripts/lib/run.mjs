@@ -22,7 +22,9 @@ export function must(command, args, options = {}) {
   if (done.signal === "SIGINT" || done.status === 130) throw new SetupError("Stopped.");
   if (done.error || done.status !== 0) {
     const tail = `${done.stdout ?? ""}${done.stderr ?? ""}`.trim().split("\n").slice(-25).join("\n");
-    throw new SetupError(`${command} ${args.join(" ")} failed${done.error ? `: ${done.error.message}` : ` (${done.status})`}\n${tail}`);
+    throw new SetupError(
+      `${command} ${args.join(" ")} failed${done.error ? `: ${done.error.message}` : ` (${done.status})`}\n${tail}`,
+    );
   }
   return done.stdout ?? "";
 }

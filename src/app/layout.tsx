@@ -5,7 +5,10 @@ import type { ReactNode } from "react";
 import { viewBench } from "@/server";
 import { Frame, type Theme } from "@/views/frame";
 
-export const metadata: Metadata = { title: "Velvet Lamp", description: "Log in, verdict out: the tuner's bench." };
+export const metadata: Metadata = {
+  title: "Velvet Lamp",
+  description: "Log in, verdict out: the tuner's bench.",
+};
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 export const dynamic = "force-dynamic";
 
@@ -15,7 +18,11 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const bench = await viewBench().catch(() => null);
   return (
     <html lang="en-GB" data-theme={theme}>
-      <body><Frame bench={bench} theme={theme}>{children}</Frame></body>
+      <body>
+        <Frame bench={bench} theme={theme}>
+          {children}
+        </Frame>
+      </body>
     </html>
   );
 }

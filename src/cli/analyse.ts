@@ -30,11 +30,24 @@ export function analyse(program: Command): void {
     .option("--part <n>", 'which of several logs glued into one file, or "all"')
     .option("--json", "print one JSON object")
     .action(async (file: string, flags: Flags) => {
-      const reading = await readLogFile(file, { map: flags.map, leaveOutBad: flags.leaveOutBad, part: partOf(flags.part) });
-      const summary = summarise(reading.trace, { nativeFps: flags.native, tied: !flags.free, targetFps: flags.target ?? flags.native, refreshHz: flags.refresh });
+      const reading = await readLogFile(file, {
+        map: flags.map,
+        leaveOutBad: flags.leaveOutBad,
+        part: partOf(flags.part),
+      });
+      const summary = summarise(reading.trace, {
+        nativeFps: flags.native,
+        tied: !flags.free,
+        targetFps: flags.target ?? flags.native,
+        refreshHz: flags.refresh,
+      });
       const verdict = judge(summary);
       const shown = file === "-" ? "-" : basename(file);
-      process.stdout.write(flags.json ? `${JSON.stringify(asJson(shown, reading, summary, verdict))}\n` : page(shown, reading, summary, verdict));
+      process.stdout.write(
+        flags.json
+          ? `${JSON.stringify(asJson(shown, reading, summary, verdict))}\n`
+          : page(shown, reading, summary, verdict),
+      );
     });
 }
 
@@ -55,38 +68,77 @@ export function asJson(file: string, reading: LogReading, summary: Summary, verd
     skippedRows: reading.skippedRows,
     averageFps: summary.averageFps,
     speedPercent: summary.speedPercent,
-    ...(summary.reportedSpeedPercent === null ? {} : { reportedSpeedPercent: summary.reportedSpeedPercent, counterDisagrees: summary.counterDisagrees }),
+    ...(summary.reportedSpeedPercent === null
+      ? {}
+      : { reportedSpeedPercent: summary.reportedSpeedPercent, counterDisagrees: summary.counterDisagrees }),
     medianFrameTimeMs: summary.medianFrameTimeMs,
     p95FrameTimeMs: summary.p95FrameTimeMs,
     p99FrameTimeMs: summary.p99FrameTimeMs,
     maxFrameTimeMs: summary.maxFrameTimeMs,
-    lows: summary.lows ?? { percentile: { one: null, tenth: null }, worstMean: { one: null, tenth: null }, worstTime: { one: null, tenth: null } },
+    lows: summary.lows ?? {
+      percentile: { one: null, tenth: null },
+      worstMean: { one: null, tenth: null },
+      worstTime: { one: null, tenth: null },
+    },
     fullSpeedTimePercent: summary.fullSpeedTimePercent,
     dips: summary.dips ?? { count: null, longestMs: null, deepestFps: null },
     hitches: summary.hitches ?? { count: null, perMinute: null, lostMsPerMinute: null },
     freezes: summary.freezes,
-    pacing: pacing && { cadenceShare: pacing.cadenceShare, cadenceErrorRms: pacing.cadenceErrorRms, lag1: pacing.lag1 },
-    verdict: { grade: verdict.grade, reasons: verdict.reasons.map(({ rule, value, limit }) => ({ rule, value, limit })) },
+    pacing: pacing && {
+      cadenceShare: pacing.cadenceShare,
+      cadenceErrorRms: pacing.cadenceErrorRms,
+      lag1: pacing.lag1,
+    },
+    verdict: {
+      grade: verdict.grade,
+      reasons: verdict.reasons.map(({ rule, value, limit }) => ({ rule, value, limit })),
+    },
     ...(reading.notes.length > 0 ? { notes: reading.notes } : {}),
   };
 }
 
 function page(file: string, reading: LogReading, summary: Summary, verdict: Verdict): string {
-  const figure = (value: number | null, unit: string, digits = 1) => (value === null ? "can't be told from this log" : `${value.toFixed(digits)} ${unit}`);
+  const figure = (value: number | null, unit: string, digits = 1) =>
+    value === null ? "can't be told from this log" : `${value.toFixed(digits)} ${unit}`;
   const rows: [string, string][] = [
-    [summary.form === "frames" ? "Frames" : "Readings", `${summary.frames} over ${(summary.durationMs / 1000).toFixed(1)} s`],
+    [
+      summary.form === "frames" ? "Frames" : "Readings",
+      `${summary.frames} over ${(summary.durationMs / 1000).toFixed(1)} s`,
+    ],
     ["Average", figure(summary.averageFps, "fps", 2)],
     ["Speed", summary.tied ? figure(summary.speedPercent, "%") : "not tied to the rate"],
-    ...(summary.reportedSpeedPercent === null ? [] : [["Speed, engine's report", figure(summary.reportedSpeedPercent, "%")] as [string, string]]),
+    ...(summary.reportedSpeedPercent === null
+      ? []
+      : [["Speed, engine's report", figure(summary.reportedSpeedPercent, "%")] as [string, string]]),
     ["Full-speed time", figure(summary.fullSpeedTimePercent, "%")],
-    ["Dips", summary.dips ? `${summary.dips.count}${summary.dips.count ? `, longest ${(summary.dips.longestMs / 1000).toFixed(2)} s, deepest ${summary.dips.deepestFps!.toFixed(1)} fps` : ""}` : figure(null, "")],
-    ["Frame time", summary.medianFrameTimeMs === null ? figure(null, "") : `median ${summary.medianFrameTimeMs.toFixed(2)}, 95 % ${summary.p95FrameTimeMs!.toFixed(2)}, 99 % ${summary.p99FrameTimeMs!.toFixed(2)}, longest ${summary.maxFrameTimeMs!.toFixed(2)} ms`],
+    [
+      "Dips",
+      summary.dips
+        ? `${summary.dips.count}${summary.dips.count ? `, longest ${(summary.dips.longestMs / 1000).toFixed(2)} s, deepest ${summary.dips.deepestFps!.toFixed(1)} fps` : ""}`
+        : figure(null, ""),
+    ],
+    [
+      "Frame time",
+      summary.medianFrameTimeMs === null
+        ? figure(null, "")
+        : `median ${summary.medianFrameTimeMs.toFixed(2)}, 95 % ${summary.p95FrameTimeMs!.toFixed(2)}, 99 % ${summary.p99FrameTimeMs!.toFixed(2)}, longest ${summary.maxFrameTimeMs!.toFixed(2)} ms`,
+    ],
     ["1 % low (worst time)", figure(summary.lows?.worstTime.one ?? null, "fps")],
     ["1 % low (worst mean)", figure(summary.lows?.worstMean.one ?? null, "fps")],
     ["1 % low (percentile)", figure(summary.lows?.percentile.one ?? null, "fps")],
-    ["Hitches", summary.hitches ? `${summary.hitches.count} (${summary.hitches.perMinute.toFixed(1)}/min, ${summary.hitches.lostMsPerMinute.toFixed(0)} ms lost/min)` : figure(null, "")],
+    [
+      "Hitches",
+      summary.hitches
+        ? `${summary.hitches.count} (${summary.hitches.perMinute.toFixed(1)}/min, ${summary.hitches.lostMsPerMinute.toFixed(0)} ms lost/min)`
+        : figure(null, ""),
+    ],
     ["Freezes", summary.freezes === null ? figure(null, "") : `${summary.freezes}`],
-    ["Pacing", summary.pacing ? `${(100 * summary.pacing.cadenceShare).toFixed(1)} % of frames last ${summary.pacing.cadence} ${summary.pacing.cadence === 1 ? "refresh" : "refreshes"}, error ${summary.pacing.cadenceErrorRms.toFixed(3)}, lag-1 ${summary.pacing.lag1?.toFixed(3) ?? "none"}` : figure(null, "")],
+    [
+      "Pacing",
+      summary.pacing
+        ? `${(100 * summary.pacing.cadenceShare).toFixed(1)} % of frames last ${summary.pacing.cadence} ${summary.pacing.cadence === 1 ? "refresh" : "refreshes"}, error ${summary.pacing.cadenceErrorRms.toFixed(3)}, lag-1 ${summary.pacing.lag1?.toFixed(3) ?? "none"}`
+        : figure(null, ""),
+    ],
     ["Rows left out", `${reading.skippedRows}`],
   ];
   const { name, meaning } = gradeWords[verdict.grade];

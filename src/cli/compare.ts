@@ -35,25 +35,58 @@ export function compareCommand(program: Command): void {
     .option("--map <column=role:unit>", "what a column is; may be given again", mapEntry)
     .option("--json", "print one JSON object")
     .action(async ({ a, b, rounds, margin, noise, seed, target, map, json }: Flags) => {
-      if (rounds && a.length !== b.length) throw new BadInput(`--rounds needs as many logs on one side as on the other: ${a.length} and ${b.length} were given.`);
+      if (rounds && a.length !== b.length)
+        throw new BadInput(
+          `--rounds needs as many logs on one side as on the other: ${a.length} and ${b.length} were given.`,
+        );
       const read = async (files: string[]) => {
         const traces: Trace[] = [];
         for (const file of files) traces.push((await readLogFile(file, { map })).trace);
         return traces;
       };
-      const made = compare(await read(a), await read(b), { targetFps: target, rounds, marginPercent: margin, seed, noise: noise === undefined ? assumedNoise : { ...assumedNoise, sd: noise / 100 } });
+      const made = compare(await read(a), await read(b), {
+        targetFps: target,
+        rounds,
+        marginPercent: margin,
+        seed,
+        noise: noise === undefined ? assumedNoise : { ...assumedNoise, sd: noise / 100 },
+      });
       process.stdout.write(json ? `${JSON.stringify(asJson(made))}\n` : page(made));
     });
 }
 
-function asJson({ arms, averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute, decision, moreRunsPerSide, notes }: Comparison) {
+function asJson({
+  arms,
+  averageFps,
+  worstTimeLow,
+  fullSpeedTime,
+  hitchesPerMinute,
+  decision,
+  moreRunsPerSide,
+  notes,
+}: Comparison) {
   return { arms, averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute, decision, moreRunsPerSide, notes };
 }
 
-function page({ arms, averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute, decision, moreRunsPerSide, notes }: Comparison): string {
+function page({
+  arms,
+  averageFps,
+  worstTimeLow,
+  fullSpeedTime,
+  hitchesPerMinute,
+  decision,
+  moreRunsPerSide,
+  notes,
+}: Comparison): string {
   const percent = (ratio: number) => `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(1)} %`;
-  const ratio = (effect: { ratio: number; low: number; high: number } | null) => (effect ? `${percent(effect.ratio)}  (95 %: ${percent(effect.low)} … ${percent(effect.high)})` : "can't be told from these logs");
-  const difference = (effect: { difference: number; low: number; high: number } | null, unit: string) => (effect ? `${effect.difference.toFixed(1)} ${unit}  (95 %: ${effect.low.toFixed(1)} … ${effect.high.toFixed(1)})` : "can't be told from these logs");
+  const ratio = (effect: { ratio: number; low: number; high: number } | null) =>
+    effect
+      ? `${percent(effect.ratio)}  (95 %: ${percent(effect.low)} … ${percent(effect.high)})`
+      : "can't be told from these logs";
+  const difference = (effect: { difference: number; low: number; high: number } | null, unit: string) =>
+    effect
+      ? `${effect.difference.toFixed(1)} ${unit}  (95 %: ${effect.low.toFixed(1)} … ${effect.high.toFixed(1)})`
+      : "can't be told from these logs";
   return [
     `B over A: ${decision}${decision === "undecided" ? `; about ${moreRunsPerSide} more ${moreRunsPerSide === 1 ? "run" : "runs"} a side should settle it` : ""}`,
     "",

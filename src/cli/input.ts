@@ -1,17 +1,33 @@
 import { createReadStream } from "node:fs";
 import { stat } from "node:fs/promises";
-import { ByteLogReader, roles, tooLarge, units, unitsFor, type LogReading, type LogResult, type ReadOptions, type Role, type Unit } from "@/core/trace";
+import {
+  ByteLogReader,
+  roles,
+  tooLarge,
+  units,
+  unitsFor,
+  type LogReading,
+  type LogResult,
+  type ReadOptions,
+  type Role,
+  type Unit,
+} from "@/core/trace";
 
 /** Input that can't be used, with one line for the person who gave it. */
 export class BadInput extends Error {}
 
 /** "COLUMN=role" or "COLUMN=role:unit" → one entry of a column map. */
-export function mapEntry(text: string, map: NonNullable<ReadOptions["map"]> = {}): NonNullable<ReadOptions["map"]> {
+export function mapEntry(
+  text: string,
+  map: NonNullable<ReadOptions["map"]> = {},
+): NonNullable<ReadOptions["map"]> {
   const at = text.lastIndexOf("=");
   if (at < 1) throw new BadInput(`--map "${text}": write it as "COLUMN=role" or "COLUMN=role:unit".`);
   const [role, unit] = text.slice(at + 1).split(":") as [Role, Unit | undefined];
-  if (!roles.includes(role)) throw new BadInput(`--map "${text}": there is no role "${role}". Roles: ${roles.join(", ")}.`);
-  if (unit !== undefined && (!units.includes(unit) || !unitsFor(role).includes(unit))) throw new BadInput(`--map "${text}": ${role} is measured in ${unitsFor(role).join(", ") || "no unit"}.`);
+  if (!roles.includes(role))
+    throw new BadInput(`--map "${text}": there is no role "${role}". Roles: ${roles.join(", ")}.`);
+  if (unit !== undefined && (!units.includes(unit) || !unitsFor(role).includes(unit)))
+    throw new BadInput(`--map "${text}": ${role} is measured in ${unitsFor(role).join(", ") || "no unit"}.`);
   return { ...map, [text.slice(0, at)]: { role, unit: unit ?? null } };
 }
 
@@ -19,7 +35,8 @@ export function mapEntry(text: string, map: NonNullable<ReadOptions["map"]> = {}
 export function positive(name: string): (text: string) => number {
   return (text) => {
     const value = Number(text);
-    if (!(value > 0) || !Number.isFinite(value)) throw new BadInput(`${name} takes a number above 0, not "${text}".`);
+    if (!(value > 0) || !Number.isFinite(value))
+      throw new BadInput(`${name} takes a number above 0, not "${text}".`);
     return value;
   };
 }
@@ -35,13 +52,18 @@ export async function readLogFile(path: string, options: ReadOptions): Promise<L
       const large = tooLarge(found.size);
       if (large) throw new BadInput(`${path}: ${large.message} ${large.fix}`);
     }
-    for await (const bytes of path === "-" ? process.stdin : createReadStream(path, { highWaterMark: 1 << 20 })) if (!reader.push(bytes as Uint8Array)) break;
+    for await (const bytes of path === "-" ? process.stdin : createReadStream(path, { highWaterMark: 1 << 20 }))
+      if (!reader.push(bytes as Uint8Array)) break;
     result = reader.finish();
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === "ENOENT") throw new BadInput(`${path}: there is no such file.`);
+    if ((error as NodeJS.ErrnoException).code === "ENOENT")
+      throw new BadInput(`${path}: there is no such file.`);
     if ((error as NodeJS.ErrnoException).code === "EACCES") throw new BadInput(`${path} may not be read.`);
     throw error;
   }
-  if (!result.ok) throw new BadInput(`${path === "-" ? "standard input" : path}: ${result.problem.message} ${result.problem.fix}`);
+  if (!result.ok)
+    throw new BadInput(
+      `${path === "-" ? "standard input" : path}: ${result.problem.message} ${result.problem.fix}`,
+    );
   return result.reading;
 }

@@ -11,22 +11,59 @@ const file = (name: string, text: string) => {
 
 function lamp(args: string[], input = ""): Promise<{ code: number; out: string; err: string }> {
   return new Promise((resolve) => {
-    const child = execFile("node_modules/.bin/tsx", ["src/cli/lamp.ts", ...args], (error, out, err) => resolve({ code: (error?.code as number | undefined) ?? 0, out, err }));
+    const child = execFile("node_modules/.bin/tsx", ["src/cli/lamp.ts", ...args], (error, out, err) =>
+      resolve({ code: (error?.code as number | undefined) ?? 0, out, err }),
+    );
     child.stdin!.end(input);
   });
 }
 
 describe("lamp compare", () => {
-  const log = (name: string, ms: number) => file(name, `frame time ms\n${Array.from({ length: 900 }, (_, i) => (ms * (1 + 0.03 * Math.sin(i * 1.7))).toFixed(3)).join("\n")}\n`);
+  const log = (name: string, ms: number) =>
+    file(
+      name,
+      `frame time ms\n${Array.from({ length: 900 }, (_, i) => (ms * (1 + 0.03 * Math.sin(i * 1.7))).toFixed(3)).join("\n")}\n`,
+    );
   it("prints one object: B over A, with intervals and a decision", async () => {
-    const { code, out } = await lamp(["compare", "--a", log("a1.csv", 25), log("a2.csv", 25.2), "--b", log("b1.csv", 20), log("b2.csv", 20.1), "--json"]);
+    const { code, out } = await lamp([
+      "compare",
+      "--a",
+      log("a1.csv", 25),
+      log("a2.csv", 25.2),
+      "--b",
+      log("b1.csv", 20),
+      log("b2.csv", 20.1),
+      "--json",
+    ]);
     expect(code).toBe(0);
     const made = JSON.parse(out);
-    expect(Object.keys(made)).toEqual(["arms", "averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute", "decision", "moreRunsPerSide", "notes"]);
-    expect(made).toMatchObject({ arms: { a: { runs: 2 }, b: { runs: 2, averageFps: expect.closeTo(49.9, 0) } }, averageFps: { ratio: expect.closeTo(1.252, 2) }, decision: "better", moreRunsPerSide: 0 });
+    expect(Object.keys(made)).toEqual([
+      "arms",
+      "averageFps",
+      "worstTimeLow",
+      "fullSpeedTime",
+      "hitchesPerMinute",
+      "decision",
+      "moreRunsPerSide",
+      "notes",
+    ]);
+    expect(made).toMatchObject({
+      arms: { a: { runs: 2 }, b: { runs: 2, averageFps: expect.closeTo(49.9, 0) } },
+      averageFps: { ratio: expect.closeTo(1.252, 2) },
+      decision: "better",
+      moreRunsPerSide: 0,
+    });
   });
   it("refuses uneven rounds with one clear line", async () => {
-    const { code, err } = await lamp(["compare", "--rounds", "--a", log("a1.csv", 25), "--b", log("b1.csv", 20), log("b2.csv", 20)]);
+    const { code, err } = await lamp([
+      "compare",
+      "--rounds",
+      "--a",
+      log("a1.csv", 25),
+      "--b",
+      log("b1.csv", 20),
+      log("b2.csv", 20),
+    ]);
     expect([code, err.trim().split("\n").length]).toEqual([2, 1]);
   });
 });
@@ -36,16 +73,42 @@ describe("lamp resolution, against values of the trade (common practice)", () =>
     const { code, out } = await lamp(["resolution", "--picture", "320x240", "--display", "1440x900", "--json"]);
     expect(code).toBe(0);
     const made = JSON.parse(out);
-    expect(made.scales[3]).toEqual({ scale: 4, width: 1280, height: 960, pixels: 1_228_800, costOfNative: 16, displayShare: expect.closeTo(0.948, 3), coverage: expect.closeTo(0.8333, 4), fits: false });
+    expect(made.scales[3]).toEqual({
+      scale: 4,
+      width: 1280,
+      height: 960,
+      pixels: 1_228_800,
+      costOfNative: 16,
+      displayShare: expect.closeTo(0.948, 3),
+      coverage: expect.closeTo(0.8333, 4),
+      fits: false,
+    });
     expect([made.scales[5].height, made.usefulScale]).toEqual([1440, 4]);
     expect(made.sentence).toMatch(/^Try ×4 first/);
   });
   it("takes several screens, another fit, and pixels that aren't square", async () => {
-    const { out } = await lamp(["resolution", "--screens", "384x240,320x240", "--display", "2340x1080", "--fit", "integer", "--layout", "side by side", "--json"]);
+    const { out } = await lamp([
+      "resolution",
+      "--screens",
+      "384x240,320x240",
+      "--display",
+      "2340x1080",
+      "--fit",
+      "integer",
+      "--layout",
+      "side by side",
+      "--json",
+    ]);
     expect(JSON.parse(out).scales[0].pixels).toBe(168_960);
-    expect((await lamp(["resolution", "--picture", "256x224:1.143", "--display", "1440x900"])).out).toMatch(/Covers 8\d\.\d %/);
+    expect((await lamp(["resolution", "--picture", "256x224:1.143", "--display", "1440x900"])).out).toMatch(
+      /Covers 8\d\.\d %/,
+    );
   });
-  it.each<[string, string[]]>([["no picture", ["--display", "1440x900"]], ["a bad size", ["--picture", "wide", "--display", "1440x900"]], ["an unknown fit", ["--picture", "320x240", "--display", "1440x900", "--fit", "zoom"]]])("%s: exit 2 with one clear line", async (_, args) => {
+  it.each<[string, string[]]>([
+    ["no picture", ["--display", "1440x900"]],
+    ["a bad size", ["--picture", "wide", "--display", "1440x900"]],
+    ["an unknown fit", ["--picture", "320x240", "--display", "1440x900", "--fit", "zoom"]],
+  ])("%s: exit 2 with one clear line", async (_, args) => {
     const { code, err } = await lamp(["resolution", ...args]);
     expect([code, err.trim().split("\n").length]).toEqual([2, 1]);
   });
@@ -53,15 +116,51 @@ describe("lamp resolution, against values of the trade (common practice)", () =>
 
 describe("lamp analyse", () => {
   it("prints one object with every figure", async () => {
-    const { code, out } = await lamp(["analyse", "samples/scale-2-uncapped.csv", "--native", "30", "--target", "30", "--json"]);
+    const { code, out } = await lamp([
+      "analyse",
+      "samples/scale-2-uncapped.csv",
+      "--native",
+      "30",
+      "--target",
+      "30",
+      "--json",
+    ]);
     expect(code).toBe(0);
     const made = JSON.parse(out);
     expect(Object.keys(made)).toEqual([
-      "file", "form", "frames", "durationMs", "skippedRows", "averageFps", "speedPercent", "medianFrameTimeMs", "p95FrameTimeMs", "p99FrameTimeMs", "maxFrameTimeMs",
-      "lows", "fullSpeedTimePercent", "dips", "hitches", "freezes", "pacing", "verdict",
+      "file",
+      "form",
+      "frames",
+      "durationMs",
+      "skippedRows",
+      "averageFps",
+      "speedPercent",
+      "medianFrameTimeMs",
+      "p95FrameTimeMs",
+      "p99FrameTimeMs",
+      "maxFrameTimeMs",
+      "lows",
+      "fullSpeedTimePercent",
+      "dips",
+      "hitches",
+      "freezes",
+      "pacing",
+      "verdict",
     ]);
-    expect(made).toMatchObject({ file: "scale-2-uncapped.csv", form: "frames", frames: 878, skippedRows: 0, averageFps: expect.closeTo(43.9185, 4), speedPercent: expect.closeTo(146.395, 3), verdict: { grade: "flickers" } });
-    expect(made.lows).toMatchObject({ percentile: { one: expect.closeTo(27.1038, 4) }, worstMean: { one: expect.closeTo(21.8978, 4) }, worstTime: { one: expect.closeTo(23.5655, 4) } });
+    expect(made).toMatchObject({
+      file: "scale-2-uncapped.csv",
+      form: "frames",
+      frames: 878,
+      skippedRows: 0,
+      averageFps: expect.closeTo(43.9185, 4),
+      speedPercent: expect.closeTo(146.395, 3),
+      verdict: { grade: "flickers" },
+    });
+    expect(made.lows).toMatchObject({
+      percentile: { one: expect.closeTo(27.1038, 4) },
+      worstMean: { one: expect.closeTo(21.8978, 4) },
+      worstTime: { one: expect.closeTo(23.5655, 4) },
+    });
   });
   it("reads standard input, and prints a page", async () => {
     const { code, out } = await lamp(["analyse", "-"], "frame time ms\n" + "16.667\n".repeat(120));
@@ -70,11 +169,29 @@ describe("lamp analyse", () => {
     expect(out).toMatch(/Average +60\.00 fps/);
   });
   it("gives nulls where readings can't say", async () => {
-    const { out } = await lamp(["analyse", file("counter.csv", `time s,fps\n${Array.from({ length: 20 }, (_, i) => `${i},60`).join("\n")}\n`), "--json"]);
-    expect(JSON.parse(out)).toMatchObject({ form: "interval", p99FrameTimeMs: null, lows: { worstTime: { one: null } }, hitches: { count: null }, freezes: null, pacing: null, fullSpeedTimePercent: 100 });
+    const { out } = await lamp([
+      "analyse",
+      file("counter.csv", `time s,fps\n${Array.from({ length: 20 }, (_, i) => `${i},60`).join("\n")}\n`),
+      "--json",
+    ]);
+    expect(JSON.parse(out)).toMatchObject({
+      form: "interval",
+      p99FrameTimeMs: null,
+      lows: { worstTime: { one: null } },
+      hitches: { count: null },
+      freezes: null,
+      pacing: null,
+      fullSpeedTimePercent: 100,
+    });
   });
   it("takes a column map", async () => {
-    const { out } = await lamp(["analyse", file("odd.csv", "a=b,c\n20000,1\n20000,2\n"), "--map", "a=b=frameTime:us", "--json"]);
+    const { out } = await lamp([
+      "analyse",
+      file("odd.csv", "a=b,c\n20000,1\n20000,2\n"),
+      "--map",
+      "a=b=frameTime:us",
+      "--json",
+    ]);
     expect(JSON.parse(out).averageFps).toBe(50);
   });
   it.each<[string, string[]]>([

@@ -1,5 +1,14 @@
 import type { Command } from "commander";
-import { fits, planScales, scaleSentence, screenLayouts, type Box, type Fit, type Screen, type ScreenLayout } from "@/core/resolution";
+import {
+  fits,
+  planScales,
+  scaleSentence,
+  screenLayouts,
+  type Box,
+  type Fit,
+  type Screen,
+  type ScreenLayout,
+} from "@/core/resolution";
 import { BadInput } from "./input";
 
 interface Flags {
@@ -14,8 +23,13 @@ interface Flags {
 /** "320x240", or "256x224:1.143" with the shape of its pixels. */
 export function boxIn(text: string): Screen {
   const found = /^(\d{1,5})[x×](\d{1,5})(?::(\d*\.?\d+))?$/.exec(text.trim());
-  const box = found && { width: Number(found[1]), height: Number(found[2]), pixelAspect: found[3] ? Number(found[3]) : 1 };
-  if (!box || box.width === 0 || box.height === 0 || !(box.pixelAspect >= 0.2 && box.pixelAspect <= 5)) throw new BadInput(`"${text}" is no size; write it as 320x240.`);
+  const box = found && {
+    width: Number(found[1]),
+    height: Number(found[2]),
+    pixelAspect: found[3] ? Number(found[3]) : 1,
+  };
+  if (!box || box.width === 0 || box.height === 0 || !(box.pixelAspect >= 0.2 && box.pixelAspect <= 5))
+    throw new BadInput(`"${text}" is no size; write it as 320x240.`);
   return box;
 }
 
@@ -32,10 +46,17 @@ export function resolution(program: Command): void {
     .command("resolution")
     .description("Every internal scale of a picture on a display, and which is worth trying.")
     .option("--picture <size>", "the native picture, e.g. 320x240", boxIn)
-    .option("--screens <sizes>", 'several screens, e.g. "384x240,320x240"', (text: string) => text.split(",").map(boxIn))
+    .option("--screens <sizes>", 'several screens, e.g. "384x240,320x240"', (text: string) =>
+      text.split(",").map(boxIn),
+    )
     .requiredOption("--display <size>", "the display's pixels", boxIn)
     .option("--fit <fit>", fits.join(", "), oneOf("--fit", fits), "contain")
-    .option("--layout <layout>", `of several screens: ${screenLayouts.join(", ")}`, oneOf("--layout", screenLayouts), "stacked")
+    .option(
+      "--layout <layout>",
+      `of several screens: ${screenLayouts.join(", ")}`,
+      oneOf("--layout", screenLayouts),
+      "stacked",
+    )
     .option("--json", "print one JSON object")
     .action(({ picture, screens, display, fit, layout, json }: Flags) => {
       const shown = screens ?? (picture ? [picture] : null);
@@ -43,11 +64,39 @@ export function resolution(program: Command): void {
       const plan = planScales(shown, display, fit, layout);
       const sentence = scaleSentence(plan);
       if (json) {
-        const scales = plan.scales.map(({ scale, width, height, pixels, costOfNative, displayShare, coverage, fits: within }) => ({ scale, width, height, pixels, costOfNative, displayShare, coverage, fits: within }));
+        const scales = plan.scales.map(
+          ({ scale, width, height, pixels, costOfNative, displayShare, coverage, fits: within }) => ({
+            scale,
+            width,
+            height,
+            pixels,
+            costOfNative,
+            displayShare,
+            coverage,
+            fits: within,
+          }),
+        );
         process.stdout.write(`${JSON.stringify({ scales, usefulScale: plan.usefulScale, sentence })}\n`);
         return;
       }
-      const rows = plan.scales.map((row) => [`×${row.scale}`, `${row.width}×${row.height}`, `${(row.pixels / 1e6).toFixed(2)} Mpx`, `${row.costOfNative} ×`, `${(100 * row.displayShare).toFixed(0)} %`, row.fits ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`, row.scale === plan.usefulScale ? "useful" : ""]);
-      process.stdout.write(`${sentence}\n\n${["scale", "picture", "pixels", "cost", "of display", "lines", ""].map((head) => head.padEnd(12)).join("")}\n${rows.map((row) => row.map((cell) => cell.padEnd(12)).join("").trimEnd()).join("\n")}\nCovers ${(100 * plan.scales[0].coverage).toFixed(1)} % of the display.\n`);
+      const rows = plan.scales.map((row) => [
+        `×${row.scale}`,
+        `${row.width}×${row.height}`,
+        `${(row.pixels / 1e6).toFixed(2)} Mpx`,
+        `${row.costOfNative} ×`,
+        `${(100 * row.displayShare).toFixed(0)} %`,
+        row.fits ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`,
+        row.scale === plan.usefulScale ? "useful" : "",
+      ]);
+      process.stdout.write(
+        `${sentence}\n\n${["scale", "picture", "pixels", "cost", "of display", "lines", ""].map((head) => head.padEnd(12)).join("")}\n${rows
+          .map((row) =>
+            row
+              .map((cell) => cell.padEnd(12))
+              .join("")
+              .trimEnd(),
+          )
+          .join("\n")}\nCovers ${(100 * plan.scales[0].coverage).toFixed(1)} % of the display.\n`,
+      );
     });
 }

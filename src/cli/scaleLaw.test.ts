@@ -2,8 +2,10 @@ import { execFileSync, spawnSync } from "node:child_process";
 import { join } from "node:path";
 
 const tsx = join("node_modules", ".bin", "tsx");
-const lamp = (...args: string[]) => execFileSync(tsx, ["src/cli/lamp.ts", "scale-law", "--picture", "320x240", ...args], { encoding: "utf8" });
-const refused = (...args: string[]) => spawnSync(tsx, ["src/cli/lamp.ts", "scale-law", ...args], { encoding: "utf8" });
+const lamp = (...args: string[]) =>
+  execFileSync(tsx, ["src/cli/lamp.ts", "scale-law", "--picture", "320x240", ...args], { encoding: "utf8" });
+const refused = (...args: string[]) =>
+  spawnSync(tsx, ["src/cli/lamp.ts", "scale-law", ...args], { encoding: "utf8" });
 const sweep = [1, 2, 3, 4, 5, 6, 8].map((scale) => `${scale}=samples/scale-${scale}-uncapped.csv`);
 
 describe("lamp scale-law", () => {
@@ -11,12 +13,28 @@ describe("lamp scale-law", () => {
 
   it("prints one object with the law, its interval and what each scale would come to", () => {
     expect(Object.keys(law)).toEqual(
-      expect.arrayContaining(["floorMs", "interceptMs", "msPerMegapixel", "msPerMegapixelInterval", "largestScale", "largestSteadyScale", "largestScaleInterval", "limitedByPixels", "predicted"]),
+      expect.arrayContaining([
+        "floorMs",
+        "interceptMs",
+        "msPerMegapixel",
+        "msPerMegapixelInterval",
+        "largestScale",
+        "largestSteadyScale",
+        "largestScaleInterval",
+        "limitedByPixels",
+        "predicted",
+      ]),
     );
     expect(law.msPerMegapixelInterval).toHaveLength(2);
     expect(law.msPerMegapixelInterval[0]).toBeLessThan(law.msPerMegapixel);
     expect(law.msPerMegapixelInterval[1]).toBeGreaterThan(law.msPerMegapixel);
-    expect(law.predicted[0]).toEqual({ scale: 1, frameTimeMs: expect.any(Number), low: expect.any(Number), high: expect.any(Number), holds: true });
+    expect(law.predicted[0]).toEqual({
+      scale: 1,
+      frameTimeMs: expect.any(Number),
+      low: expect.any(Number),
+      high: expect.any(Number),
+      holds: true,
+    });
   });
 
   it("on the measured sweep: limited by pixels, native the largest that holds 60", () => {

@@ -16,7 +16,8 @@ interface Flags {
 /** "2=run.csv" → the scale and the log. */
 function levelIn(text: string): { scale: number; file: string } {
   const found = /^(\d+(?:\.\d+)?)=(.+)$/.exec(text);
-  if (!found || !(Number(found[1]) > 0)) throw new BadInput(`"${text}": write each run as SCALE=LOG, e.g. 2=run.csv.`);
+  if (!found || !(Number(found[1]) > 0))
+    throw new BadInput(`"${text}": write each run as SCALE=LOG, e.g. 2=run.csv.`);
   return { scale: Number(found[1]), file: found[2] };
 }
 
@@ -36,25 +37,46 @@ export function scaleLaw(program: Command): void {
       for (const { scale, file } of runs.map(levelIn)) {
         const { trace } = await readLogFile(file, { map });
         const summary = summarise(trace, { nativeFps: target, tied: false, targetFps: target, refreshHz: 60 });
-        const { p99FrameTimeMs } = summary, medianMs = usualFrameMs(summary);
-        if (medianMs === null || p99FrameTimeMs === null) throw new BadInput(`${file} holds readings of a counter: a law needs frame times.`);
-        levels.push({ scale, pixels: nativePixels * scale ** 2, mediansMs: [medianMs], p99sMs: [p99FrameTimeMs] });
+        const { p99FrameTimeMs } = summary,
+          medianMs = usualFrameMs(summary);
+        if (medianMs === null || p99FrameTimeMs === null)
+          throw new BadInput(`${file} holds readings of a counter: a law needs frame times.`);
+        levels.push({
+          scale,
+          pixels: nativePixels * scale ** 2,
+          mediansMs: [medianMs],
+          p99sMs: [p99FrameTimeMs],
+        });
       }
-      if (new Set(levels.map(({ scale }) => scale)).size < 2) throw new BadInput("A law needs runs at two scales or more; three tell the flat part from the slope.");
+      if (new Set(levels.map(({ scale }) => scale)).size < 2)
+        throw new BadInput("A law needs runs at two scales or more; three tell the flat part from the slope.");
       const law = fitScaleLaw(levels, { targetFps: target, nativePixels, step });
       process.stdout.write(json ? `${JSON.stringify(law)}\n` : page(law, target));
     });
 }
 
 function page(law: ScaleLaw, target: number): string {
-  const { floorMs, interceptMs, msPerMegapixel, msPerMegapixelInterval: [low, high], largestScale, largestSteadyScale, largestScaleInterval } = law;
+  const {
+    floorMs,
+    interceptMs,
+    msPerMegapixel,
+    msPerMegapixelInterval: [low, high],
+    largestScale,
+    largestSteadyScale,
+    largestScaleInterval,
+  } = law;
   const scale = (at: number | null) => (at === null || at === 0 ? "none" : `×${at}`);
   return [
-    law.limitedByPixels ? `Largest scale for ${target} fps: ${scale(largestScale)}${largestScaleInterval ? ` (95 %: ${scale(largestScaleInterval[0])} … ${scale(largestScaleInterval[1])})` : ""}; steady by 99th percentiles: ${scale(largestSteadyScale)}` : "Resolution isn't the limit.",
+    law.limitedByPixels
+      ? `Largest scale for ${target} fps: ${scale(largestScale)}${largestScaleInterval ? ` (95 %: ${scale(largestScaleInterval[0])} … ${scale(largestScaleInterval[1])})` : ""}; steady by 99th percentiles: ${scale(largestSteadyScale)}`
+      : "Resolution isn't the limit.",
     "",
     `  Floor           ${floorMs.toFixed(2)} ms${law.floorSeen ? "" : " (the intercept; no flat part was seen)"}`,
     `  Law             ${interceptMs.toFixed(2)} ms + ${msPerMegapixel.toFixed(2)} ms per million pixels (95 %: ${low.toFixed(2)} … ${high.toFixed(2)})`,
-    ...law.predicted.map(({ scale: at, frameTimeMs, low: from, high: to, holds }) => `  ×${String(at).padEnd(14)} ${frameTimeMs.toFixed(1)} ms  (${from.toFixed(1)} … ${to.toFixed(1)})${holds ? "  holds" : ""}`),
+    ...law.predicted.map(
+      ({ scale: at, frameTimeMs, low: from, high: to, holds }) =>
+        `  ×${String(at).padEnd(14)} ${frameTimeMs.toFixed(1)} ms  (${from.toFixed(1)} … ${to.toFixed(1)})${holds ? "  holds" : ""}`,
+    ),
     ...law.notes.map((note) => `  Note: ${note}`),
     "",
   ].join("\n");

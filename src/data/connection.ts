@@ -20,15 +20,28 @@ export function database(): Sequelize {
 /** True for errors that mean the database can't be reached, as against a query it refused. */
 export function isUnreachable(error: unknown): boolean {
   const names: string[] = [];
-  for (let at = error as { name?: string; code?: string; parent?: unknown; original?: unknown } | undefined; at && names.length < 8; at = (at.parent ?? at.original) as typeof at) {
+  for (
+    let at = error as { name?: string; code?: string; parent?: unknown; original?: unknown } | undefined;
+    at && names.length < 8;
+    at = (at.parent ?? at.original) as typeof at
+  ) {
     names.push(at.name ?? "", at.code ?? "");
     if (at.parent === at) break;
   }
-  return names.some((name) => /^SequelizeConnection|^ECONN|^EPIPE|^57P0[123]$|^08\d\d\d$|^SequelizeDatabaseUnreachable$/.test(name)) || /Connection terminated|terminating connection|Client has encountered a connection error/i.test(String((error as Error)?.message));
+  return (
+    names.some((name) =>
+      /^SequelizeConnection|^ECONN|^EPIPE|^57P0[123]$|^08\d\d\d$|^SequelizeDatabaseUnreachable$/.test(name),
+    ) ||
+    /Connection terminated|terminating connection|Client has encountered a connection error/i.test(
+      String((error as Error)?.message),
+    )
+  );
 }
 
 /** The constraint a refused write broke, or null for any other error. */
-export function brokenConstraint(error: unknown): { kind: "unique" | "missing" | "check" | "badId"; constraint: string } | null {
+export function brokenConstraint(
+  error: unknown,
+): { kind: "unique" | "missing" | "check" | "badId"; constraint: string } | null {
   const parent = (error as { parent?: { code?: string; constraint?: string } })?.parent;
   const kinds = { "23505": "unique", "23503": "missing", "23514": "check", "22P02": "badId" } as const;
   const kind = kinds[parent?.code as keyof typeof kinds];

@@ -17,12 +17,18 @@ export async function addJob(job: NewJob): Promise<string> {
 }
 
 export async function findJob(id: string): Promise<JobRow | null> {
-  const rows = await store().query<JobRow & object>(`select ${columns}, h.rules ${joined} where j.id = $1`, { bind: [id], type: QueryTypes.SELECT });
+  const rows = await store().query<JobRow & object>(`select ${columns}, h.rules ${joined} where j.id = $1`, {
+    bind: [id],
+    type: QueryTypes.SELECT,
+  });
   return rows[0] ?? null;
 }
 
 /** Jobs with their newest run's light, the last worked on first. */
-export async function listJobs({ search = "", limit = 50, offset = 0 } = {}): Promise<{ rows: JobListRow[]; total: number }> {
+export async function listJobs({ search = "", limit = 50, offset = 0 } = {}): Promise<{
+  rows: JobListRow[];
+  total: number;
+}> {
   const where = `where ($1 = '' or concat_ws(' ', r.name, t.name, s.name, e.name) ilike '%' || $1 || '%')`;
   const term = search.replace(/[%_\\]/g, "\\$&");
   const rows = await store().query<JobListRow & object>(
@@ -35,7 +41,10 @@ export async function listJobs({ search = "", limit = 50, offset = 0 } = {}): Pr
      ${where} order by greatest(j.created_at, l.made_at) desc, j.id limit $2 offset $3`,
     { bind: [term, limit, offset], type: QueryTypes.SELECT },
   );
-  const [{ total }] = await store().query<{ total: number }>(`select count(*)::int as total ${joined} ${where}`, { bind: [term], type: QueryTypes.SELECT });
+  const [{ total }] = await store().query<{ total: number }>(
+    `select count(*)::int as total ${joined} ${where}`,
+    { bind: [term], type: QueryTypes.SELECT },
+  );
   return { rows, total };
 }
 

@@ -1,8 +1,31 @@
 import { Op, QueryTypes, type Transaction } from "sequelize";
 import type { NewEngine, NewRig, NewSystem, NewTitle, PreflightItem, Setting } from "@/core/kit";
-import type { BuildRow, EngineDetail, HouseRulesRow, PreflightItemRow, RigDetail, RigRow, SystemRow, TitleDetail, TitleRow } from "@/core/records";
+import type {
+  BuildRow,
+  EngineDetail,
+  HouseRulesRow,
+  PreflightItemRow,
+  RigDetail,
+  RigRow,
+  SystemRow,
+  TitleDetail,
+  TitleRow,
+} from "@/core/records";
 import type { HouseRules } from "@/core/verdict";
-import { Build, CatalogueSetting, ConsoleSystem, Engine, EngineSystem, HouseRuleSet, PreflightRow, Rig, RigRevision, Scene, Title, store } from "./models";
+import {
+  Build,
+  CatalogueSetting,
+  ConsoleSystem,
+  Engine,
+  EngineSystem,
+  HouseRuleSet,
+  PreflightRow,
+  Rig,
+  RigRevision,
+  Scene,
+  Title,
+  store,
+} from "./models";
 
 const newestRigs = `
   select r.id, r.name, v.id as "revisionId", v.number as revision, v.spec
@@ -10,11 +33,16 @@ const newestRigs = `
 
 /** Rigs in use with their newest revision, by name. */
 export function listRigs(): Promise<RigRow[]> {
-  return store().query<RigRow & object>(`${newestRigs} where r.retired_at is null order by r.name`, { type: QueryTypes.SELECT });
+  return store().query<RigRow & object>(`${newestRigs} where r.retired_at is null order by r.name`, {
+    type: QueryTypes.SELECT,
+  });
 }
 
 export async function findRig(id: string): Promise<RigRow | null> {
-  const rows = await store().query<RigRow & object>(`${newestRigs} where r.id = $1`, { bind: [id], type: QueryTypes.SELECT });
+  const rows = await store().query<RigRow & object>(`${newestRigs} where r.id = $1`, {
+    bind: [id],
+    type: QueryTypes.SELECT,
+  });
   return rows[0] ?? null;
 }
 
@@ -49,7 +77,10 @@ export function listTitles(): Promise<TitleRow[]> {
 export function addTitle({ scenes, ...title }: NewTitle): Promise<string> {
   return store().transaction(async (transaction) => {
     const made = await Title.create(title, { transaction });
-    await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: made.id })), { transaction });
+    await Scene.bulkCreate(
+      scenes.map((scene, position) => ({ ...scene, position, titleId: made.id })),
+      { transaction },
+    );
     return made.id;
   });
 }
@@ -64,18 +95,32 @@ export function listBuilds(): Promise<BuildRow[]> {
   );
 }
 
-export function addEngine({ builds, catalogue, systemIds, ...engine }: NewEngine): Promise<{ id: string; buildIds: string[] }> {
+export function addEngine({
+  builds,
+  catalogue,
+  systemIds,
+  ...engine
+}: NewEngine): Promise<{ id: string; buildIds: string[] }> {
   return store().transaction(async (transaction) => {
     const made = await Engine.create(engine, { transaction });
-    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: made.id, systemId })), { transaction });
-    const rows = await Build.bulkCreate(builds.map((build) => ({ ...build, engineId: made.id })), { transaction });
+    await EngineSystem.bulkCreate(
+      systemIds.map((systemId) => ({ engineId: made.id, systemId })),
+      { transaction },
+    );
+    const rows = await Build.bulkCreate(
+      builds.map((build) => ({ ...build, engineId: made.id })),
+      { transaction },
+    );
     await putCatalogue(made.id, catalogue, transaction);
     return { id: made.id, buildIds: rows.map(({ id }) => id) };
   });
 }
 
 async function putCatalogue(engineId: string, catalogue: Setting[], transaction: Transaction): Promise<void> {
-  await CatalogueSetting.bulkCreate(catalogue.map((definition, position) => ({ engineId, position, key: definition.key, definition })), { transaction });
+  await CatalogueSetting.bulkCreate(
+    catalogue.map((definition, position) => ({ engineId, position, key: definition.key, definition })),
+    { transaction },
+  );
 }
 
 /** An engine's settings in their order. */
@@ -138,14 +183,21 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
   if (!row) return null;
   const scenes = await Scene.findAll({ where: { titleId: id }, order: ["position"] });
   const { retiredAt, ...title } = row.get({ plain: true });
-  return { ...title, retired: retiredAt !== null, scenes: scenes.map(({ name, how, seconds, worst }) => ({ name, how, seconds, worst })) };
+  return {
+    ...title,
+    retired: retiredAt !== null,
+    scenes: scenes.map(({ name, how, seconds, worst }) => ({ name, how, seconds, worst })),
+  };
 }
 
 export function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
   return store().transaction(async (transaction) => {
     await Title.update(title, { where: { id }, transaction });
     await Scene.destroy({ where: { titleId: id }, transaction });
-    await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: id })), { transaction });
+    await Scene.bulkCreate(
+      scenes.map((scene, position) => ({ ...scene, position, titleId: id })),
+      { transaction },
+    );
   });
 }
 
@@ -158,29 +210,48 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
   store();
   const engine = await Engine.findByPk(id);
   if (!engine) return null;
-  const [builds, systems, catalogue] = await Promise.all([Build.findAll({ where: { engineId: id }, order: ["version"] }), EngineSystem.findAll({ where: { engineId: id } }), catalogueOf(id)]);
+  const [builds, systems, catalogue] = await Promise.all([
+    Build.findAll({ where: { engineId: id }, order: ["version"] }),
+    EngineSystem.findAll({ where: { engineId: id } }),
+    catalogueOf(id),
+  ]);
   return {
-    id, name: engine.name, notes: engine.notes, backEnds: engine.backEnds, catalogue,
+    id,
+    name: engine.name,
+    notes: engine.notes,
+    backEnds: engine.backEnds,
+    catalogue,
     systemIds: systems.map(({ systemId }) => systemId),
     builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
   };
 }
 
 /** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
-export function putEngine(id: string, { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine): Promise<void> {
+export function putEngine(
+  id: string,
+  { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine,
+): Promise<void> {
   return store().transaction(async (transaction) => {
     await Engine.update({ name, notes, backEnds }, { where: { id }, transaction });
     await EngineSystem.destroy({ where: { engineId: id }, transaction });
-    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })), { transaction });
+    await EngineSystem.bulkCreate(
+      systemIds.map((systemId) => ({ engineId: id, systemId })),
+      { transaction },
+    );
     const held = await Build.findAll({ where: { engineId: id }, transaction });
-    const same = (a: { version: string; branch: string }, b: { version: string; branch: string }) => a.version === b.version && a.branch === b.branch;
+    const same = (a: { version: string; branch: string }, b: { version: string; branch: string }) =>
+      a.version === b.version && a.branch === b.branch;
     for (const build of builds) {
       const known = held.find((row) => same(row, build));
       if (known) await known.update(build, { transaction });
       else await Build.create({ ...build, engineId: id }, { transaction });
     }
     const dropped = held.filter((row) => !builds.some((build) => same(row, build))).map((row) => row.id);
-    if (dropped.length > 0) await store().query(`delete from builds b where id = any($1::uuid[]) and not exists (select 1 from jobs where build_id = b.id) and not exists (select 1 from runs where build_id = b.id)`, { bind: [dropped], transaction });
+    if (dropped.length > 0)
+      await store().query(
+        `delete from builds b where id = any($1::uuid[]) and not exists (select 1 from jobs where build_id = b.id) and not exists (select 1 from runs where build_id = b.id)`,
+        { bind: [dropped], transaction },
+      );
     await CatalogueSetting.destroy({ where: { engineId: id }, transaction });
     await putCatalogue(id, catalogue, transaction);
   });
@@ -201,7 +272,9 @@ export async function listPreflight(): Promise<PreflightItemRow[]> {
 export async function addPreflight(items: PreflightItem[], own: boolean): Promise<void> {
   store();
   const from = (await PreflightRow.max<number, PreflightRow>("position")) ?? -1;
-  await PreflightRow.bulkCreate(items.map((definition, index) => ({ definition, own, position: from + 1 + index })));
+  await PreflightRow.bulkCreate(
+    items.map((definition, index) => ({ definition, own, position: from + 1 + index })),
+  );
 }
 
 export async function removePreflight(id: string): Promise<boolean> {

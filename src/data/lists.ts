@@ -5,7 +5,13 @@ import { store } from "./models";
 /** What may be sorted by, as SQL; nothing from outside reaches a statement but as a bound value. */
 type Sortable = Record<string, string>;
 
-async function page<Row extends object>(columns: string, from: string, where: string, sortable: Sortable, { search, filter, sort, descending, page: at, pageSize }: PageQuery): Promise<Page<Row>> {
+async function page<Row extends object>(
+  columns: string,
+  from: string,
+  where: string,
+  sortable: Sortable,
+  { search, filter, sort, descending, page: at, pageSize }: PageQuery,
+): Promise<Page<Row>> {
   const term = search.replace(/[%_\\]/g, "\\$&");
   const order = `${sortable[sort] ?? Object.values(sortable)[0]} ${descending ? "desc" : "asc"} nulls last`;
   const rows = await store().query<Row & { total: number }>(
@@ -15,7 +21,8 @@ async function page<Row extends object>(columns: string, from: string, where: st
   return { rows: rows.map(({ total: _total, ...row }) => row as unknown as Row), total: rows[0]?.total ?? 0 };
 }
 
-const shelf = (table: string) => `case when $2 = 'retired' then ${table}.retired_at is not null else ${table}.retired_at is null end`;
+const shelf = (table: string) =>
+  `case when $2 = 'retired' then ${table}.retired_at is not null else ${table}.retired_at is null end`;
 
 /** Rigs on the shelf (or retired), a page. */
 export function pageOfRigs(query: PageQuery): Promise<Page<RigListRow>> {
@@ -36,7 +43,12 @@ export function pageOfTitles(query: PageQuery): Promise<Page<TitleListRow>> {
     `from titles t join systems s on s.id = t.system_id`,
     `($1 = '' or concat_ws(' ', t.name, s.name) ilike '%' || $1 || '%') and ${shelf("t")}
      and ($2 in ('', 'retired') or t.hardness = $2 or t.system_id::text = $2)`,
-    { name: "lower(t.name)", system: "s.name", rate: "t.native_fps", hardness: "array_position(array['easy', 'typical', 'hard'], t.hardness)" },
+    {
+      name: "lower(t.name)",
+      system: "s.name",
+      rate: "t.native_fps",
+      hardness: "array_position(array['easy', 'typical', 'hard'], t.hardness)",
+    },
     query,
   );
 }

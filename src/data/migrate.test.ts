@@ -7,7 +7,14 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => end());
 
-const tables = async () => ((await database().query("select tablename from pg_tables where schemaname = 'public' and tablename <> 'migrations' order by 1"))[0] as { tablename: string }[]).map(({ tablename }) => tablename);
+const tables = async () =>
+  (
+    (
+      await database().query(
+        "select tablename from pg_tables where schemaname = 'public' and tablename <> 'migrations' order by 1",
+      )
+    )[0] as { tablename: string }[]
+  ).map(({ tablename }) => tablename);
 
 it("goes back and forth over every migration", async () => {
   const before = await tables();
@@ -35,6 +42,8 @@ it("the database itself refuses a decision without its moment, an arm that isn't
   await refuse("update trials set kind = 'odd'");
   await refuse("update jobs set closed_at = now()");
   await refuse("update jobs set strategy = 'odd'");
-  await refuse("insert into trials (job_id, number, kind, name, arms, rounds, plan, before) values ('00000000-0000-4000-8000-000000000007', 1, 'compare', 'twin', '[{}]', 1, '{}', '{}')");
+  await refuse(
+    "insert into trials (job_id, number, kind, name, arms, rounds, plan, before) values ('00000000-0000-4000-8000-000000000007', 1, 'compare', 'twin', '[{}]', 1, '{}', '{}')",
+  );
   await database().query("update trials set choice = 'keep', kept_arm = 1, decided_at = now()");
 });

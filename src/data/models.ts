@@ -1,6 +1,30 @@
-import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from "sequelize";
 import type { TrialOutcome } from "@/core/advise";
-import type { Arm, Conditions, NewEngine, NewFault, NewJob, NewSystem, NewTitle, PreflightItem, PreflightTick, RigSpec, Setting, Settings, TrialKind, TrialPlan } from "@/core/kit";
+import type {
+  Arm,
+  Conditions,
+  NewEngine,
+  NewFault,
+  NewJob,
+  NewSystem,
+  NewTitle,
+  PreflightItem,
+  PreflightTick,
+  RigSpec,
+  Setting,
+  Settings,
+  TrialKind,
+  TrialPlan,
+} from "@/core/kit";
 import type { JobClosing, TrialRow } from "@/core/records";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { ChannelRole, Trace } from "@/core/trace";
@@ -21,7 +45,10 @@ export class RigRevision extends Model<InferAttributes<RigRevision>, InferCreati
   declare spec: RigSpec;
 }
 
-export class ConsoleSystem extends Model<InferAttributes<ConsoleSystem>, InferCreationAttributes<ConsoleSystem>> {
+export class ConsoleSystem extends Model<
+  InferAttributes<ConsoleSystem>,
+  InferCreationAttributes<ConsoleSystem>
+> {
   declare id: CreationOptional<string>;
   declare name: string;
   declare screens: NewSystem["screens"];
@@ -74,7 +101,10 @@ export class Build extends Model<InferAttributes<Build>, InferCreationAttributes
   declare notes: CreationOptional<string>;
 }
 
-export class CatalogueSetting extends Model<InferAttributes<CatalogueSetting>, InferCreationAttributes<CatalogueSetting>> {
+export class CatalogueSetting extends Model<
+  InferAttributes<CatalogueSetting>,
+  InferCreationAttributes<CatalogueSetting>
+> {
   declare id: CreationOptional<string>;
   declare engineId: string;
   declare position: number;
@@ -223,29 +253,140 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [Rig, "rigs", { id, name: words, retiredAt: moment }],
   [RigRevision, "rig_revisions", { id, rigId: key, number: position, note: emptyWords, spec: json }],
   [ConsoleSystem, "systems", { id, name: words, screens: json, rates: json, note: emptyWords }],
-  [Title, "titles", { id, systemId: key, name: words, nativeFps: real, tied: flag, region: emptyWords, hardness: words, memoryNeededGb: real, notes: emptyWords, patches: json, retiredAt: moment }],
+  [
+    Title,
+    "titles",
+    {
+      id,
+      systemId: key,
+      name: words,
+      nativeFps: real,
+      tied: flag,
+      region: emptyWords,
+      hardness: words,
+      memoryNeededGb: real,
+      notes: emptyWords,
+      patches: json,
+      retiredAt: moment,
+    },
+  ],
   [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
   [Engine, "engines", { id, name: words, notes: emptyWords, backEnds: json }],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
-  [Build, "builds", { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords }],
+  [
+    Build,
+    "builds",
+    { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords },
+  ],
   [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],
   [HouseRuleSet, "house_rules", { id, name: words, rules: json, isDefault: { ...flag, defaultValue: false } }],
-  [Job, "jobs", { id, rigId: key, titleId: key, buildId: key, houseRulesId: key, aim: words, targetFps: real, strategy: { ...words, defaultValue: "climb" }, createdAt: now, closedAt: moment, closing: { type: DataTypes.JSONB } }],
-  [Run, "runs", {
-    id, jobId: key, number: position, rigRevisionId: key, buildId: key, source: words, form: words, label: emptyWords, fileName: maybeWords, madeAt: now,
-    settings: json, conditions: json, rules: json, yardstick: json, cacheState: words, crashed: flag, skippedRows: position, preflight: json, notes: emptyWords, trialId: { type: DataTypes.UUID }, arm: { type: DataTypes.INTEGER }, deletedAt: moment,
-  }],
-  [Trial, "trials", {
-    id, jobId: key, number: position, kind: words, name: words, arms: json, rounds: position, cold: flag, plan: json, before: json, createdAt: now,
-    choice: maybeWords, keptArm: { type: DataTypes.INTEGER }, reason: emptyWords, outcome: { type: DataTypes.JSONB }, decidedAt: moment, deletedAt: moment,
-  }],
-  [Fault, "faults", { id, runId: key, kind: words, severity: words, scene: emptyWords, atMs: real, note: emptyWords, workaround: emptyWords, deletedAt: moment }],
+  [
+    Job,
+    "jobs",
+    {
+      id,
+      rigId: key,
+      titleId: key,
+      buildId: key,
+      houseRulesId: key,
+      aim: words,
+      targetFps: real,
+      strategy: { ...words, defaultValue: "climb" },
+      createdAt: now,
+      closedAt: moment,
+      closing: { type: DataTypes.JSONB },
+    },
+  ],
+  [
+    Run,
+    "runs",
+    {
+      id,
+      jobId: key,
+      number: position,
+      rigRevisionId: key,
+      buildId: key,
+      source: words,
+      form: words,
+      label: emptyWords,
+      fileName: maybeWords,
+      madeAt: now,
+      settings: json,
+      conditions: json,
+      rules: json,
+      yardstick: json,
+      cacheState: words,
+      crashed: flag,
+      skippedRows: position,
+      preflight: json,
+      notes: emptyWords,
+      trialId: { type: DataTypes.UUID },
+      arm: { type: DataTypes.INTEGER },
+      deletedAt: moment,
+    },
+  ],
+  [
+    Trial,
+    "trials",
+    {
+      id,
+      jobId: key,
+      number: position,
+      kind: words,
+      name: words,
+      arms: json,
+      rounds: position,
+      cold: flag,
+      plan: json,
+      before: json,
+      createdAt: now,
+      choice: maybeWords,
+      keptArm: { type: DataTypes.INTEGER },
+      reason: emptyWords,
+      outcome: { type: DataTypes.JSONB },
+      decidedAt: moment,
+      deletedAt: moment,
+    },
+  ],
+  [
+    Fault,
+    "faults",
+    {
+      id,
+      runId: key,
+      kind: words,
+      severity: words,
+      scene: emptyWords,
+      atMs: real,
+      note: emptyWords,
+      workaround: emptyWords,
+      deletedAt: moment,
+    },
+  ],
   [TraceChunk, "trace_chunks", { runId: partOfKey, sequence: { ...position, primaryKey: true }, bytes }],
   [Telemetry, "telemetry", { runId: partOfKey, role: { ...words, primaryKey: true }, bytes }],
-  [RunMark, "marks", { runId: partOfKey, position: { ...position, primaryKey: true }, label: words, startMs: real, endMs: real }],
-  [RunSummary, "run_summaries", { runId: partOfKey, methodVersion: position, grade: words, averageFps: real, summary: json, verdict: json }],
+  [
+    RunMark,
+    "marks",
+    { runId: partOfKey, position: { ...position, primaryKey: true }, label: words, startMs: real, endMs: real },
+  ],
+  [
+    RunSummary,
+    "run_summaries",
+    { runId: partOfKey, methodVersion: position, grade: words, averageFps: real, summary: json, verdict: json },
+  ],
   [PreflightRow, "preflight_items", { id, position, definition: json, own: { ...flag, defaultValue: true } }],
-  [BenchState, "bench_state", { id: { ...position, primaryKey: true, defaultValue: 1 }, rigId: { type: DataTypes.UUID }, jobId: { type: DataTypes.UUID }, houseRulesId: { type: DataTypes.UUID }, conditions: { type: DataTypes.JSONB } }],
+  [
+    BenchState,
+    "bench_state",
+    {
+      id: { ...position, primaryKey: true, defaultValue: 1 },
+      rigId: { type: DataTypes.UUID },
+      jobId: { type: DataTypes.UUID },
+      houseRulesId: { type: DataTypes.UUID },
+      conditions: { type: DataTypes.JSONB },
+    },
+  ],
 ];
 
 const bound = new WeakSet<Sequelize>();
@@ -257,7 +398,9 @@ export function store(): Sequelize {
   bound.add(sequelize);
   for (const [model, tableName, attributes] of tables) {
     // Sequelize writes into the descriptions it is given; those above are shared.
-    const own = Object.fromEntries(Object.entries(attributes).map(([name, described]) => [name, { ...(described as object) }])) as ModelAttributes;
+    const own = Object.fromEntries(
+      Object.entries(attributes).map(([name, described]) => [name, { ...(described as object) }]),
+    ) as ModelAttributes;
     model.init(own, { sequelize, tableName, modelName: tableName });
   }
   Title.belongsTo(ConsoleSystem, { foreignKey: "systemId", as: "system" });

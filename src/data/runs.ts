@@ -29,15 +29,30 @@ function asFloats(bytes: Buffer): Float32Array {
 }
 
 /** Keeps a whole run or nothing; resolves with its id and its number in the job. */
-export function addRun({ trace, summary, verdict, ...run }: RunToKeep): Promise<{ id: string; number: number }> {
+export function addRun({
+  trace,
+  summary,
+  verdict,
+  ...run
+}: RunToKeep): Promise<{ id: string; number: number }> {
   const sequelize = store();
   return sequelize.transaction(async (transaction) => {
     // The job's row is the lock that keeps two imports from taking one number.
-    await sequelize.query(`select id from jobs where id = $1 for update`, { bind: [run.jobId], transaction, type: QueryTypes.SELECT });
-    const [{ next }] = await sequelize.query<{ next: number }>(`select coalesce(max(number), 0)::int + 1 as next from runs where job_id = $1`, { bind: [run.jobId], transaction, type: QueryTypes.SELECT });
+    await sequelize.query(`select id from jobs where id = $1 for update`, {
+      bind: [run.jobId],
+      transaction,
+      type: QueryTypes.SELECT,
+    });
+    const [{ next }] = await sequelize.query<{ next: number }>(
+      `select coalesce(max(number), 0)::int + 1 as next from runs where job_id = $1`,
+      { bind: [run.jobId], transaction, type: QueryTypes.SELECT },
+    );
     const made = await Run.create({ ...run, number: next, form: trace.form }, { transaction });
     await keepTrace(made.id, trace, transaction);
-    await RunSummary.create({ runId: made.id, methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict }, { transaction });
+    await RunSummary.create(
+      { runId: made.id, methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict },
+      { transaction },
+    );
     return { id: made.id, number: next };
   });
 }
@@ -47,8 +62,18 @@ async function keepTrace(runId: string, trace: Trace, transaction: Transaction):
   for (let at = 0, sequence = 0; at < bytes.length; at += chunkBytes, sequence++) {
     await TraceChunk.create({ runId, sequence, bytes: bytes.subarray(at, at + chunkBytes) }, { transaction });
   }
-  await Telemetry.bulkCreate(trace.channels.map(({ role, times, values }) => ({ runId, role, bytes: asBytes(interleave(times, values)) })), { transaction });
-  await RunMark.bulkCreate(trace.marks.map((mark, position) => ({ runId, position, ...mark })), { transaction });
+  await Telemetry.bulkCreate(
+    trace.channels.map(({ role, times, values }) => ({
+      runId,
+      role,
+      bytes: asBytes(interleave(times, values)),
+    })),
+    { transaction },
+  );
+  await RunMark.bulkCreate(
+    trace.marks.map((mark, position) => ({ runId, position, ...mark })),
+    { transaction },
+  );
 }
 
 /** A run's trace as kept, with channels and marks; null when there is no such run. */
@@ -65,29 +90,49 @@ export async function findTrace(runId: string): Promise<Trace | null> {
     const [times, values] = separate(asFloats(bytes));
     return { role, times, values };
   });
-  return traceFrom(run.form, asFloats(Buffer.concat(chunks.map(({ bytes }) => bytes))), channels, marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })));
+  return traceFrom(
+    run.form,
+    asFloats(Buffer.concat(chunks.map(({ bytes }) => bytes))),
+    channels,
+    marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })),
+  );
 }
 
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
-const runColumns = (segments: boolean) => `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
+const runColumns = (
+  segments: boolean,
+) => `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
   r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
   m.method_version as "methodVersion", ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
 /** A job's runs in their order, with figures and without traces; `segments` asks for those of every run. */
 export function listRuns(jobId: string, { segments = false } = {}): Promise<RunRow[]> {
-  return store().query<RunRow & object>(`select ${runColumns(segments)} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`, { bind: [jobId], type: QueryTypes.SELECT });
+  return store().query<RunRow & object>(
+    `select ${runColumns(segments)} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`,
+    { bind: [jobId], type: QueryTypes.SELECT },
+  );
 }
 
 export async function findRun(id: string): Promise<RunRow | null> {
-  const rows = await store().query<RunRow & object>(`select ${runColumns(true)} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`, { bind: [id], type: QueryTypes.SELECT });
+  const rows = await store().query<RunRow & object>(
+    `select ${runColumns(true)} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
   return rows[0] ?? null;
 }
 
 /** Replaces a run's figures, made by a newer method or under other rules. */
 export async function putSummary(runId: string, summary: Summary, verdict: Verdict): Promise<void> {
   store();
-  await RunSummary.upsert({ runId, methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict });
+  await RunSummary.upsert({
+    runId,
+    methodVersion,
+    grade: verdict.grade,
+    averageFps: summary.averageFps,
+    summary,
+    verdict,
+  });
 }
 
 export async function putLabel(runId: string, label: string): Promise<boolean> {
@@ -104,7 +149,15 @@ export async function setDeleted(runId: string, deleted: boolean): Promise<boole
 }
 
 /** Every run made under some house rules, for judging anew. */
-export function runsUnder(houseRulesId: string): Promise<(Pick<RunRow, "id" | "number" | "crashed" | "faults" | "summary" | "verdict" | "yardstick" | "rules"> & { jobId: string; title: string; rig: string })[]> {
+export function runsUnder(
+  houseRulesId: string,
+): Promise<
+  (Pick<RunRow, "id" | "number" | "crashed" | "faults" | "summary" | "verdict" | "yardstick" | "rules"> & {
+    jobId: string;
+    title: string;
+    rig: string;
+  })[]
+> {
   return store().query(
     `select r.id, r.number, r.crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict, j.id as "jobId", t.name as title, g.name as rig
      from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id join run_summaries m on m.run_id = r.id
@@ -114,11 +167,16 @@ export function runsUnder(houseRulesId: string): Promise<(Pick<RunRow, "id" | "n
 }
 
 /** Puts down figures and verdicts made anew under other rules, with the rules; all or none. */
-export function putRejudged(runs: { id: string; rules: HouseRules; summary: Summary; verdict: Verdict }[]): Promise<void> {
+export function putRejudged(
+  runs: { id: string; rules: HouseRules; summary: Summary; verdict: Verdict }[],
+): Promise<void> {
   return store().transaction(async (transaction) => {
     for (const { id, rules, summary, verdict } of runs) {
       await Run.update({ rules }, { where: { id }, transaction });
-      await RunSummary.update({ methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict }, { where: { runId: id }, transaction });
+      await RunSummary.update(
+        { methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict },
+        { where: { runId: id }, transaction },
+      );
     }
   });
 }

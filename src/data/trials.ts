@@ -6,31 +6,61 @@ import { Job, Trial, store } from "./models";
 
 const columns = `t.id, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt", t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt"`;
 
-export function addTrial(trial: NewTrial, before: TrialRow["before"], createdAt?: Date): Promise<{ id: string; number: number }> {
+export function addTrial(
+  trial: NewTrial,
+  before: TrialRow["before"],
+  createdAt?: Date,
+): Promise<{ id: string; number: number }> {
   const sequelize = store();
   return sequelize.transaction(async (transaction) => {
-    await sequelize.query(`select id from jobs where id = $1 for update`, { bind: [trial.jobId], transaction, type: QueryTypes.SELECT });
-    const [{ next }] = await sequelize.query<{ next: number }>(`select coalesce(max(number), 0)::int + 1 as next from trials where job_id = $1`, { bind: [trial.jobId], transaction, type: QueryTypes.SELECT });
-    const made = await Trial.create({ ...trial, before, number: next, createdAt: createdAt ?? new Date() }, { transaction });
+    await sequelize.query(`select id from jobs where id = $1 for update`, {
+      bind: [trial.jobId],
+      transaction,
+      type: QueryTypes.SELECT,
+    });
+    const [{ next }] = await sequelize.query<{ next: number }>(
+      `select coalesce(max(number), 0)::int + 1 as next from trials where job_id = $1`,
+      { bind: [trial.jobId], transaction, type: QueryTypes.SELECT },
+    );
+    const made = await Trial.create(
+      { ...trial, before, number: next, createdAt: createdAt ?? new Date() },
+      { transaction },
+    );
     return { id: made.id, number: next };
   });
 }
 
 export async function findTrial(id: string): Promise<TrialRow | null> {
-  const rows = await store().query<TrialRow & object>(`select ${columns} from trials t where t.id = $1 and t.deleted_at is null`, { bind: [id], type: QueryTypes.SELECT });
+  const rows = await store().query<TrialRow & object>(
+    `select ${columns} from trials t where t.id = $1 and t.deleted_at is null`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
   return rows[0] ?? null;
 }
 
 /** A job's trials in the order they were begun. */
 export function listTrials(jobId: string): Promise<TrialRow[]> {
-  return store().query<TrialRow & object>(`select ${columns} from trials t where t.job_id = $1 and t.deleted_at is null order by t.number`, { bind: [jobId], type: QueryTypes.SELECT });
+  return store().query<TrialRow & object>(
+    `select ${columns} from trials t where t.job_id = $1 and t.deleted_at is null order by t.number`,
+    { bind: [jobId], type: QueryTypes.SELECT },
+  );
 }
 
 /** Puts a decision down with what it rests on, or takes it back; the job's target goes with it. */
-export function putDecision(trial: Pick<TrialRow, "id" | "jobId">, decision: (Choice & { outcome: TrialOutcome; decidedAt?: Date }) | null, targetFps: number | null | undefined): Promise<void> {
+export function putDecision(
+  trial: Pick<TrialRow, "id" | "jobId">,
+  decision: (Choice & { outcome: TrialOutcome; decidedAt?: Date }) | null,
+  targetFps: number | null | undefined,
+): Promise<void> {
   return store().transaction(async (transaction) => {
     const values = decision
-      ? { choice: decision.choice, keptArm: decision.arm, reason: decision.reason, outcome: decision.outcome, decidedAt: decision.decidedAt ?? new Date() }
+      ? {
+          choice: decision.choice,
+          keptArm: decision.arm,
+          reason: decision.reason,
+          outcome: decision.outcome,
+          decidedAt: decision.decidedAt ?? new Date(),
+        }
       : { choice: null, keptArm: null, reason: "", outcome: null, decidedAt: null };
     await Trial.update(values, { where: { id: trial.id }, transaction });
     if (targetFps !== undefined) await Job.update({ targetFps }, { where: { id: trial.jobId }, transaction });
@@ -54,7 +84,12 @@ export function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> 
   const at = deleted ? new Date() : null;
   return store().transaction(async (transaction) => {
     const [changed] = await Trial.update({ deletedAt: at }, { where: { id }, transaction });
-    await store().query(deleted ? `update runs set deleted_at = $2 where trial_id = $1 and deleted_at is null` : `update runs set deleted_at = null where trial_id = $1`, { bind: deleted ? [id, at] : [id], transaction });
+    await store().query(
+      deleted
+        ? `update runs set deleted_at = $2 where trial_id = $1 and deleted_at is null`
+        : `update runs set deleted_at = null where trial_id = $1`,
+      { bind: deleted ? [id, at] : [id], transaction },
+    );
     return changed > 0;
   });
 }
@@ -69,7 +104,16 @@ export async function keptBuild(jobId: string): Promise<string | null> {
 }
 
 /** Trials not decided yet, over all jobs, the newest first. */
-export function openTrials(limit: number): Promise<(Pick<TrialRow, "id" | "jobId" | "number" | "kind" | "name" | "createdAt"> & { title: string; rig: string; runs: number; planned: number })[]> {
+export function openTrials(
+  limit: number,
+): Promise<
+  (Pick<TrialRow, "id" | "jobId" | "number" | "kind" | "name" | "createdAt"> & {
+    title: string;
+    rig: string;
+    runs: number;
+    planned: number;
+  })[]
+> {
   return store().query(
     `select t.id, t.job_id as "jobId", t.number, t.kind, t.name, t.created_at as "createdAt", i.name as title, r.name as rig,
             (select count(*)::int from runs u where u.trial_id = t.id and u.deleted_at is null) as runs, t.rounds * jsonb_array_length(t.arms) as planned
@@ -81,7 +125,12 @@ export function openTrials(limit: number): Promise<(Pick<TrialRow, "id" | "jobId
 
 /** What a rig's decided comparisons taught: one row for each that changed one thing. */
 export async function triedOnRig(rigId: string): Promise<(Omit<Tried, "relieves"> & { engineId: string })[]> {
-  const rows = await store().query<{ arms: TrialRow["arms"]; before: TrialRow["before"]; outcome: TrialOutcome; engineId: string }>(
+  const rows = await store().query<{
+    arms: TrialRow["arms"];
+    before: TrialRow["before"];
+    outcome: TrialOutcome;
+    engineId: string;
+  }>(
     `select t.arms, t.before, t.outcome, b.engine_id as "engineId" from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
      where j.rig_id = $1 and t.kind = 'compare' and t.decided_at is not null and t.deleted_at is null and jsonb_array_length(t.arms) = 2`,
     { bind: [rigId], type: QueryTypes.SELECT },
@@ -89,13 +138,27 @@ export async function triedOnRig(rigId: string): Promise<(Omit<Tried, "relieves"
   return rows.flatMap(({ arms, before, outcome, engineId }) => {
     const pair = outcome?.pairs[0];
     if (!pair) return [];
-    const changed = Object.entries(arms[1].settings).filter(([key, value]) => before.settings[key] !== value).map(([key, to]) => ({ key, from: before.settings[key] ?? null, to }));
-    const conditions = ([["powerMode", "power mode"], ["clocks", "clocks"], ["cooler", "cooler"]] as const)
-      .map(([name, key]) => ({ key, from: arms[0].conditions[name] ?? null, to: arms[1].conditions[name] ?? null }))
+    const changed = Object.entries(arms[1].settings)
+      .filter(([key, value]) => before.settings[key] !== value)
+      .map(([key, to]) => ({ key, from: before.settings[key] ?? null, to }));
+    const conditions = (
+      [
+        ["powerMode", "power mode"],
+        ["clocks", "clocks"],
+        ["cooler", "cooler"],
+      ] as const
+    )
+      .map(([name, key]) => ({
+        key,
+        from: arms[0].conditions[name] ?? null,
+        to: arms[1].conditions[name] ?? null,
+      }))
       .filter(({ from, to }) => to !== null && to !== from);
     // Of several changes at once nothing is learnt about any.
     const only = [...changed, ...conditions];
-    return only.length === 1 ? [{ ...only[0], engineId, helped: pair.decision === "better", logGain: Math.log(pair.ratio) }] : [];
+    return only.length === 1
+      ? [{ ...only[0], engineId, helped: pair.decision === "better", logGain: Math.log(pair.ratio) }]
+      : [];
   });
 }
 

@@ -10,6 +10,11 @@ export async function addJob(input: unknown): Promise<string> {
   const id = await data.addJob(job);
   const rig = await data.findRig(job.rigId);
   const bench = await data.readBench();
-  await data.putBench({ jobId: id, rigId: job.rigId, houseRulesId: job.houseRulesId, ...(rig && bench.rigId !== job.rigId ? { conditions: firstConditions(rig.spec) } : {}) });
+  await data.putBench({
+    jobId: id,
+    rigId: job.rigId,
+    houseRulesId: job.houseRulesId,
+    ...(rig && bench.rigId !== job.rigId ? { conditions: firstConditions(rig.spec) } : {}),
+  });
   return id;
 }

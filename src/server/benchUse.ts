@@ -10,7 +10,10 @@ export async function viewBench(): Promise<BenchView> {
   return {
     rigs: rigs.map(({ id, name }) => ({ id, name })),
     rig,
-    conditions: rig && (rig.id === state.rigId ? state.conditions : null) ? state.conditions : rig && firstConditions(rig.spec),
+    conditions:
+      rig && (rig.id === state.rigId ? state.conditions : null)
+        ? state.conditions
+        : rig && firstConditions(rig.spec),
     houseRules,
     houseRulesId: state.houseRulesId ?? houseRules[0]?.id ?? null,
     jobId: state.jobId,

@@ -1,6 +1,15 @@
 import { isDeepStrictEqual } from "node:util";
 import { z } from "zod";
-import { hardnesses, newEngineSchema, newRigSchema, newSystemSchema, newTitleSchema, preflightItemSchema, readCatalogue, type Catalogue } from "@/core/kit";
+import {
+  hardnesses,
+  newEngineSchema,
+  newRigSchema,
+  newSystemSchema,
+  newTitleSchema,
+  preflightItemSchema,
+  readCatalogue,
+  type Catalogue,
+} from "@/core/kit";
 import type { EngineDetail, RigDetail, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { Problem, notFound } from "./problem";
@@ -12,10 +21,12 @@ const found = <Thing>(thing: Thing | null, what: string): Thing => {
 
 export const viewRig = async (id: string): Promise<RigDetail> => found(await data.rigDetail(id), "rig");
 export const viewTitle = async (id: string): Promise<TitleDetail> => found(await data.findTitle(id), "title");
-export const viewEngine = async (id: string): Promise<EngineDetail> => found(await data.findEngine(id), "engine");
+export const viewEngine = async (id: string): Promise<EngineDetail> =>
+  found(await data.findEngine(id), "engine");
 
 export const viewSystems = data.listSystems;
-export const viewSystem = async (id: string): Promise<SystemRow> => found((await data.listSystems()).find((system) => system.id === id) ?? null, "system");
+export const viewSystem = async (id: string): Promise<SystemRow> =>
+  found((await data.listSystems()).find((system) => system.id === id) ?? null, "system");
 
 const revisionSchema = newRigSchema.extend({ note: z.string().trim().max(200).default("") });
 
@@ -85,14 +96,22 @@ export async function importCatalogue(engineId: string, text: string): Promise<{
   if (!read.ok) {
     const fields = Object.fromEntries(read.faults.map(({ path, message }) => [path || "file", message]));
     const [first] = read.faults;
-    throw new Problem(422, `${first.path ? `${first.path}: ` : ""}${first.message}`, read.faults.length > 1 ? `${read.faults.length} faults in all; nothing was changed.` : "Correct the file and choose it again; nothing was changed.", fields);
+    throw new Problem(
+      422,
+      `${first.path ? `${first.path}: ` : ""}${first.message}`,
+      read.faults.length > 1
+        ? `${read.faults.length} faults in all; nothing was changed.`
+        : "Correct the file and choose it again; nothing was changed.",
+      fields,
+    );
   }
   await data.putEngine(engineId, { ...engine, catalogue: read.catalogue.settings });
   return { settings: read.catalogue.settings.length };
 }
 
 export const viewPreflight = data.listPreflight;
-export const addPreflight = async (input: unknown) => data.addPreflight([preflightItemSchema.parse(input)], true);
+export const addPreflight = async (input: unknown) =>
+  data.addPreflight([preflightItemSchema.parse(input)], true);
 export async function removePreflight(id: string): Promise<void> {
   if (!(await data.removePreflight(id))) throw notFound("item");
 }

@@ -17,15 +17,35 @@ export async function closeJob(id: string, input: unknown, at = new Date()): Pro
   if (job.closedAt) throw new Problem(409, "This job is closed already.", "Open it again to go on with it.");
   const story = await storyOf(job);
   const open = story.trials.find(({ decidedAt }) => !decidedAt);
-  if (open) throw new Problem(409, `“${open.name}” isn't decided.`, "Decide it, or leave it out of the job, then close.");
-  const last = story.trials.reduce((latest, { decidedAt }) => Math.max(latest, decidedAt ? new Date(decidedAt).getTime() : 0), 0);
+  if (open)
+    throw new Problem(
+      409,
+      `“${open.name}” isn't decided.`,
+      "Decide it, or leave it out of the job, then close.",
+    );
+  const last = story.trials.reduce(
+    (latest, { decidedAt }) => Math.max(latest, decidedAt ? new Date(decidedAt).getTime() : 0),
+    0,
+  );
   const confirmation = confirmationOf(story, last);
-  if (!confirmation) throw new Problem(409, "The confirmation run is missing.", "Run the scene once more with what was kept, outside any trial; that run closes the job.");
+  if (!confirmation)
+    throw new Problem(
+      409,
+      "The confirmation run is missing.",
+      "Run the scene once more with what was kept, outside any trial; that run closes the job.",
+    );
   const times = story.runs.map(({ madeAt }) => new Date(madeAt).getTime());
   const closing: JobClosing = {
-    overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided), conditions: story.standing.conditions, targetFps: confirmation.yardstick.targetFps,
-    grade: confirmation.verdict.grade, averageFps: confirmation.summary.averageFps, confirmationRunId: confirmation.id, runs: story.runs.length,
-    runningMinutes: story.runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 60_000, days: Math.max(1, Math.ceil((Math.max(...times) - Math.min(...times)) / 86_400_000)), note,
+    overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
+    conditions: story.standing.conditions,
+    targetFps: confirmation.yardstick.targetFps,
+    grade: confirmation.verdict.grade,
+    averageFps: confirmation.summary.averageFps,
+    confirmationRunId: confirmation.id,
+    runs: story.runs.length,
+    runningMinutes: story.runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 60_000,
+    days: Math.max(1, Math.ceil((Math.max(...times) - Math.min(...times)) / 86_400_000)),
+    note,
   };
   await data.putClosing(id, closing, at);
   return closing;

@@ -7,7 +7,11 @@ import { notFound } from "./problem";
 async function judgeWithFaults(runId: string): Promise<void> {
   const run = await data.findRun(runId);
   if (!run?.summary) return;
-  await data.putSummary(runId, run.summary, judge(run.summary, run.rules, { crashed: run.crashed, faults: run.faults }));
+  await data.putSummary(
+    runId,
+    run.summary,
+    judge(run.summary, run.rules, { crashed: run.crashed, faults: run.faults }),
+  );
 }
 
 /** Notes a fault of a run; its verdict follows. */

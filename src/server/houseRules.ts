@@ -5,7 +5,10 @@ import { houseRulesSchema, judge, type HouseRules, type Verdict } from "@/core/v
 import * as data from "@/data";
 import { notFound } from "./problem";
 
-const namedSchema = z.object({ name: z.string().trim().min(1, "Give them a name.").max(80), rules: houseRulesSchema });
+const namedSchema = z.object({
+  name: z.string().trim().min(1, "Give them a name.").max(80),
+  rules: houseRulesSchema,
+});
 
 export async function viewHouseRules(id: string): Promise<HouseRulesRow> {
   const rules = (await data.listHouseRules()).find((row) => row.id === id);
@@ -35,7 +38,18 @@ async function judgeAnew(id: string, rules: HouseRules): Promise<Anew[]> {
     const trace = sameMeasure ? null : await data.findTrace(run.id);
     const summary = trace ? summarise(trace, run.yardstick, rules.measuring) : run.summary;
     const verdict = judge(summary, rules, { crashed: run.crashed, faults: run.faults });
-    made.push({ runId: run.id, jobId: run.jobId, title: run.title, rig: run.rig, number: run.number, from: run.verdict.grade, to: verdict.grade, rules, summary, verdict });
+    made.push({
+      runId: run.id,
+      jobId: run.jobId,
+      title: run.title,
+      rig: run.rig,
+      number: run.number,
+      from: run.verdict.grade,
+      to: verdict.grade,
+      rules,
+      summary,
+      verdict,
+    });
   }
   return made;
 }
@@ -48,6 +62,8 @@ export async function rejudge(id: string, input: unknown): Promise<{ judged: num
   await viewHouseRules(id);
   const anew = await judgeAnew(id, rules);
   if (apply) await data.putRejudged(anew.map(({ runId, ...run }) => ({ id: runId, ...run })));
-  const changes = anew.filter(({ from, to }) => from !== to).map(({ runId, jobId, title, rig, number, from, to }) => ({ runId, jobId, title, rig, number, from, to }));
+  const changes = anew
+    .filter(({ from, to }) => from !== to)
+    .map(({ runId, jobId, title, rig, number, from, to }) => ({ runId, jobId, title, rig, number, from, to }));
   return { judged: anew.length, changes };
 }

@@ -17,7 +17,22 @@ export { viewHome } from "./viewHome";
 export { viewHealth } from "./viewHealth";
 export { viewRigs, viewTitles } from "./listKit";
 export {
-  addPreflight, changeEngine, changeRigs, changeSystem, changeTitle, changeTitles, duplicateRig, exportCatalogue, importCatalogue, removePreflight, reviseRig,
-  viewEngine, viewPreflight, viewRig, viewSystem, viewSystems, viewTitle,
+  addPreflight,
+  changeEngine,
+  changeRigs,
+  changeSystem,
+  changeTitle,
+  changeTitles,
+  duplicateRig,
+  exportCatalogue,
+  importCatalogue,
+  removePreflight,
+  reviseRig,
+  viewEngine,
+  viewPreflight,
+  viewRig,
+  viewSystem,
+  viewSystems,
+  viewTitle,
 } from "./changeKit";
 export { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";

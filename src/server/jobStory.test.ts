@@ -5,7 +5,13 @@ import { limiterOf } from "@/core/advise";
 import { limitsOf } from "./diagnosis";
 import { nodeOf, usableIn, type StoryRun } from "./jobStory";
 
-const arm = (name: string, level: number | null = null) => ({ name, settings: {}, conditions: {}, buildId: null, level });
+const arm = (name: string, level: number | null = null) => ({
+  name,
+  settings: {},
+  conditions: {},
+  buildId: null,
+  level,
+});
 
 const trial = (changes: Partial<TrialRow> = {}): TrialRow => ({
   id: "trial",
@@ -27,11 +33,18 @@ const trial = (changes: Partial<TrialRow> = {}): TrialRow => ({
   ...changes,
 });
 
-const run = (place: number, changes: Partial<StoryRun> = {}) => ({ trialId: "trial", arm: place, crashed: false, cold: false, ...changes }) as StoryRun;
+const run = (place: number, changes: Partial<StoryRun> = {}) =>
+  ({ trialId: "trial", arm: place, crashed: false, cold: false, ...changes }) as StoryRun;
 
 describe("runs that count in a trial", () => {
   it("are whole and warm ones, of this trial", () => {
-    const runs = [run(0), run(1, { crashed: true }), run(1, { cold: true }), run(0, { trialId: "other" }), run(1)];
+    const runs = [
+      run(0),
+      run(1, { crashed: true }),
+      run(1, { cold: true }),
+      run(0, { trialId: "other" }),
+      run(1),
+    ];
     expect(usableIn(trial(), runs)).toEqual([runs[0], runs[4]]);
   });
 
@@ -91,13 +104,22 @@ describe("what is known of a rig's limits", () => {
 
   it("what nobody wrote down isn't made up", () => {
     const bare = { ...spec, temperatureLimitC: null, graphics: { units: null, clockGhz: null } };
-    expect(limitsOf(bare, { ...conditions, powerMode: "none of them" }, 60, [])).toMatchObject({ temperatureC: null, modeWatts: null, graphicsMhz: null });
+    expect(limitsOf(bare, { ...conditions, powerMode: "none of them" }, 60, [])).toMatchObject({
+      temperatureC: null,
+      modeWatts: null,
+      graphicsMhz: null,
+    });
   });
 });
 
 it("the limiter is found by what it is", () => {
-  const setting = (key: string, type: Setting["type"], relieves: Setting["relieves"]) => ({ key, type, relieves }) as Setting;
-  const catalogue = [setting("scale", "number", ["graphics"]), setting("hold", "switch", ["sync"]), setting("frame_cap", "number", ["sync"])];
+  const setting = (key: string, type: Setting["type"], relieves: Setting["relieves"]) =>
+    ({ key, type, relieves }) as Setting;
+  const catalogue = [
+    setting("scale", "number", ["graphics"]),
+    setting("hold", "switch", ["sync"]),
+    setting("frame_cap", "number", ["sync"]),
+  ];
   expect(limiterOf(catalogue)?.key).toBe("frame_cap");
   expect(limiterOf(catalogue.slice(0, 2))).toBeUndefined();
 });

@@ -28,13 +28,25 @@ export interface Story {
 
 /** Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an answer. */
 export const usableIn = (trial: Pick<TrialRow, "id" | "kind" | "cold">, runs: StoryRun[]) =>
-  runs.filter((run) => run.trialId === trial.id && (!run.crashed || trial.kind === "memory" || trial.kind === "clocks" || trial.kind === "heat") && (trial.kind !== "compare" || trial.cold || !run.cold));
+  runs.filter(
+    (run) =>
+      run.trialId === trial.id &&
+      (!run.crashed || trial.kind === "memory" || trial.kind === "clocks" || trial.kind === "heat") &&
+      (trial.kind !== "compare" || trial.cold || !run.cold),
+  );
 
 export function nodeOf(trial: TrialRow, runs: StoryRun[]): TrialNode {
   const usable = usableIn(trial, runs);
   const counts = trial.arms.map((_, arm) => usable.filter((run) => run.arm === arm).length);
   // A rate is decided by uncapped runs; its capped arms may be run to confirm, and needn't.
-  const left = trial.kind === "rate" ? trial.arms.flatMap(({ level }, arm) => (level === null && counts[arm] === 0 ? [arm] : [])) : stillToRun(trial.arms.length, trial.rounds, usable.map((run) => run.arm!));
+  const left =
+    trial.kind === "rate"
+      ? trial.arms.flatMap(({ level }, arm) => (level === null && counts[arm] === 0 ? [arm] : []))
+      : stillToRun(
+          trial.arms.length,
+          trial.rounds,
+          usable.map((run) => run.arm!),
+        );
   return { ...trial, runs: counts, left: trial.decidedAt ? [] : left };
 }
 
@@ -47,17 +59,39 @@ function proofOf({ outcome, keptArm }: TrialRow): string {
 
 /** @param segments whether the scenes of every run are wanted, as a trial's screen does */
 export async function storyOf(job: JobRow, { segments = false } = {}): Promise<Story> {
-  const [rows, trialRows, catalogue] = await Promise.all([listRuns(job.id, { segments }), listTrials(job.id), catalogueOf(job.engineId)]);
+  const [rows, trialRows, catalogue] = await Promise.all([
+    listRuns(job.id, { segments }),
+    listTrials(job.id),
+    catalogueOf(job.engineId),
+  ]);
   const runs: StoryRun[] = [];
   for (const row of rows) {
     const figures = await figuresOf(row);
     if (figures) runs.push({ ...row, ...figures, cold: isColdRun(row, figures.summary) });
   }
   const first = runs.find(({ trialId }) => trialId === null);
-  const base: Standing = { settings: { ...defaultsOf(catalogue), ...first?.settings }, conditions: {}, buildId: null };
+  const base: Standing = {
+    settings: { ...defaultsOf(catalogue), ...first?.settings },
+    conditions: {},
+    buildId: null,
+  };
   const decided = trialRows
     .filter((trial): trial is TrialRow & { decidedAt: Date } => trial.decidedAt !== null)
     .sort((a, b) => new Date(a.decidedAt).getTime() - new Date(b.decidedAt).getTime())
-    .map((trial) => ({ number: trial.number, proof: proofOf(trial), before: trial.before.settings, kept: trial.keptArm === null ? null : trial.arms[trial.keptArm], keys: isSweep(trial.kind) ? trial.plan.keys : [] }));
-  return { job, runs, trials: trialRows.map((trial) => nodeOf(trial, runs)), catalogue, base, decided, standing: inForce(base, decided) };
+    .map((trial) => ({
+      number: trial.number,
+      proof: proofOf(trial),
+      before: trial.before.settings,
+      kept: trial.keptArm === null ? null : trial.arms[trial.keptArm],
+      keys: isSweep(trial.kind) ? trial.plan.keys : [],
+    }));
+  return {
+    job,
+    runs,
+    trials: trialRows.map((trial) => nodeOf(trial, runs)),
+    catalogue,
+    base,
+    decided,
+    standing: inForce(base, decided),
+  };
 }

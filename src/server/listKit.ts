@@ -7,7 +7,10 @@ const querySchema = z.object({
   search: z.string().max(200).catch(""),
   filter: z.string().max(60).catch(""),
   sort: z.string().max(30).catch("name"),
-  descending: z.enum(["true", "false"]).catch("false").transform((text) => text === "true"),
+  descending: z
+    .enum(["true", "false"])
+    .catch("false")
+    .transform((text) => text === "true"),
   page: z.coerce.number().int().min(1).max(100_000).catch(1),
 });
 

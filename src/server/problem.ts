@@ -13,11 +13,18 @@ export class Problem extends Error {
   }
 
   toJSON() {
-    return { type: "about:blank", status: this.status, title: this.title, detail: this.fix, fields: this.fields };
+    return {
+      type: "about:blank",
+      status: this.status,
+      title: this.title,
+      detail: this.fix,
+      fields: this.fields,
+    };
   }
 }
 
-export const notFound = (what: string) => new Problem(404, `There is no such ${what}.`, "It may have been removed; go back and choose another.");
+export const notFound = (what: string) =>
+  new Problem(404, `There is no such ${what}.`, "It may have been removed; go back and choose another.");
 
 const taken: Record<string, string> = {
   rigs_name: "A rig of this name is on the shelf already.",
@@ -33,13 +40,28 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof z.ZodError) {
     const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join("."), issue.message]));
     const first = error.issues[0];
-    return new Problem(422, first.path.length > 0 ? `${first.path.join(" › ")}: ${first.message}` : first.message, "Correct the field and send it again; nothing was changed.", fields);
+    return new Problem(
+      422,
+      first.path.length > 0 ? `${first.path.join(" › ")}: ${first.message}` : first.message,
+      "Correct the field and send it again; nothing was changed.",
+      fields,
+    );
   }
-  if (isUnreachable(error)) return new Problem(503, "The database can't be reached.", "Nothing was lost. It is tried again by itself; check that it runs.");
+  if (isUnreachable(error))
+    return new Problem(
+      503,
+      "The database can't be reached.",
+      "Nothing was lost. It is tried again by itself; check that it runs.",
+    );
   const broken = brokenConstraint(error);
-  if (broken?.kind === "unique") return new Problem(409, taken[broken.constraint] ?? "This is there already.", "Choose another name.", { name: taken[broken.constraint] ?? "There already." });
-  if (broken?.kind === "missing") return new Problem(409, "Something this refers to is no longer there.", "Reload and choose again.");
+  if (broken?.kind === "unique")
+    return new Problem(409, taken[broken.constraint] ?? "This is there already.", "Choose another name.", {
+      name: taken[broken.constraint] ?? "There already.",
+    });
+  if (broken?.kind === "missing")
+    return new Problem(409, "Something this refers to is no longer there.", "Reload and choose again.");
   if (broken?.kind === "badId") return notFound("thing");
-  if (broken?.kind === "check") return new Problem(422, "A value is outside what can be.", "Correct it and send it again.");
+  if (broken?.kind === "check")
+    return new Problem(422, "A value is outside what can be.", "Correct it and send it again.");
   throw error;
 }

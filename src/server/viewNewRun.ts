@@ -6,17 +6,50 @@ import { notFound } from "./problem";
 import { storyWithRig } from "./viewJob";
 
 /** What a new run starts from: the settings in force, or those of the arm of a trial it is made for. */
-export async function viewNewRun(jobId: string, asked: { trial?: string; arm?: string } = {}): Promise<NewRunView> {
+export async function viewNewRun(
+  jobId: string,
+  asked: { trial?: string; arm?: string } = {},
+): Promise<NewRunView> {
   const job = await findJob(jobId);
   if (!job) throw notFound("job");
-  const [{ story, title }, bench, preflight] = await Promise.all([storyWithRig(job), viewBench(), listPreflight()]);
+  const [{ story, title }, bench, preflight] = await Promise.all([
+    storyWithRig(job),
+    viewBench(),
+    listPreflight(),
+  ]);
   const { catalogue, standing, trials } = story;
   const trial = trials.find(({ id, decidedAt }) => id === asked.trial && !decidedAt) ?? null;
   const wanted = Number(asked.arm);
-  const place = trial ? (Number.isInteger(wanted) && wanted >= 0 && wanted < trial.arms.length ? wanted : (trial.left[0] ?? 0)) : 0;
+  const place = trial
+    ? Number.isInteger(wanted) && wanted >= 0 && wanted < trial.arms.length
+      ? wanted
+      : (trial.left[0] ?? 0)
+    : 0;
   const arm = trial?.arms[place];
   return {
-    job, catalogue, settings: arm?.settings ?? standing.settings, bench, preflight, patches: title.patches.length, scenes: title.scenes.map(({ name }) => name),
-    trial: trial && arm ? { id: trial.id, name: trial.name, arm: place, armName: arm.name, arms: trial.arms.map(({ name, settings, conditions }) => ({ name, settings, conditions: { ...standing.conditions, ...conditions } })), conditions: { ...standing.conditions, ...arm.conditions }, cold: trial.cold, isSweep: isSweep(trial.kind) } : null,
+    job,
+    catalogue,
+    settings: arm?.settings ?? standing.settings,
+    bench,
+    preflight,
+    patches: title.patches.length,
+    scenes: title.scenes.map(({ name }) => name),
+    trial:
+      trial && arm
+        ? {
+            id: trial.id,
+            name: trial.name,
+            arm: place,
+            armName: arm.name,
+            arms: trial.arms.map(({ name, settings, conditions }) => ({
+              name,
+              settings,
+              conditions: { ...standing.conditions, ...conditions },
+            })),
+            conditions: { ...standing.conditions, ...arm.conditions },
+            cold: trial.cold,
+            isSweep: isSweep(trial.kind),
+          }
+        : null,
   };
 }

@@ -43,7 +43,23 @@ interface Props {
 const left = 44;
 
 /** Bands over a common axis; drag to select a stretch. Draws columns, never samples, so its cost doesn't grow with the data. */
-export function BandChart({ label, width, height, range, values, series, levels = [], stretches = [], points = [], names = [], selection, onSelect, axis = false, ticks = 4, formatX = String }: Props) {
+export function BandChart({
+  label,
+  width,
+  height,
+  range,
+  values,
+  series,
+  levels = [],
+  stretches = [],
+  points = [],
+  names = [],
+  selection,
+  onSelect,
+  axis = false,
+  ticks = 4,
+  formatX = String,
+}: Props) {
   const clip = useId();
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<[number, number] | null>(null);
@@ -69,30 +85,76 @@ export function BandChart({ label, width, height, range, values, series, levels 
       role="img"
       aria-label={label}
       className={onSelect ? "block cursor-crosshair touch-none select-none" : "block"}
-      onPointerDown={onSelect && ((event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        const start = at(event);
-        setDrag([start, start]);
-      })}
+      onPointerDown={
+        onSelect &&
+        ((event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          const start = at(event);
+          setDrag([start, start]);
+        })
+      }
       onPointerMove={onSelect && ((event) => drag && setDrag([drag[0], at(event)]))}
-      onPointerUp={onSelect && (() => {
-        if (drag) onSelect(Math.abs(x(drag[1]) - x(drag[0])) < 4 ? null : [Math.min(...drag), Math.max(...drag)]);
-        setDrag(null);
-      })}
+      onPointerUp={
+        onSelect &&
+        (() => {
+          if (drag)
+            onSelect(Math.abs(x(drag[1]) - x(drag[0])) < 4 ? null : [Math.min(...drag), Math.max(...drag)]);
+          setDrag(null);
+        })
+      }
     >
-      <defs><clipPath id={clip}><rect x={left} y={head} width={Math.max(0, columns)} height={Math.max(0, height - foot - head)} /></clipPath></defs>
+      <defs>
+        <clipPath id={clip}>
+          <rect x={left} y={head} width={Math.max(0, columns)} height={Math.max(0, height - foot - head)} />
+        </clipPath>
+      </defs>
       {y.ticks(ticks).map((tick) => (
         <g key={tick}>
           <line x1={left} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" strokeWidth="0.5" />
-          <text x={left - 6} y={y(tick) + 3.5} textAnchor="end" fontSize="10.5" fill="var(--soft)" className="figure">{tick}</text>
+          <text
+            x={left - 6}
+            y={y(tick) + 3.5}
+            textAnchor="end"
+            fontSize="10.5"
+            fill="var(--soft)"
+            className="figure"
+          >
+            {tick}
+          </text>
         </g>
       ))}
-      {axis && x.ticks(Math.max(2, Math.floor(columns / 90))).filter((tick) => x(tick) < width - 14).map((tick) => (
-        <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fontSize="10.5" fill="var(--soft)" className="figure">{formatX(tick)}</text>
-      ))}
+      {axis &&
+        x
+          .ticks(Math.max(2, Math.floor(columns / 90)))
+          .filter((tick) => x(tick) < width - 14)
+          .map((tick) => (
+            <text
+              key={tick}
+              x={x(tick)}
+              y={height - 4}
+              textAnchor="middle"
+              fontSize="10.5"
+              fill="var(--soft)"
+              className="figure"
+            >
+              {formatX(tick)}
+            </text>
+          ))}
       {stretches.map(({ from, to }) => {
-        const start = Math.max(left, x(from)), end = Math.min(width, x(to));
-        return end > start && <rect key={from} x={start} y={height - foot - 4} width={Math.max(1.5, end - start)} height={4} fill="var(--series-b)" />;
+        const start = Math.max(left, x(from)),
+          end = Math.min(width, x(to));
+        return (
+          end > start && (
+            <rect
+              key={from}
+              x={start}
+              y={height - foot - 4}
+              width={Math.max(1.5, end - start)}
+              height={4}
+              fill="var(--series-b)"
+            />
+          )
+        );
       })}
       <g clipPath={`url(#${clip})`}>
         {series.map(({ name, band, colour, dash }) => {
@@ -100,36 +162,96 @@ export function BandChart({ label, width, height, range, values, series, levels 
           const defined = (index: number) => Number.isFinite(band.mean[index]);
           const shownIndices = count === columns ? indices : Array.from({ length: count }, (_, index) => index);
           const middle = (index: number) => place(index, count);
-          const spread = area<number>().defined(defined).x(middle).y0((index) => y(band.low[index])).y1((index) => y(band.high[index]));
-          const mean = line<number>().defined(defined).x(middle).y((index) => y(band.mean[index]));
+          const spread = area<number>()
+            .defined(defined)
+            .x(middle)
+            .y0((index) => y(band.low[index]))
+            .y1((index) => y(band.high[index]));
+          const mean = line<number>()
+            .defined(defined)
+            .x(middle)
+            .y((index) => y(band.mean[index]));
           return (
             <g key={name}>
-              <path d={spread(shownIndices) ?? ""} fill={colour} opacity="0.35" stroke={colour} strokeWidth="0.6" />
-              <path d={mean(shownIndices) ?? ""} fill="none" stroke={colour} strokeWidth="1.4" strokeDasharray={dash} />
+              <path
+                d={spread(shownIndices) ?? ""}
+                fill={colour}
+                opacity="0.35"
+                stroke={colour}
+                strokeWidth="0.6"
+              />
+              <path
+                d={mean(shownIndices) ?? ""}
+                fill="none"
+                stroke={colour}
+                strokeWidth="1.4"
+                strokeDasharray={dash}
+              />
             </g>
           );
         })}
         {levels.map(({ value, label: name }) => (
           <g key={name}>
-            <line x1={left} x2={width} y1={y(value)} y2={y(value)} stroke="var(--text)" strokeWidth="1" strokeDasharray="2 4" />
-            <text x={width - 4} y={y(value) - 4} textAnchor="end" fontSize="10.5" fill="var(--text)">{name}</text>
+            <line
+              x1={left}
+              x2={width}
+              y1={y(value)}
+              y2={y(value)}
+              stroke="var(--text)"
+              strokeWidth="1"
+              strokeDasharray="2 4"
+            />
+            <text x={width - 4} y={y(value) - 4} textAnchor="end" fontSize="10.5" fill="var(--text)">
+              {name}
+            </text>
           </g>
         ))}
       </g>
       {names.map(({ from, to, label: name }) => {
-        const start = Math.max(left, x(from)), end = Math.min(width, x(to));
+        const start = Math.max(left, x(from)),
+          end = Math.min(width, x(to));
         if (end <= start) return null;
         return (
           <g key={`${from} ${name}`}>
-            {start > left && <line x1={start} x2={start} y1={2} y2={height - foot} stroke="var(--edge)" strokeWidth="0.7" strokeDasharray="1 3" />}
-            {end - start > name.length * 5 + 8 && <text x={start + 4} y={11} fontSize="10.5" fill="var(--soft)">{name}</text>}
+            {start > left && (
+              <line
+                x1={start}
+                x2={start}
+                y1={2}
+                y2={height - foot}
+                stroke="var(--edge)"
+                strokeWidth="0.7"
+                strokeDasharray="1 3"
+              />
+            )}
+            {end - start > name.length * 5 + 8 && (
+              <text x={start + 4} y={11} fontSize="10.5" fill="var(--soft)">
+                {name}
+              </text>
+            )}
           </g>
         );
       })}
-      {points.map(({ at: when, title }) => when >= range[0] && when <= range[1] && (
-        <path key={when} d={`M${x(when)} ${head + 1} l3.5 -6 h-7 Z`} fill="var(--series-b)"><title>{title}</title></path>
-      ))}
-      {shown && <rect x={Math.min(x(shown[0]), x(shown[1]))} y={head} width={Math.abs(x(shown[1]) - x(shown[0]))} height={height - foot - head} fill="var(--lit)" opacity="0.16" stroke="var(--lit)" />}
+      {points.map(
+        ({ at: when, title }) =>
+          when >= range[0] &&
+          when <= range[1] && (
+            <path key={when} d={`M${x(when)} ${head + 1} l3.5 -6 h-7 Z`} fill="var(--series-b)">
+              <title>{title}</title>
+            </path>
+          ),
+      )}
+      {shown && (
+        <rect
+          x={Math.min(x(shown[0]), x(shown[1]))}
+          y={head}
+          width={Math.abs(x(shown[1]) - x(shown[0]))}
+          height={height - foot - head}
+          fill="var(--lit)"
+          opacity="0.16"
+          stroke="var(--lit)"
+        />
+      )}
     </svg>
   );
 }

@@ -11,9 +11,19 @@ const looks: Record<Look, string> = {
 };
 
 /** `lit` is the one main action of a screen. `hint` names its key. */
-export const buttonLook = (look: Look = "plain") => clsx("inline-flex items-center justify-center gap-2 rounded-md px-3 min-h-8 text-[13px] whitespace-nowrap", looks[look]);
+export const buttonLook = (look: Look = "plain") =>
+  clsx(
+    "inline-flex items-center justify-center gap-2 rounded-md px-3 min-h-8 text-[13px] whitespace-nowrap",
+    looks[look],
+  );
 
-export function Button({ look = "plain", hint, className, children, ...rest }: ComponentProps<"button"> & { look?: Look; hint?: string }) {
+export function Button({
+  look = "plain",
+  hint,
+  className,
+  children,
+  ...rest
+}: ComponentProps<"button"> & { look?: Look; hint?: string }) {
   return (
     <button type="button" {...rest} className={clsx(buttonLook(look), className)}>
       {children}

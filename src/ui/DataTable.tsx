@@ -25,10 +25,24 @@ interface Props<Row> {
 }
 
 /** A list in rows: arrows move, Enter opens, Space chooses, headings sort. Sorting and paging are the server's. */
-export function DataTable<Row extends { id: string; name: string }>({ label, columns, rows, sort, descending, onSort, onOpen, chosen, onChoose }: Props<Row>) {
+export function DataTable<Row extends { id: string; name: string }>({
+  label,
+  columns,
+  rows,
+  sort,
+  descending,
+  onSort,
+  onOpen,
+  chosen,
+  onChoose,
+}: Props<Row>) {
   const table = useReactTable({
     data: rows,
-    columns: columns.map((column): ColumnDef<Row> => ({ id: column.name, header: column.name, cell: ({ row }) => column.cell(row.original) })),
+    columns: columns.map((column): ColumnDef<Row> => ({
+      id: column.name,
+      header: column.name,
+      cell: ({ row }) => column.cell(row.original),
+    })),
     getCoreRowModel: getCoreRowModel(),
     getRowId: ({ id }) => id,
     manualSorting: true,
@@ -44,7 +58,12 @@ export function DataTable<Row extends { id: string; name: string }>({ label, col
     onChoose(next);
   };
   const onKey = (event: KeyboardEvent<HTMLTableRowElement>, row: Row) => {
-    const to = event.key === "ArrowDown" ? event.currentTarget.nextElementSibling : event.key === "ArrowUp" ? event.currentTarget.previousElementSibling : null;
+    const to =
+      event.key === "ArrowDown"
+        ? event.currentTarget.nextElementSibling
+        : event.key === "ArrowUp"
+          ? event.currentTarget.previousElementSibling
+          : null;
     if (to) (to as HTMLElement).focus();
     else if (event.target === event.currentTarget && event.key === "Enter") onOpen(row);
     else if (event.target === event.currentTarget && event.key === " ") toggle([row.id], !chosen?.has(row.id));
@@ -52,8 +71,15 @@ export function DataTable<Row extends { id: string; name: string }>({ label, col
     event.preventDefault();
   };
   const tick = (name: string, checked: boolean, ids: string[]) => (
-    <Checkbox.Root aria-label={name} checked={checked} onCheckedChange={(on) => toggle(ids, on === true)} className="grid h-4.5 w-4.5 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit">
-      <Checkbox.Indicator><Check size={13} aria-hidden /></Checkbox.Indicator>
+    <Checkbox.Root
+      aria-label={name}
+      checked={checked}
+      onCheckedChange={(on) => toggle(ids, on === true)}
+      className="grid h-4.5 w-4.5 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit"
+    >
+      <Checkbox.Indicator>
+        <Check size={13} aria-hidden />
+      </Checkbox.Indicator>
     </Checkbox.Root>
   );
   return (
@@ -61,18 +87,37 @@ export function DataTable<Row extends { id: string; name: string }>({ label, col
       <table aria-label={label} className="w-full text-left text-[13px]">
         <thead className="text-[12px] text-soft">
           <tr>
-            {onChoose && <th className="w-8 px-2 py-1">{tick("Choose all on this page", rows.length > 0 && rows.every(({ id }) => chosen?.has(id)), rows.map(({ id }) => id))}</th>}
+            {onChoose && (
+              <th className="w-8 px-2 py-1">
+                {tick(
+                  "Choose all on this page",
+                  rows.length > 0 && rows.every(({ id }) => chosen?.has(id)),
+                  rows.map(({ id }) => id),
+                )}
+              </th>
+            )}
             {table.getFlatHeaders().map((header) => {
               const by = columns.find(({ name }) => name === header.id)?.sort;
               const active = by === sort;
               return (
-                <th key={header.id} aria-sort={active ? (descending ? "descending" : "ascending") : undefined} className="px-2 py-1 font-normal">
+                <th
+                  key={header.id}
+                  aria-sort={active ? (descending ? "descending" : "ascending") : undefined}
+                  className="px-2 py-1 font-normal"
+                >
                   {by ? (
-                    <button type="button" onClick={() => onSort(by, active && !descending)} className={clsx("inline-flex items-center gap-1 hover:text-text", active && "text-text")}>
+                    <button
+                      type="button"
+                      onClick={() => onSort(by, active && !descending)}
+                      className={clsx("inline-flex items-center gap-1 hover:text-text", active && "text-text")}
+                    >
                       {flexRender(header.column.columnDef.header, header.getContext())}
-                      {active && (descending ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />)}
+                      {active &&
+                        (descending ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />)}
                     </button>
-                  ) : flexRender(header.column.columnDef.header, header.getContext())}
+                  ) : (
+                    flexRender(header.column.columnDef.header, header.getContext())
+                  )}
                 </th>
               );
             })}
@@ -80,9 +125,23 @@ export function DataTable<Row extends { id: string; name: string }>({ label, col
         </thead>
         <tbody className="divide-y divide-line">
           {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} tabIndex={0} onKeyDown={(event) => onKey(event, row.original)} onDoubleClick={() => onOpen(row.original)} className={clsx("hover:bg-raised", chosen?.has(row.id) && "bg-raised")}>
-              {onChoose && <td className="px-2 py-2 align-top">{tick(`Choose ${row.original.name}`, chosen?.has(row.id) ?? false, [row.id])}</td>}
-              {row.getVisibleCells().map((cell) => <td key={cell.id} className="px-2 py-2 align-top">{flexRender(cell.column.columnDef.cell, cell.getContext())}</td>)}
+            <tr
+              key={row.id}
+              tabIndex={0}
+              onKeyDown={(event) => onKey(event, row.original)}
+              onDoubleClick={() => onOpen(row.original)}
+              className={clsx("hover:bg-raised", chosen?.has(row.id) && "bg-raised")}
+            >
+              {onChoose && (
+                <td className="px-2 py-2 align-top">
+                  {tick(`Choose ${row.original.name}`, chosen?.has(row.id) ?? false, [row.id])}
+                </td>
+              )}
+              {row.getVisibleCells().map((cell) => (
+                <td key={cell.id} className="px-2 py-2 align-top">
+                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                </td>
+              ))}
             </tr>
           ))}
         </tbody>

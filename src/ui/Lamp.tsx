@@ -8,7 +8,13 @@ const inside: Record<Light, React.ReactNode> = {
       <circle cx="12" cy="12" r="7.5" fill="currentColor" />
     </>
   ),
-  bitten: <path d="M12 4.5a7.5 7.5 0 1 0 7.5 7.5 4.8 4.8 0 0 1-4.9-3.4A4.6 4.6 0 0 1 12 4.5Z" fill="currentColor" opacity="0.92" />,
+  bitten: (
+    <path
+      d="M12 4.5a7.5 7.5 0 1 0 7.5 7.5 4.8 4.8 0 0 1-4.9-3.4A4.6 4.6 0 0 1 12 4.5Z"
+      fill="currentColor"
+      opacity="0.92"
+    />
+  ),
   half: (
     <>
       <circle cx="12" cy="12" r="7.5" fill="none" stroke="currentColor" strokeWidth="1.4" />
@@ -27,7 +33,17 @@ const inside: Record<Light, React.ReactNode> = {
       <path d="M5.5 18.5 18.5 5.5" stroke="currentColor" strokeWidth="1.6" />
     </>
   ),
-  dotted: <circle cx="12" cy="12" r="7.5" fill="none" stroke="currentColor" strokeWidth="1.4" strokeDasharray="1.5 2.6" />,
+  dotted: (
+    <circle
+      cx="12"
+      cy="12"
+      r="7.5"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.4"
+      strokeDasharray="1.5 2.6"
+    />
+  ),
 };
 
 /** A lamp; always shown beside its word, so it is hidden from readers. Never blinks. */

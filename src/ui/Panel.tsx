@@ -1,7 +1,17 @@
 import { clsx } from "clsx";
 import type { ReactNode } from "react";
 
-export function Panel({ title, aside, className, children }: { title?: ReactNode; aside?: ReactNode; className?: string; children: ReactNode }) {
+export function Panel({
+  title,
+  aside,
+  className,
+  children,
+}: {
+  title?: ReactNode;
+  aside?: ReactNode;
+  className?: string;
+  children: ReactNode;
+}) {
   return (
     <section className={clsx("rounded-(--radius-panel) bg-panel p-4", className)}>
       {(title || aside) && (
@@ -16,7 +26,15 @@ export function Panel({ title, aside, className, children }: { title?: ReactNode
 }
 
 /** What belongs here, and the first step. */
-export function EmptyPanel({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+export function EmptyPanel({
+  title,
+  children,
+  action,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+}) {
   return (
     <div className="rounded-(--radius-panel) border border-dashed border-line p-8 text-center">
       <p className="text-lg">{title}</p>
@@ -27,7 +45,19 @@ export function EmptyPanel({ title, children, action }: { title: string; childre
 }
 
 /** A figure with its name and unit. */
-export function Figure({ name, value, unit, title, large }: { name: string; value: string; unit?: string; title?: string; large?: boolean }) {
+export function Figure({
+  name,
+  value,
+  unit,
+  title,
+  large,
+}: {
+  name: string;
+  value: string;
+  unit?: string;
+  title?: string;
+  large?: boolean;
+}) {
   return (
     <div title={title} className="min-w-0">
       <dt className="truncate text-[12px] text-soft">{name}</dt>

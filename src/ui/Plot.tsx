@@ -1,5 +1,14 @@
 "use client";
-import { CartesianGrid, ErrorBar, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
+import {
+  CartesianGrid,
+  ErrorBar,
+  ReferenceArea,
+  ReferenceLine,
+  Scatter,
+  ScatterChart,
+  XAxis,
+  YAxis,
+} from "recharts";
 import { scaleLinear } from "d3-scale";
 import { useWidth } from "./useWidth";
 
@@ -13,7 +22,12 @@ export interface PlotLine {
 
 export interface PlotDots {
   name: string;
-  points: { x: number; y: number; label?: string; /** Half-lengths of the interval below and above. */ spread?: [number, number] }[];
+  points: {
+    x: number;
+    y: number;
+    label?: string;
+    /** Half-lengths of the interval below and above. */ spread?: [number, number];
+  }[];
   colour: string;
   shape?: "circle" | "square" | "triangle" | "diamond";
   /** Lit dots carry a ring. */
@@ -38,32 +52,134 @@ interface Props {
 const text = { fontSize: 11, fill: "var(--soft)", fontFamily: "var(--font-mono)" };
 
 /** Lines and dots over two numeric axes, drawn by the chart library; nothing moves. */
-export function Plot({ label, x, y, lines = [], dots = [], levels = [], uprights = [], stretches = [], height = 260 }: Props) {
+export function Plot({
+  label,
+  x,
+  y,
+  lines = [],
+  dots = [],
+  levels = [],
+  uprights = [],
+  stretches = [],
+  height = 260,
+}: Props) {
   const [measure, width] = useWidth();
-  const across = scaleLinear().domain(x.range), up = scaleLinear().domain(y.range).nice(6);
+  const across = scaleLinear().domain(x.range),
+    up = scaleLinear().domain(y.range).nice(6);
   const plain = (value: number) => String(Number(value.toFixed(3)));
   return (
     <figure ref={measure} className="min-w-0">
-      <figcaption className="mb-1 flex justify-between text-[11px] text-soft"><span>{y.name}</span><span>{x.name}</span></figcaption>
+      <figcaption className="mb-1 flex justify-between text-[11px] text-soft">
+        <span>{y.name}</span>
+        <span>{x.name}</span>
+      </figcaption>
       <div role="img" aria-label={label} style={{ height }}>
         {width > 0 && (
-          <ScatterChart accessibilityLayer={false} width={width} height={height} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
+          <ScatterChart
+            accessibilityLayer={false}
+            width={width}
+            height={height}
+            margin={{ top: 8, right: 16, bottom: 4, left: 0 }}
+          >
             <CartesianGrid stroke="var(--line)" strokeWidth={0.5} vertical={false} />
-            <XAxis type="number" dataKey="x" domain={x.range} ticks={x.ticks ?? across.ticks(8)} interval={0} tickFormatter={x.format ?? plain} tick={text} stroke="var(--edge)" tickLine={false} allowDataOverflow />
-            <YAxis type="number" dataKey="y" domain={up.domain()} ticks={up.ticks(6)} interval={0} tickFormatter={y.format ?? plain} tick={text} stroke="var(--edge)" tickLine={false} width={48} allowDataOverflow />
-            {stretches.map(({ from, to }) => <ReferenceArea key={from} x1={Math.max(from, x.range[0])} x2={Math.min(to, x.range[1])} ifOverflow="hidden" fill="var(--series-b)" fillOpacity={0.18} />)}
-            {levels.map(({ value, label: name, caution }) => <ReferenceLine key={name} y={value} ifOverflow="hidden" stroke={caution ? "var(--caution)" : "var(--text)"} strokeDasharray="2 4" label={{ value: name, position: "insideBottomLeft", fontSize: 11, fill: caution ? "var(--caution)" : "var(--text)" }} />)}
-            {uprights.map(({ value, label: name }) => <ReferenceLine key={name} x={value} ifOverflow="hidden" stroke="var(--lit)" strokeDasharray="4 3" label={{ value: name, position: value > (x.range[0] + x.range[1]) / 2 ? "insideTopRight" : "insideTopLeft", fontSize: 11, fill: "var(--text)" }} />)}
+            <XAxis
+              type="number"
+              dataKey="x"
+              domain={x.range}
+              ticks={x.ticks ?? across.ticks(8)}
+              interval={0}
+              tickFormatter={x.format ?? plain}
+              tick={text}
+              stroke="var(--edge)"
+              tickLine={false}
+              allowDataOverflow
+            />
+            <YAxis
+              type="number"
+              dataKey="y"
+              domain={up.domain()}
+              ticks={up.ticks(6)}
+              interval={0}
+              tickFormatter={y.format ?? plain}
+              tick={text}
+              stroke="var(--edge)"
+              tickLine={false}
+              width={48}
+              allowDataOverflow
+            />
+            {stretches.map(({ from, to }) => (
+              <ReferenceArea
+                key={from}
+                x1={Math.max(from, x.range[0])}
+                x2={Math.min(to, x.range[1])}
+                ifOverflow="hidden"
+                fill="var(--series-b)"
+                fillOpacity={0.18}
+              />
+            ))}
+            {levels.map(({ value, label: name, caution }) => (
+              <ReferenceLine
+                key={name}
+                y={value}
+                ifOverflow="hidden"
+                stroke={caution ? "var(--caution)" : "var(--text)"}
+                strokeDasharray="2 4"
+                label={{
+                  value: name,
+                  position: "insideBottomLeft",
+                  fontSize: 11,
+                  fill: caution ? "var(--caution)" : "var(--text)",
+                }}
+              />
+            ))}
+            {uprights.map(({ value, label: name }) => (
+              <ReferenceLine
+                key={name}
+                x={value}
+                ifOverflow="hidden"
+                stroke="var(--lit)"
+                strokeDasharray="4 3"
+                label={{
+                  value: name,
+                  position: value > (x.range[0] + x.range[1]) / 2 ? "insideTopRight" : "insideTopLeft",
+                  fontSize: 11,
+                  fill: "var(--text)",
+                }}
+              />
+            ))}
             {lines.map(({ name, points, colour, dash, width: stroke = 1.6 }) => (
-              <Scatter key={name} name={name} data={points} fill={colour} isAnimationActive={false} shape={() => <g />} line={{ stroke: colour, strokeWidth: stroke, strokeDasharray: dash }} lineJointType="linear" />
+              <Scatter
+                key={name}
+                name={name}
+                data={points}
+                fill={colour}
+                isAnimationActive={false}
+                shape={() => <g />}
+                line={{ stroke: colour, strokeWidth: stroke, strokeDasharray: dash }}
+                lineJointType="linear"
+              />
             ))}
             {dots.map(({ name, points, colour, shape = "circle", lit }) => (
               <Scatter
-                key={name} name={name} isAnimationActive={false} fill={colour}
+                key={name}
+                name={name}
+                isAnimationActive={false}
+                fill={colour}
                 data={points.map((point) => ({ ...point, spread: point.spread ?? [0, 0] }))}
-                shape={(props: { cx?: number; cy?: number; payload?: { label?: string } }) => <Mark {...props} shape={shape} colour={colour} lit={lit} />}
+                shape={(props: { cx?: number; cy?: number; payload?: { label?: string } }) => (
+                  <Mark {...props} shape={shape} colour={colour} lit={lit} />
+                )}
               >
-                {points.some(({ spread }) => spread) && <ErrorBar dataKey="spread" direction="y" width={5} stroke={colour} strokeWidth={1.4} isAnimationActive={false} />}
+                {points.some(({ spread }) => spread) && (
+                  <ErrorBar
+                    dataKey="spread"
+                    direction="y"
+                    width={5}
+                    stroke={colour}
+                    strokeWidth={1.4}
+                    isAnimationActive={false}
+                  />
+                )}
               </Scatter>
             ))}
           </ScatterChart>
@@ -73,7 +189,21 @@ export function Plot({ label, x, y, lines = [], dots = [], levels = [], uprights
   );
 }
 
-function Mark({ cx = 0, cy = 0, payload, shape, colour, lit }: { cx?: number; cy?: number; payload?: { label?: string }; shape: NonNullable<PlotDots["shape"]>; colour: string; lit?: boolean }) {
+function Mark({
+  cx = 0,
+  cy = 0,
+  payload,
+  shape,
+  colour,
+  lit,
+}: {
+  cx?: number;
+  cy?: number;
+  payload?: { label?: string };
+  shape: NonNullable<PlotDots["shape"]>;
+  colour: string;
+  lit?: boolean;
+}) {
   return (
     <g>
       {lit && <circle cx={cx} cy={cy} r={10} fill="none" stroke="var(--lit)" strokeWidth={2.5} />}
@@ -81,7 +211,11 @@ function Mark({ cx = 0, cy = 0, payload, shape, colour, lit }: { cx?: number; cy
       {shape === "square" && <rect x={cx - 4} y={cy - 4} width={8} height={8} fill={colour} />}
       {shape === "triangle" && <path d={`M${cx} ${cy - 5} l5 9 h-10 Z`} fill={colour} />}
       {shape === "diamond" && <path d={`M${cx} ${cy - 5.5} l5.5 5.5 l-5.5 5.5 l-5.5 -5.5 Z`} fill={colour} />}
-      {payload?.label && <text x={cx + 10} y={cy - 8} fontSize={11} fill="var(--text)">{payload.label}</text>}
+      {payload?.label && (
+        <text x={cx + 10} y={cy - 8} fontSize={11} fill="var(--text)">
+          {payload.label}
+        </text>
+      )}
     </g>
   );
 }

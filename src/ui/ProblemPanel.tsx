@@ -13,12 +13,19 @@ export function ProblemPanel({ title, fix, retry = false }: { title: string; fix
     return () => clearInterval(timer);
   }, [retry, router]);
   return (
-    <div role="alert" className="m-4 flex items-start gap-3 rounded-(--radius-panel) border border-caution bg-panel p-4">
+    <div
+      role="alert"
+      className="m-4 flex items-start gap-3 rounded-(--radius-panel) border border-caution bg-panel p-4"
+    >
       <TriangleAlert className="mt-0.5 shrink-0 text-caution" size={20} aria-hidden />
       <div>
         <p className="font-semibold">{title}</p>
         <p className="text-soft">{fix}</p>
-        {retry && <Button className="mt-3" onClick={() => router.refresh()}>Try again now</Button>}
+        {retry && (
+          <Button className="mt-3" onClick={() => router.refresh()}>
+            Try again now
+          </Button>
+        )}
       </div>
     </div>
   );

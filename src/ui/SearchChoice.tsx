@@ -9,11 +9,27 @@ import type { ChoiceOption } from "./Choice";
 const mostShown = 60;
 
 /** One of very many: type to find. */
-export function SearchChoice({ value, options, onChange, label, id, invalid }: { value: string | null; options: ChoiceOption[]; onChange: (value: string) => void; label: string; id?: string; invalid?: boolean }) {
+export function SearchChoice({
+  value,
+  options,
+  onChange,
+  label,
+  id,
+  invalid,
+}: {
+  value: string | null;
+  options: ChoiceOption[];
+  onChange: (value: string) => void;
+  label: string;
+  id?: string;
+  invalid?: boolean;
+}) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text).toLowerCase();
-  const found = options.filter(({ label: name, note }) => `${name} ${note ?? ""}`.toLowerCase().includes(wanted));
+  const found = options.filter(({ label: name, note }) =>
+    `${name} ${note ?? ""}`.toLowerCase().includes(wanted),
+  );
   const choose = (chosen: string) => {
     onChange(chosen);
     setOpen(false);
@@ -21,22 +37,49 @@ export function SearchChoice({ value, options, onChange, label, id, invalid }: {
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger id={id} aria-label={label} aria-invalid={invalid || undefined} role="combobox" aria-expanded={open} aria-haspopup="listbox" className="inline-flex min-h-9 w-full items-center justify-between gap-1.5 rounded-md border border-edge bg-ground px-2.5 text-left text-[14px] aria-invalid:border-caution">
-        <span className="truncate">{options.find((option) => option.value === value)?.label ?? <span className="text-soft">Choose</span>}</span>
+      <Popover.Trigger
+        id={id}
+        aria-label={label}
+        aria-invalid={invalid || undefined}
+        role="combobox"
+        aria-expanded={open}
+        aria-haspopup="listbox"
+        className="inline-flex min-h-9 w-full items-center justify-between gap-1.5 rounded-md border border-edge bg-ground px-2.5 text-left text-[14px] aria-invalid:border-caution"
+      >
+        <span className="truncate">
+          {options.find((option) => option.value === value)?.label ?? <span className="text-soft">Choose</span>}
+        </span>
         <ChevronDown size={14} className="text-soft" aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content sideOffset={4} align="start" className="z-50 w-(--radix-popover-trigger-width) rounded-md border border-line bg-raised p-1 shadow-lg">
+        <Popover.Content
+          sideOffset={4}
+          align="start"
+          className="z-50 w-(--radix-popover-trigger-width) rounded-md border border-line bg-raised p-1 shadow-lg"
+        >
           <Command shouldFilter={false} label={label}>
-            <Command.Input value={text} onValueChange={setText} placeholder="type to find" className="w-full bg-transparent px-2 py-1.5 text-[13px] outline-none placeholder:text-soft" />
+            <Command.Input
+              value={text}
+              onValueChange={setText}
+              placeholder="type to find"
+              className="w-full bg-transparent px-2 py-1.5 text-[13px] outline-none placeholder:text-soft"
+            />
             <Command.List className="max-h-72 overflow-auto">
               <Command.Empty className="px-2 py-2 text-[13px] text-soft">Nothing by that name.</Command.Empty>
               {found.slice(0, mostShown).map((option) => (
-                <Command.Item key={option.value} value={option.value} onSelect={() => choose(option.value)} className="cursor-pointer rounded px-2 py-1.5 text-[13px] data-[selected=true]:bg-line">
-                  {option.label}{option.note && <span className="ml-2 text-soft">{option.note}</span>}
+                <Command.Item
+                  key={option.value}
+                  value={option.value}
+                  onSelect={() => choose(option.value)}
+                  className="cursor-pointer rounded px-2 py-1.5 text-[13px] data-[selected=true]:bg-line"
+                >
+                  {option.label}
+                  {option.note && <span className="ml-2 text-soft">{option.note}</span>}
                 </Command.Item>
               ))}
-              {found.length > mostShown && <p className="px-2 py-1 text-[12px] text-soft">{found.length - mostShown} more; type on.</p>}
+              {found.length > mostShown && (
+                <p className="px-2 py-1 text-[12px] text-soft">{found.length - mostShown} more; type on.</p>
+              )}
             </Command.List>
           </Command>
         </Popover.Content>

@@ -4,7 +4,9 @@ const none = "–";
 
 /** A number with so many digits after the point; a dash where there is none. */
 export function number(value: number | null | undefined, digits = 1): string {
-  return value === null || value === undefined || !Number.isFinite(value) ? none : value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  return value === null || value === undefined || !Number.isFinite(value)
+    ? none
+    : value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
 /** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */

@@ -12,7 +12,10 @@ export interface KeyAction {
   run: () => void;
 }
 
-const Registry = createContext<{ add: (id: symbol, actions: KeyAction[]) => void; remove: (id: symbol) => void }>({ add: () => {}, remove: () => {} });
+const Registry = createContext<{
+  add: (id: symbol, actions: KeyAction[]) => void;
+  remove: (id: symbol) => void;
+}>({ add: () => {}, remove: () => {} });
 
 /** Collects the keys of whatever is on the screen; `?` shows them. */
 export function KeysProvider({ children }: { children: ReactNode }) {
@@ -33,11 +36,15 @@ export function KeysProvider({ children }: { children: ReactNode }) {
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
           {[...groups.values()].flat().map(({ keys, shown, label }) => (
             <div key={keys + label} className="contents">
-              <dt className="text-right"><KeyHint>{shown}</KeyHint></dt>
+              <dt className="text-right">
+                <KeyHint>{shown}</KeyHint>
+              </dt>
               <dd>{label}</dd>
             </div>
           ))}
-          <dt className="text-right"><KeyHint>?</KeyHint></dt>
+          <dt className="text-right">
+            <KeyHint>?</KeyHint>
+          </dt>
           <dd>this list</dd>
         </dl>
       </Sheet>
@@ -46,10 +53,14 @@ export function KeysProvider({ children }: { children: ReactNode }) {
 }
 
 function Bound({ action }: { action: KeyAction }) {
-  useHotkeys(action.keys, (event) => {
-    event.preventDefault();
-    action.run();
-  }, { useKey: true, splitKey: "&", enableOnFormTags: action.keys.startsWith("mod") });
+  useHotkeys(
+    action.keys,
+    (event) => {
+      event.preventDefault();
+      action.run();
+    },
+    { useKey: true, splitKey: "&", enableOnFormTags: action.keys.startsWith("mod") },
+  );
   return null;
 }
 
@@ -67,5 +78,11 @@ export function Keys({ actions }: { actions: KeyAction[] }) {
     add(own, latest.current);
     return () => remove(own);
   }, [listed, add, remove]);
-  return <>{actions.map((action) => <Bound key={action.keys} action={action} />)}</>;
+  return (
+    <>
+      {actions.map((action) => (
+        <Bound key={action.keys} action={action} />
+      ))}
+    </>
+  );
 }

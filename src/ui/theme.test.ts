@@ -20,7 +20,9 @@ const css = readFileSync("src/app/globals.css", "utf8");
 
 function tokens(theme: "evening" | "daylight"): Record<string, string> {
   const block = css.slice(css.indexOf(`[data-theme="${theme}"]`)).split("}")[0];
-  return Object.fromEntries([...block.matchAll(/--([a-z-]+):\s*(#[0-9a-f]{6})/g)].map(([, name, value]) => [name, value]));
+  return Object.fromEntries(
+    [...block.matchAll(/--([a-z-]+):\s*(#[0-9a-f]{6})/g)].map(([, name, value]) => [name, value]),
+  );
 }
 
 describe("contrast, by the published definition", () => {
@@ -33,7 +35,22 @@ describe("contrast, by the published definition", () => {
     const held = tokens(theme);
 
     it("names every token", () => {
-      for (const name of ["ground", "panel", "raised", "line", "edge", "text", "soft", "lit", "on-lit", "series-a", "series-b", "series-c", "series-d", "caution"]) {
+      for (const name of [
+        "ground",
+        "panel",
+        "raised",
+        "line",
+        "edge",
+        "text",
+        "soft",
+        "lit",
+        "on-lit",
+        "series-a",
+        "series-b",
+        "series-c",
+        "series-d",
+        "caution",
+      ]) {
         expect(held[name]).toMatch(/^#/);
       }
     });
@@ -48,10 +65,13 @@ describe("contrast, by the published definition", () => {
       expect(contrast(held["on-lit"], held.lit)).toBeGreaterThanOrEqual(4.5);
     });
 
-    it.each(["series-a", "series-b", "series-c", "series-d", "lit", "edge"])("%s is seen on the ground and on panels: at least 3 to 1", (name) => {
-      expect(contrast(held[name], held.ground)).toBeGreaterThanOrEqual(3);
-      expect(contrast(held[name], held.panel)).toBeGreaterThanOrEqual(3);
-    });
+    it.each(["series-a", "series-b", "series-c", "series-d", "lit", "edge"])(
+      "%s is seen on the ground and on panels: at least 3 to 1",
+      (name) => {
+        expect(contrast(held[name], held.ground)).toBeGreaterThanOrEqual(3);
+        expect(contrast(held[name], held.panel)).toBeGreaterThanOrEqual(3);
+      },
+    );
   });
 
   it("every colour a class can name is in the theme", () => {

@@ -16,10 +16,12 @@ export interface ComparedUnder {
 const kept = new Map<string, Promise<Trace>>();
 
 function fetched(runId: string): Promise<Trace> {
-  const held = kept.get(runId) ?? fetch(`/api/v1/runs/${runId}/trace`).then(async (response) => {
-    if (!response.ok) throw new Error((await response.json()).title);
-    return unpackTrace(new Uint8Array(await response.arrayBuffer())).trace;
-  });
+  const held =
+    kept.get(runId) ??
+    fetch(`/api/v1/runs/${runId}/trace`).then(async (response) => {
+      if (!response.ok) throw new Error((await response.json()).title);
+      return unpackTrace(new Uint8Array(await response.arrayBuffer())).trace;
+    });
   kept.set(runId, held);
   held.catch(() => kept.delete(runId));
   return held;
@@ -30,9 +32,21 @@ const api = {
    * Compares every pair of arms.
    * @param arms ids of the runs of each
    */
-  async compare(arms: string[][], { yardstick, rules, marginPercent, noise, rounds }: ComparedUnder, onProgress: (share: number) => void): Promise<ArmsOutcome> {
+  async compare(
+    arms: string[][],
+    { yardstick, rules, marginPercent, noise, rounds }: ComparedUnder,
+    onProgress: (share: number) => void,
+  ): Promise<ArmsOutcome> {
     const traces = await Promise.all(arms.map((ids) => Promise.all(ids.map(fetched))));
-    return compareArms(traces, { nativeFps: yardstick.nativeFps, targetFps: yardstick.targetFps, rules, marginPercent, noise, rounds, onProgress });
+    return compareArms(traces, {
+      nativeFps: yardstick.nativeFps,
+      targetFps: yardstick.targetFps,
+      rules,
+      marginPercent,
+      noise,
+      rounds,
+      onProgress,
+    });
   },
 };
 

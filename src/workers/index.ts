@@ -25,6 +25,9 @@ function working<Api>(worker: Worker): Working<Api> {
   };
 }
 
-export const startLogImport = () => working<LogImport>(new Worker(new URL("./logImport.worker.ts", import.meta.url), { type: "module" }));
-export const startTraceReader = () => working<TraceReader>(new Worker(new URL("./trace.worker.ts", import.meta.url), { type: "module" }));
-export const startComparer = () => working<RunComparer>(new Worker(new URL("./compare.worker.ts", import.meta.url), { type: "module" }));
+export const startLogImport = () =>
+  working<LogImport>(new Worker(new URL("./logImport.worker.ts", import.meta.url), { type: "module" }));
+export const startTraceReader = () =>
+  working<TraceReader>(new Worker(new URL("./trace.worker.ts", import.meta.url), { type: "module" }));
+export const startComparer = () =>
+  working<RunComparer>(new Worker(new URL("./compare.worker.ts", import.meta.url), { type: "module" }));

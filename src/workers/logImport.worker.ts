@@ -1,6 +1,18 @@
 import { expose } from "comlink";
 import { summarise, type Yardstick } from "@/core/metrics";
-import { ByteLogReader, durationOf, endsOf, frameColumns, packTrace, tooLarge, type LogProblem, type LogReading, type PixelColumns, type ReadOptions, type Trace } from "@/core/trace";
+import {
+  ByteLogReader,
+  durationOf,
+  endsOf,
+  frameColumns,
+  packTrace,
+  tooLarge,
+  type LogProblem,
+  type LogReading,
+  type PixelColumns,
+  type ReadOptions,
+  type Trace,
+} from "@/core/trace";
 import { judge, type HouseRules, type Verdict } from "@/core/verdict";
 
 /** What the page is told of a log that was read; the trace itself stays here until it is kept. */
@@ -24,13 +36,20 @@ let held: Trace | null = null;
 
 const api = {
   /** Reads a log piece by piece, telling how far it is; a cancelled read is ended by ending the worker. */
-  async read(file: File, options: ReadOptions, yardstick: Yardstick, rules: HouseRules, onProgress: (share: number) => void): Promise<ReadOutcome> {
+  async read(
+    file: File,
+    options: ReadOptions,
+    yardstick: Yardstick,
+    rules: HouseRules,
+    onProgress: (share: number) => void,
+  ): Promise<ReadOutcome> {
     held = null;
     const large = tooLarge(file.size);
     if (large) return { ok: false, problem: large };
     const reader = new ByteLogReader(options);
     const stream = file.stream().getReader();
-    let done = 0, told = 0;
+    let done = 0,
+      told = 0;
     for (;;) {
       const { value, done: ended } = await stream.read();
       if (ended || !reader.push(value)) break;
@@ -51,8 +70,14 @@ const api = {
     return {
       ok: true,
       preview: {
-        reading, durationMs, form: trace.form, averageFps: summary.averageFps, channels: trace.channels.map(({ role }) => role), marks: trace.marks.length,
-        verdict: judge(summary, rules), sketch: frameColumns(trace, ends, 0, durationMs, sketchColumns),
+        reading,
+        durationMs,
+        form: trace.form,
+        averageFps: summary.averageFps,
+        channels: trace.channels.map(({ role }) => role),
+        marks: trace.marks.length,
+        verdict: judge(summary, rules),
+        sketch: frameColumns(trace, ends, 0, durationMs, sketchColumns),
       },
     };
   },
@@ -61,12 +86,20 @@ const api = {
   async keep(run: unknown): Promise<KeepOutcome> {
     if (!held) return { ok: false, title: "No log has been read.", fix: "Choose one first." };
     try {
-      const response = await fetch("/api/v1/runs", { method: "POST", headers: { "content-type": "application/octet-stream" }, body: packTrace(held, run) });
+      const response = await fetch("/api/v1/runs", {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body: packTrace(held, run),
+      });
       const body = await response.json();
       if (response.ok) return { ok: true, ...body };
       return { ok: false, title: body.title, fix: body.detail };
     } catch {
-      return { ok: false, title: "The application doesn't answer.", fix: "The log is still here: try again when it does." };
+      return {
+        ok: false,
+        title: "The application doesn't answer.",
+        fix: "The log is still here: try again when it does.",
+      };
     }
   },
 };

@@ -1,6 +1,25 @@
 import { expose } from "comlink";
-import { fullSpeed, fullSpeedOfReadings, hitches, summarise, type MeasuringRules, type Summary, type Yardstick } from "@/core/metrics";
-import { channelColumns, durationOf, endsOf, frameColumns, sliceTrace, unpackTrace, type ChannelRole, type Mark, type PixelColumns, type Trace } from "@/core/trace";
+import {
+  fullSpeed,
+  fullSpeedOfReadings,
+  hitches,
+  summarise,
+  type MeasuringRules,
+  type Summary,
+  type Yardstick,
+} from "@/core/metrics";
+import {
+  channelColumns,
+  durationOf,
+  endsOf,
+  frameColumns,
+  sliceTrace,
+  unpackTrace,
+  type ChannelRole,
+  type Mark,
+  type PixelColumns,
+  type Trace,
+} from "@/core/trace";
 
 interface Held {
   trace: Trace;
@@ -43,15 +62,26 @@ async function fetchTrace(runId: string): Promise<Held> {
 const api = {
   async facts(runId: string, yardstick: Yardstick, rules: MeasuringRules): Promise<TraceFacts> {
     const { trace, durationMs } = await load(runId);
-    const speed = trace.form === "frames" ? fullSpeed(trace.frameTimes, yardstick.targetFps, rules) : fullSpeedOfReadings(trace.durations, trace.rates, yardstick.targetFps, rules);
+    const speed =
+      trace.form === "frames"
+        ? fullSpeed(trace.frameTimes, yardstick.targetFps, rules)
+        : fullSpeedOfReadings(trace.durations, trace.rates, yardstick.targetFps, rules);
     const found = trace.form === "frames" ? hitches(trace.frameTimes, rules) : [];
     return {
       durationMs,
       marks: trace.marks,
       channels: trace.channels.map(({ role }) => role),
-      most: Object.fromEntries(trace.channels.map(({ role, values }) => [role, values.reduce((most, value) => Math.max(most, value), 0)])),
+      most: Object.fromEntries(
+        trace.channels.map(({ role, values }) => [
+          role,
+          values.reduce((most, value) => Math.max(most, value), 0),
+        ]),
+      ),
       dips: speed.stretches.map(({ startMs, endMs }) => ({ from: startMs, to: endMs })),
-      hitches: found.sort((a, b) => b.lostMs - a.lostMs).slice(0, mostHitches).map(({ startMs, frameMs }) => ({ at: startMs, frameMs })),
+      hitches: found
+        .sort((a, b) => b.lostMs - a.lostMs)
+        .slice(0, mostHitches)
+        .map(({ startMs, frameMs }) => ({ at: startMs, frameMs })),
     };
   },
 
@@ -59,12 +89,21 @@ const api = {
     const { trace, ends } = await load(runId);
     return {
       frames: frameColumns(trace, ends, fromMs, toMs, width),
-      channels: trace.channels.map((channel) => ({ role: channel.role, columns: channelColumns(channel, fromMs, toMs, width) })),
+      channels: trace.channels.map((channel) => ({
+        role: channel.role,
+        columns: channelColumns(channel, fromMs, toMs, width),
+      })),
     };
   },
 
   /** The figures of a selected stretch; null when it holds no frame. */
-  async figures(runId: string, fromMs: number, toMs: number, yardstick: Yardstick, rules: MeasuringRules): Promise<Summary | null> {
+  async figures(
+    runId: string,
+    fromMs: number,
+    toMs: number,
+    yardstick: Yardstick,
+    rules: MeasuringRules,
+  ): Promise<Summary | null> {
     const { trace } = await load(runId);
     const part = sliceTrace(trace, fromMs, toMs);
     const frames = part.form === "frames" ? part.frameTimes.length : part.rates.length;

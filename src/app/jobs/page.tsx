@@ -4,5 +4,8 @@ import { JobsScreen } from "@/views/job";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
-  return shown(() => viewJobs(query), (view) => <JobsScreen {...view} key={view.search} />);
+  return shown(
+    () => viewJobs(query),
+    (view) => <JobsScreen {...view} key={view.search} />,
+  );
 }

@@ -32,7 +32,8 @@ export interface Belief {
 function directionOf(lever: { from: SettingValue | null; to: SettingValue | null }, trial: Tried): -1 | 0 | 1 {
   if (lever.to === trial.to) return 1;
   if (lever.to === trial.from) return -1;
-  const step = ({ from, to }: { from: SettingValue | null; to: SettingValue | null }) => (typeof from === "number" && typeof to === "number" ? Math.sign(to - from) : 0);
+  const step = ({ from, to }: { from: SettingValue | null; to: SettingValue | null }) =>
+    typeof from === "number" && typeof to === "number" ? Math.sign(to - from) : 0;
   return (step(lever) * step(trial)) as -1 | 0 | 1;
 }
 
@@ -48,10 +49,17 @@ const kinship = 0.25;
  *
  * @param prior chance 0…1 and log gain from the tags
  */
-export function believe(lever: { key: string; from: SettingValue | null; to: SettingValue | null; relieves: Relief[] }, prior: { chance: number; logGain: number }, history: Tried[]): Belief {
-  let hits = prior.chance * priorTrials, misses = (1 - prior.chance) * priorTrials;
-  let gain = prior.logGain * priorGainTrials, weight = priorGainTrials;
-  let tried = 0, helped = 0;
+export function believe(
+  lever: { key: string; from: SettingValue | null; to: SettingValue | null; relieves: Relief[] },
+  prior: { chance: number; logGain: number },
+  history: Tried[],
+): Belief {
+  let hits = prior.chance * priorTrials,
+    misses = (1 - prior.chance) * priorTrials;
+  let gain = prior.logGain * priorGainTrials,
+    weight = priorGainTrials;
+  let tried = 0,
+    helped = 0;
   for (const trial of history) {
     const direction = trial.key === lever.key ? directionOf(lever, trial) : 0;
     // The way back from something that helped is known not to.
@@ -72,5 +80,12 @@ export function believe(lever: { key: string; from: SettingValue | null; to: Set
       weight += share;
     } else misses += share;
   }
-  return { chance: hits / (hits + misses), chanceLow: betaQuantile(0.05, hits, misses), chanceHigh: betaQuantile(0.95, hits, misses), logGain: gain / weight, tried, helped };
+  return {
+    chance: hits / (hits + misses),
+    chanceLow: betaQuantile(0.05, hits, misses),
+    chanceHigh: betaQuantile(0.95, hits, misses),
+    logGain: gain / weight,
+    tried,
+    helped,
+  };
 }

@@ -17,7 +17,12 @@ import { inForce, overrides, type Standing } from "@/core/profile";
 
 const traces = fc
   .array(fc.double({ min: 8, max: 60, noNaN: true }), { minLength: 150, maxLength: 300 })
-  .map((frameTimes): FrameTrace => ({ form: "frames", frameTimes: Float64Array.from(frameTimes), channels: [], marks: [] }));
+  .map((frameTimes): FrameTrace => ({
+    form: "frames",
+    frameTimes: Float64Array.from(frameTimes),
+    channels: [],
+    marks: [],
+  }));
 
 describe("laws of the rate decision", () => {
   it("a lower cap is held at least as often", () => {
@@ -74,7 +79,11 @@ describe("laws of learning", () => {
     helped: fc.boolean(),
     logGain: fc.double({ min: -0.2, max: 0.6, noNaN: true }),
   });
-  const history = fc.array(trial, { maxLength: 12 }).map((list) => list.map(({ helped, logGain }): Tried => ({ key: "a", from: 1, to: 2, relieves: [], helped, logGain })));
+  const history = fc
+    .array(trial, { maxLength: 12 })
+    .map((list) =>
+      list.map(({ helped, logGain }): Tried => ({ key: "a", from: 1, to: 2, relieves: [], helped, logGain })),
+    );
   const lever = { key: "a", from: 1, to: 2, relieves: [] };
   const prior = { chance: 0.4, logGain: 0.1 };
 
@@ -93,7 +102,9 @@ describe("laws of learning", () => {
   it("one more that helped raises it, one more that didn't lowers it", () => {
     fc.assert(
       fc.property(history, (list) => {
-        const after = (helped: boolean) => believe(lever, prior, [...list, { key: "a", from: 1, to: 2, relieves: [], helped, logGain: 0.1 }]).chance;
+        const after = (helped: boolean) =>
+          believe(lever, prior, [...list, { key: "a", from: 1, to: 2, relieves: [], helped, logGain: 0.1 }])
+            .chance;
         const now = believe(lever, prior, list).chance;
         expect(after(true)).toBeGreaterThan(now);
         expect(after(false)).toBeLessThan(now);
@@ -126,22 +137,36 @@ describe("laws of screening", () => {
   it("adding the same to every log rate changes no effect", () => {
     const design = screeningDesign(5);
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 3, max: 5, noNaN: true }), { minLength: 8, maxLength: 8 }), fc.double({ min: -1, max: 1, noNaN: true }), (rates, shift) => {
-        const one = screeningEffects(design, rates);
-        const other = screeningEffects(design, rates.map((rate) => rate + shift));
-        one.forEach(({ logGain }, i) => expect(other[i].logGain).toBeCloseTo(logGain, 9));
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 3, max: 5, noNaN: true }), { minLength: 8, maxLength: 8 }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (rates, shift) => {
+          const one = screeningEffects(design, rates);
+          const other = screeningEffects(
+            design,
+            rates.map((rate) => rate + shift),
+          );
+          one.forEach(({ logGain }, i) => expect(other[i].logGain).toBeCloseTo(logGain, 9));
+        },
+      ),
     );
   });
 
   it("an exact effect is given back whole, and the others are 0", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 2, max: 23 }), fc.double({ min: -0.5, max: 0.5, noNaN: true }), (factors, effect) => {
-        const design = screeningDesign(factors);
-        const found = screeningEffects(design, design.map((row) => 4 + (effect / 2) * row[0]));
-        expect(found[0].logGain).toBeCloseTo(effect, 9);
-        found.slice(1).forEach(({ logGain }) => expect(logGain).toBeCloseTo(0, 9));
-      }),
+      fc.property(
+        fc.integer({ min: 2, max: 23 }),
+        fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+        (factors, effect) => {
+          const design = screeningDesign(factors);
+          const found = screeningEffects(
+            design,
+            design.map((row) => 4 + (effect / 2) * row[0]),
+          );
+          expect(found[0].logGain).toBeCloseTo(effect, 9);
+          found.slice(1).forEach(({ logGain }) => expect(logGain).toBeCloseTo(0, 9));
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -189,7 +214,11 @@ describe("laws of the order of runs", () => {
 });
 
 describe("laws of what holds", () => {
-  const settings = fc.record({ a: fc.integer({ min: 0, max: 3 }), b: fc.boolean(), c: fc.constantFrom("x", "y", "z") });
+  const settings = fc.record({
+    a: fc.integer({ min: 0, max: 3 }),
+    b: fc.boolean(),
+    c: fc.constantFrom("x", "y", "z"),
+  });
   const decisions = fc.array(fc.tuple(settings, settings, fc.boolean()), { maxLength: 6 }).map((list) =>
     list.map(([before, after, keep], k) => ({
       before,
@@ -206,7 +235,9 @@ describe("laws of what holds", () => {
         const held = inForce(standing, decided).settings;
         expect(Object.keys(held).sort()).toEqual(Object.keys(base).sort());
         for (const key of Object.keys(base) as (keyof typeof base)[]) {
-          const touched = decided.some(({ before, kept }) => kept !== null && kept.settings[key] !== before[key]);
+          const touched = decided.some(
+            ({ before, kept }) => kept !== null && kept.settings[key] !== before[key],
+          );
           if (!touched) expect(held[key]).toBe(base[key]);
         }
       }),
@@ -217,7 +248,12 @@ describe("laws of what holds", () => {
     fc.assert(
       fc.property(settings, decisions, (base, decided) => {
         const standing: Standing = { settings: base, conditions: {}, buildId: null };
-        expect(inForce(standing, decided)).toEqual(inForce(standing, decided.filter(({ kept }) => kept !== null)));
+        expect(inForce(standing, decided)).toEqual(
+          inForce(
+            standing,
+            decided.filter(({ kept }) => kept !== null),
+          ),
+        );
       }),
     );
   });
@@ -227,7 +263,9 @@ describe("laws of what holds", () => {
       fc.property(settings, settings, decisions, (defaults, base, decided) => {
         const held = inForce({ settings: base, conditions: {}, buildId: null }, decided);
         const made = overrides(defaults, held, decided);
-        const differing = (Object.keys(defaults) as (keyof typeof defaults)[]).filter((key) => defaults[key] !== held.settings[key]);
+        const differing = (Object.keys(defaults) as (keyof typeof defaults)[]).filter(
+          (key) => defaults[key] !== held.settings[key],
+        );
         expect(made.map(({ key }) => key).sort()).toEqual([...differing].sort());
         for (const { key, to } of made) expect(to).toBe(held.settings[key]);
       }),

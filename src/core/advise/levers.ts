@@ -35,12 +35,22 @@ export interface LeverSetting {
 const none = { picture: 0, feel: 0, heat: 0, risk: 0 };
 
 /** A setting that multiplies the native picture: it relieves graphics, costs picture, counts from 1. */
-export const isScale = (setting: Pick<Setting, "type" | "relieves" | "costs" | "min" | "fastest">) => setting.type === "number" && setting.relieves.includes("graphics") && setting.costs.picture > 0 && setting.fastest === setting.min && setting.min !== null && setting.min >= 0.25;
+export const isScale = (setting: Pick<Setting, "type" | "relieves" | "costs" | "min" | "fastest">) =>
+  setting.type === "number" &&
+  setting.relieves.includes("graphics") &&
+  setting.costs.picture > 0 &&
+  setting.fastest === setting.min &&
+  setting.min !== null &&
+  setting.min >= 0.25;
 
 /** The setting that limits the rate, where the catalogue has one. */
-export const limiterOf = (catalogue: Setting[]) => catalogue.find(({ type, relieves, key }) => type === "number" && relieves.includes("sync") && /limit|cap/.test(key));
+export const limiterOf = (catalogue: Setting[]) =>
+  catalogue.find(
+    ({ type, relieves, key }) => type === "number" && relieves.includes("sync") && /limit|cap/.test(key),
+  );
 
-const clamp = (setting: Setting, value: number) => Math.min(setting.max ?? Infinity, Math.max(setting.min ?? -Infinity, value));
+const clamp = (setting: Setting, value: number) =>
+  Math.min(setting.max ?? Infinity, Math.max(setting.min ?? -Infinity, value));
 
 /** The next value of a setting towards its fastest, or away from it; null at the end or where no direction is known. */
 function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "picture"): SettingValue | null {
@@ -48,8 +58,12 @@ function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "pic
   if (type === "number" && typeof from === "number") {
     if (fastest === null || typeof fastest !== "number") return null;
     const step = setting.step ?? 1;
-    if (towards === "speed") return from === fastest ? null : clamp(setting, from + Math.sign(fastest - from) * step);
-    const direction = Math.sign(from - fastest) || Math.sign(Number(setting.default) - fastest) || (fastest === setting.min ? 1 : -1);
+    if (towards === "speed")
+      return from === fastest ? null : clamp(setting, from + Math.sign(fastest - from) * step);
+    const direction =
+      Math.sign(from - fastest) ||
+      Math.sign(Number(setting.default) - fastest) ||
+      (fastest === setting.min ? 1 : -1);
     const away = clamp(setting, from + direction * step);
     return away === from ? null : away;
   }
@@ -58,12 +72,24 @@ function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "pic
 }
 
 /** A change of one setting with those that must hold the same value. */
-export function withSetting(settings: Settings, setting: Pick<Setting, "key" | "linked">, value: SettingValue): Settings {
-  return { ...settings, [setting.key]: value, ...Object.fromEntries(setting.linked.map((key) => [key, value])) };
+export function withSetting(
+  settings: Settings,
+  setting: Pick<Setting, "key" | "linked">,
+  value: SettingValue,
+): Settings {
+  return {
+    ...settings,
+    [setting.key]: value,
+    ...Object.fromEntries(setting.linked.map((key) => [key, value])),
+  };
 }
 
 /** Whether house rules allow a change of this setting at all: a picture that may not be lowered, no clocks. */
-function allowed(setting: Setting, towards: "speed" | "picture", { mayChange }: LeverSetting["rules"]): boolean {
+function allowed(
+  setting: Setting,
+  towards: "speed" | "picture",
+  { mayChange }: LeverSetting["rules"],
+): boolean {
   if (towards === "speed" && setting.costs.picture > 0 && !mayChange.picture) return false;
   return setting.costs.heat < 2 || mayChange.clocks;
 }
@@ -73,7 +99,14 @@ function allowed(setting: Setting, towards: "speed" | "picture", { mayChange }: 
  *
  * Settings without a known fastest value are tried at each other choice or switched, since only a test tells.
  */
-export function leversFor({ catalogue, settings, rules, spec, conditions, usefulScale = null }: LeverSetting): Lever[] {
+export function leversFor({
+  catalogue,
+  settings,
+  rules,
+  spec,
+  conditions,
+  usefulScale = null,
+}: LeverSetting): Lever[] {
   const made: Lever[] = [];
   const seen = new Set<string>();
   for (const setting of catalogue) {
@@ -81,43 +114,118 @@ export function leversFor({ catalogue, settings, rules, spec, conditions, useful
     if (setting.linked.some((key) => seen.has(key))) continue;
     seen.add(setting.key);
     const from = settings[setting.key] ?? setting.default;
-    const add = (to: SettingValue, towards: Lever["towards"]) => made.push({
-      key: setting.key, label: setting.label, kind: "setting", from, to, relieves: setting.relieves, costs: setting.costs, restart: setting.restart, towards,
-      settings: withSetting(settings, setting, to), conditions: {}, heats: setting.costs.heat > 0 && towards === "speed",
-      pixelRatio: isScale(setting) && typeof from === "number" && typeof to === "number" ? (to / from) ** 2 : null,
-    });
+    const add = (to: SettingValue, towards: Lever["towards"]) =>
+      made.push({
+        key: setting.key,
+        label: setting.label,
+        kind: "setting",
+        from,
+        to,
+        relieves: setting.relieves,
+        costs: setting.costs,
+        restart: setting.restart,
+        towards,
+        settings: withSetting(settings, setting, to),
+        conditions: {},
+        heats: setting.costs.heat > 0 && towards === "speed",
+        pixelRatio:
+          isScale(setting) && typeof from === "number" && typeof to === "number" ? (to / from) ** 2 : null,
+      });
     if (setting.fastest === null) {
-      const others: SettingValue[] = setting.type === "switch" ? [!from] : setting.type === "choice" ? setting.choices.filter((choice) => choice !== from) : [];
+      const others: SettingValue[] =
+        setting.type === "switch"
+          ? [!from]
+          : setting.type === "choice"
+            ? setting.choices.filter((choice) => choice !== from)
+            : [];
       if (allowed(setting, "speed", rules)) others.forEach((to) => add(to, "speed"));
       continue;
     }
     for (const towards of ["speed", "picture"] as const) {
       const to = allowed(setting, towards, rules) ? nextValue(setting, from, towards) : null;
       if (to === null || to === from || (towards === "picture" && setting.costs.picture === 0)) continue;
-      if (towards === "picture" && usefulScale !== null && isScale(setting) && Number(to) > usefulScale) continue;
+      if (towards === "picture" && usefulScale !== null && isScale(setting) && Number(to) > usefulScale)
+        continue;
       add(to, towards);
     }
   }
-  const condition = (kind: "power mode" | "clocks" | "cooler", key: string, label: string, from: SettingValue | null, to: SettingValue, changed: Partial<Conditions>, heats: boolean, towards: Lever["towards"]) =>
-    made.push({ key, label, kind, from, to, relieves: ["processor", "graphics"], costs: { ...none, heat: heats ? 2 : 0, risk: kind === "clocks" ? 2 : 0 }, restart: false, towards, settings, conditions: changed, heats, pixelRatio: null });
+  const condition = (
+    kind: "power mode" | "clocks" | "cooler",
+    key: string,
+    label: string,
+    from: SettingValue | null,
+    to: SettingValue,
+    changed: Partial<Conditions>,
+    heats: boolean,
+    towards: Lever["towards"],
+  ) =>
+    made.push({
+      key,
+      label,
+      kind,
+      from,
+      to,
+      relieves: ["processor", "graphics"],
+      costs: { ...none, heat: heats ? 2 : 0, risk: kind === "clocks" ? 2 : 0 },
+      restart: false,
+      towards,
+      settings,
+      conditions: changed,
+      heats,
+      pixelRatio: null,
+    });
   if (rules.mayChange.powerMode) {
     const now = spec.powerModes.find(({ name }) => name === conditions.powerMode);
     for (const { name, watts, use } of spec.powerModes) {
-      if (name === conditions.powerMode || (use === "docked" && !conditions.docked) || (use === "plugged in" && !conditions.pluggedIn)) continue;
+      if (
+        name === conditions.powerMode ||
+        (use === "docked" && !conditions.docked) ||
+        (use === "plugged in" && !conditions.pluggedIn)
+      )
+        continue;
       const more = watts !== null && now?.watts != null ? watts > now.watts : true;
-      condition("power mode", "power mode", "Power mode", conditions.powerMode, name, { powerMode: name }, more, more ? "speed" : "battery");
+      condition(
+        "power mode",
+        "power mode",
+        "Power mode",
+        conditions.powerMode,
+        name,
+        { powerMode: name },
+        more,
+        more ? "speed" : "battery",
+      );
     }
   }
   if (rules.mayChange.clocks) {
     // Clock options stand in their order, the quietest first.
     const now = spec.clockOptions.indexOf(conditions.clocks ?? "");
-    spec.clockOptions.forEach((name, index) => index !== now && condition("clocks", "clocks", "Clock option", conditions.clocks, name, { clocks: name }, index > now, index > now ? "speed" : "battery"));
+    spec.clockOptions.forEach(
+      (name, index) =>
+        index !== now &&
+        condition(
+          "clocks",
+          "clocks",
+          "Clock option",
+          conditions.clocks,
+          name,
+          { clocks: name },
+          index > now,
+          index > now ? "speed" : "battery",
+        ),
+    );
   }
-  if (spec.cooling.coolerToHand && !conditions.cooler && rules.requires.cooler !== false) condition("cooler", "cooler", "Clip-on cooler", false, true, { cooler: true }, false, "speed");
+  if (spec.cooling.coolerToHand && !conditions.cooler && rules.requires.cooler !== false)
+    condition("cooler", "cooler", "Clip-on cooler", false, true, { cooler: true }, false, "speed");
   return made;
 }
 
 /** Settings with everything at its fastest that the rules allow: where "descend" starts. */
 export function allFastest(catalogue: Setting[], settings: Settings, rules: LeverSetting["rules"]): Settings {
-  return catalogue.reduce((made, setting) => (setting.fastest !== null && allowed(setting, "speed", rules) ? withSetting(made, setting, setting.fastest) : made), settings);
+  return catalogue.reduce(
+    (made, setting) =>
+      setting.fastest !== null && allowed(setting, "speed", rules)
+        ? withSetting(made, setting, setting.fastest)
+        : made,
+    settings,
+  );
 }

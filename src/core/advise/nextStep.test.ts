@@ -1,32 +1,62 @@
 import { nextStep, type StepRun } from ".";
 
-const run = (changes: Partial<StepRun> = {}): StepRun => ({ settings: { scale: 2 }, grade: "dims", crashed: false, coldCache: false, ...changes });
+const run = (changes: Partial<StepRun> = {}): StepRun => ({
+  settings: { scale: 2 },
+  grade: "dims",
+  crashed: false,
+  coldCache: false,
+  ...changes,
+});
 
 describe("the next step of a job", () => {
   it("begins with a baseline", () => expect(nextStep({ runs: [] }).action).toBe("baseline"));
   it("asks for repeats until three tell the spread", () => {
-    expect(nextStep({ runs: [run()] })).toMatchObject({ action: "repeat", sentence: expect.stringContaining("twice more") });
-    expect(nextStep({ runs: [run(), run()] })).toMatchObject({ action: "repeat", sentence: expect.stringContaining("once more") });
+    expect(nextStep({ runs: [run()] })).toMatchObject({
+      action: "repeat",
+      sentence: expect.stringContaining("twice more"),
+    });
+    expect(nextStep({ runs: [run(), run()] })).toMatchObject({
+      action: "repeat",
+      sentence: expect.stringContaining("once more"),
+    });
     expect(nextStep({ runs: [run(), run(), run()] }).action).toBe("change");
   });
-  it("counts repeats of the same settings only", () => expect(nextStep({ runs: [run({ settings: { scale: 4 } }), run({ settings: { scale: 4 } }), run()] }).action).toBe("repeat"));
+  it("counts repeats of the same settings only", () =>
+    expect(
+      nextStep({ runs: [run({ settings: { scale: 4 } }), run({ settings: { scale: 4 } }), run()] }).action,
+    ).toBe("repeat"));
   it("judges nothing by a cold or crashed run", () => {
     expect(nextStep({ runs: [run(), run(), run({ coldCache: true })] }).action).toBe("rerun");
-    expect(nextStep({ runs: [run({ crashed: true })] })).toMatchObject({ action: "rerun", sentence: expect.stringContaining("crash") });
+    expect(nextStep({ runs: [run({ crashed: true })] })).toMatchObject({
+      action: "rerun",
+      sentence: expect.stringContaining("crash"),
+    });
   });
   it("a trial under way comes first: its next arms, then the decision", () => {
     const runs = [run(), run(), run()];
-    expect(nextStep({ runs, openTrial: { name: "Other back end", left: ["B", "A", "B"] } })).toMatchObject({ action: "trial", sentence: expect.stringMatching(/run B next, then A, B; 3 to go/) });
+    expect(nextStep({ runs, openTrial: { name: "Other back end", left: ["B", "A", "B"] } })).toMatchObject({
+      action: "trial",
+      sentence: expect.stringMatching(/run B next, then A, B; 3 to go/),
+    });
     expect(nextStep({ runs, openTrial: { name: "Other back end", left: [] } }).action).toBe("decide");
   });
   it("after decisions: confirm, then close, or go on where it isn't steady", () => {
     const runs = [run(), run({ grade: "steady" })];
     expect(nextStep({ runs, decided: 1 }).action).toBe("confirm");
     expect(nextStep({ runs, decided: 1, confirmed: true }).action).toBe("close");
-    expect(nextStep({ runs: [run()], decided: 1, confirmed: true, suggestion: "Try that." })).toEqual({ action: "change", sentence: "Try that." });
+    expect(nextStep({ runs: [run()], decided: 1, confirmed: true, suggestion: "Try that." })).toEqual({
+      action: "change",
+      sentence: "Try that.",
+    });
     expect(nextStep({ runs: [run()], decided: 1, confirmed: true }).action).toBe("close");
     expect(nextStep({ runs, decided: 1, closed: true }).action).toBe("closed");
   });
-  it("runs of a trial say what the trial needs, not what the job does", () => expect(nextStep({ runs: [run(), run(), run(), run({ crashed: true, inTrial: true })] }).action).toBe("change"));
-  it("confirms what is steady", () => expect(nextStep({ runs: [run({ grade: "steady" }), run({ grade: "steady" }), run({ grade: "steady" })] }).action).toBe("confirm"));
+  it("runs of a trial say what the trial needs, not what the job does", () =>
+    expect(nextStep({ runs: [run(), run(), run(), run({ crashed: true, inTrial: true })] }).action).toBe(
+      "change",
+    ));
+  it("confirms what is steady", () =>
+    expect(
+      nextStep({ runs: [run({ grade: "steady" }), run({ grade: "steady" }), run({ grade: "steady" })] }).action,
+    ).toBe("confirm"));
 });

@@ -1,4 +1,12 @@
-import { averageFps, averageRate, defaultMeasuring, leastFullSpeed, windowRates, type MeasuringRules, type Segment } from "@/core/metrics";
+import {
+  averageFps,
+  averageRate,
+  defaultMeasuring,
+  leastFullSpeed,
+  windowRates,
+  type MeasuringRules,
+  type Segment,
+} from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 
 export interface RateCandidate {
@@ -51,7 +59,8 @@ function heldShare(trace: Trace, capFps: number, rules: MeasuringRules): number 
   const least = leastFullSpeed(capFps, rules);
   const steps = trace.form === "frames" ? trace.frameTimes : trace.durations;
   const rates = trace.form === "frames" ? windowRates(trace.frameTimes, rules.windowMs) : trace.rates;
-  let holding = 0, all = 0;
+  let holding = 0,
+    all = 0;
   for (let i = 0; i < steps.length; i++) {
     if (rates[i] !== rates[i]) continue;
     all += steps[i];
@@ -67,35 +76,72 @@ function heldShare(trace: Trace, capFps: number, rules: MeasuringRules): number 
  *
  * @param trace uncapped, at least one window long
  */
-export function decideRate(trace: Trace, { nativeFps, tied, refreshHz, patches = [], limiterCountsDouble = false, rules = defaultMeasuring }: RateInput): RateDecision {
-  const caps = new Map<string, Omit<RateCandidate, "held" | "refreshes" | "even" | "slowMotion" | "limiterValue">>();
+export function decideRate(
+  trace: Trace,
+  {
+    nativeFps,
+    tied,
+    refreshHz,
+    patches = [],
+    limiterCountsDouble = false,
+    rules = defaultMeasuring,
+  }: RateInput,
+): RateDecision {
+  const caps = new Map<
+    string,
+    Omit<RateCandidate, "held" | "refreshes" | "even" | "slowMotion" | "limiterValue">
+  >();
   const offer = (capFps: number, why: RateCandidate["why"], patch: RateCandidate["patch"] = null) => {
     const key = `${patch?.name ?? ""} ${capFps.toFixed(1)}`;
-    if (capFps >= leastCap - 1e-9 && capFps <= refreshHz * 1.01 && !caps.has(key)) caps.set(key, { capFps, why, patch });
+    if (capFps >= leastCap - 1e-9 && capFps <= refreshHz * 1.01 && !caps.has(key))
+      caps.set(key, { capFps, why, patch });
   };
   offer(nativeFps, "native");
   for (let k = 2; nativeFps / k >= leastCap; k++) offer(nativeFps / k, "divisor of the native rate");
-  for (let k = 1; refreshHz / k >= leastCap; k++) if (refreshHz / k < nativeFps * 0.99) offer(refreshHz / k, "divisor of the refresh");
-  for (const { name, fps, sideEffects } of patches) if (fps !== null) offer(fps, "patch", { name, sideEffects });
-  const average = trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
+  for (let k = 1; refreshHz / k >= leastCap; k++)
+    if (refreshHz / k < nativeFps * 0.99) offer(refreshHz / k, "divisor of the refresh");
+  for (const { name, fps, sideEffects } of patches)
+    if (fps !== null) offer(fps, "patch", { name, sideEffects });
+  const average =
+    trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
   const candidates: RateCandidate[] = [...caps.values()]
     .sort((a, b) => b.capFps! - a.capFps!)
     .map((each) => {
       const refreshes = refreshHz / each.capFps!;
-      return { ...each, held: heldShare(trace, each.capFps!, rules), refreshes, even: isWhole(refreshes), slowMotion: tied && each.patch === null && each.capFps! < nativeFps * 0.99, limiterValue: limiterValueFor(Math.round(each.capFps! * 100) / 100, limiterCountsDouble) };
+      return {
+        ...each,
+        held: heldShare(trace, each.capFps!, rules),
+        refreshes,
+        even: isWhole(refreshes),
+        slowMotion: tied && each.patch === null && each.capFps! < nativeFps * 0.99,
+        limiterValue: limiterValueFor(Math.round(each.capFps! * 100) / 100, limiterCountsDouble),
+      };
     });
-  candidates.push({ capFps: null, why: "free", held: heldShare(trace, nativeFps, rules), refreshes: null, even: false, slowMotion: false, patch: null, limiterValue: null });
+  candidates.push({
+    capFps: null,
+    why: "free",
+    held: heldShare(trace, nativeFps, rules),
+    refreshes: null,
+    even: false,
+    slowMotion: false,
+    patch: null,
+    limiterValue: null,
+  });
 
-  const fits = (each: RateCandidate) => each.capFps !== null && !each.slowMotion && each.patch === null && each.held >= heldEnough;
+  const fits = (each: RateCandidate) =>
+    each.capFps !== null && !each.slowMotion && each.patch === null && each.held >= heldEnough;
   const fps = (rate: number) => (Number.isInteger(rate) ? String(rate) : rate.toFixed(2));
   let recommended = candidates.findIndex((each) => fits(each) && each.even);
   if (recommended < 0) recommended = candidates.findIndex(fits);
-  const share = (each: RateCandidate) => `${(100 * each.held).toFixed(each.held > 0.985 && each.held < 1 ? 1 : 0)} %`;
+  const share = (each: RateCandidate) =>
+    `${(100 * each.held).toFixed(each.held > 0.985 && each.held < 1 ? 1 : 0)} %`;
   let sentence: string;
   if (recommended >= 0) {
     const chosen = candidates[recommended];
     const nativeOne = chosen.why === "native";
-    sentence = nativeOne ? `Lock at its own ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it.` : `Lock at ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it${chosen.even ? `, every frame for ${Math.round(chosen.refreshes!)} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${share(candidates.at(-1)!)} of windows reach ${fps(nativeFps)}.`;
+    sentence = nativeOne
+      ? `Lock at its own ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it.`
+      : `Lock at ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it${chosen.even ? `, every frame for ${Math.round(chosen.refreshes!)} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${share(candidates.at(-1)!)} of windows reach ${fps(nativeFps)}.`;
   } else if (tied) {
     recommended = candidates.findIndex(({ why }) => why === "native");
     sentence = `Its speed is tied to its rate: any cap below ${fps(nativeFps)} fps is slow motion. Only ${share(candidates[recommended])} of windows hold it, so lighten it first.`;
@@ -119,22 +165,31 @@ export interface Overdriven {
  * Overdriving the emulated machine's own clock lifts low spots at the price of speeding up what was fine: shown scene by scene, averaged over visits.
  * @param before scenes at the usual clock; @param after the same overdriven
  */
-export function overdriveByScene(before: Pick<Segment, "label" | "averageFps">[], after: Pick<Segment, "label" | "averageFps">[], nativeFps: number): Overdriven[] {
+export function overdriveByScene(
+  before: Pick<Segment, "label" | "averageFps">[],
+  after: Pick<Segment, "label" | "averageFps">[],
+  nativeFps: number,
+): Overdriven[] {
   const meanFor = (segments: typeof before, label: string) => {
     const own = segments.filter((segment) => segment.label === label);
     return own.length === 0 ? null : own.reduce((sum, segment) => sum + segment.averageFps, 0) / own.length;
   };
   return [...new Set(before.map(({ label }) => label))].flatMap((label) => {
-    const was = meanFor(before, label), is = meanFor(after, label);
+    const was = meanFor(before, label),
+      is = meanFor(after, label);
     if (was === null || is === null) return [];
     const ratio = is / was;
-    const effect: Overdriven["effect"] = ratio < 0.98 ? "slower" : ratio <= 1.02 ? "no change" : was >= 0.98 * nativeFps ? "sped up" : "lifted";
+    const effect: Overdriven["effect"] =
+      ratio < 0.98 ? "slower" : ratio <= 1.02 ? "no change" : was >= 0.98 * nativeFps ? "sped up" : "lifted";
     return [{ label, before: was, after: is, effect }];
   });
 }
 
 /** The arm that caps at the recommended rate; null where no cap is recommended or no arm has it. */
-export function recommendedArm({ candidates, recommended }: Pick<RateDecision, "candidates" | "recommended">, arms: { level: number | null }[]): number | null {
+export function recommendedArm(
+  { candidates, recommended }: Pick<RateDecision, "candidates" | "recommended">,
+  arms: { level: number | null }[],
+): number | null {
   const cap = candidates[recommended].capFps;
   const arm = arms.findIndex(({ level }) => level === cap);
   return cap === null || arm < 0 ? null : arm;

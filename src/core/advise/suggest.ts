@@ -32,8 +32,16 @@ export interface SuggestInput {
 
 /** What relieves which cause. */
 const reliefOf: Record<Cause, Setting["relieves"]> = {
-  processor: ["processor"], graphics: ["graphics"], "power split": ["processor", "graphics"], governor: ["processor", "graphics"], heat: ["processor", "graphics"], memory: ["memory"],
-  shaders: ["shaders"], storage: [], "cap or sync": ["sync", "sound"], "engine or driver": ["processor", "graphics", "sync"],
+  processor: ["processor"],
+  graphics: ["graphics"],
+  "power split": ["processor", "graphics"],
+  governor: ["processor", "graphics"],
+  heat: ["processor", "graphics"],
+  memory: ["memory"],
+  shaders: ["shaders"],
+  storage: [],
+  "cap or sync": ["sync", "sound"],
+  "engine or driver": ["processor", "graphics", "sync"],
 };
 
 const restartMinutes = 2;
@@ -47,31 +55,46 @@ const costWeights: Record<NewJob["aim"], Setting["costs"]> = {
 };
 
 /** What the tags alone suggest: chance and log gain. */
-function priorOf(lever: Lever, { diagnosis, pixelShare }: Pick<SuggestInput, "diagnosis" | "pixelShare">): { chance: number; logGain: number; because: string | null } {
+function priorOf(
+  lever: Lever,
+  { diagnosis, pixelShare }: Pick<SuggestInput, "diagnosis" | "pixelShare">,
+): { chance: number; logGain: number; because: string | null } {
   const found = diagnosis?.causes ?? [];
   if (lever.kind === "power mode") {
     const split = found.find(({ cause }) => cause === "power split");
     if (split) return { chance: 0.55, logGain: 0.12, because: split.evidence[0].words };
-    return lever.heats ? { chance: 0.5, logGain: 0.12, because: null } : { chance: 0.1, logGain: 0.03, because: null };
+    return lever.heats
+      ? { chance: 0.5, logGain: 0.12, because: null }
+      : { chance: 0.1, logGain: 0.03, because: null };
   }
   if (lever.kind === "clocks") {
     const governor = found.find(({ cause }) => cause === "governor");
-    return governor ? { chance: 0.8, logGain: 0.5, because: governor.evidence[0].words } : { chance: 0.3, logGain: 0.1, because: null };
+    return governor
+      ? { chance: 0.8, logGain: 0.5, because: governor.evidence[0].words }
+      : { chance: 0.3, logGain: 0.1, because: null };
   }
   if (lever.kind === "cooler") {
     const heat = found.find(({ cause }) => cause === "heat");
-    return heat ? { chance: 0.75, logGain: 0.15, because: heat.evidence[0].words } : { chance: 0.05, logGain: 0.02, because: null };
+    return heat
+      ? { chance: 0.75, logGain: 0.15, because: heat.evidence[0].words }
+      : { chance: 0.05, logGain: 0.02, because: null };
   }
   const cause = found.find((each) => reliefOf[each.cause].some((relief) => lever.relieves.includes(relief)));
   const first = cause !== undefined && cause === found[0];
   if (cause && lever.pixelRatio !== null && lever.pixelRatio < 1) {
     // Fewer pixels: the share of the frame that goes with them shrinks in proportion.
     const share = pixelShare ?? (cause.cause === "graphics" ? 0.7 : 0.3);
-    return { chance: first ? 0.75 : 0.35, logGain: -Math.log(1 - share * (1 - lever.pixelRatio)), because: cause.evidence[0].words };
+    return {
+      chance: first ? 0.75 : 0.35,
+      logGain: -Math.log(1 - share * (1 - lever.pixelRatio)),
+      because: cause.evidence[0].words,
+    };
   }
   if (cause) return { chance: first ? 0.45 : 0.25, logGain: 0.1, because: cause.evidence[0].words };
   // No evidence yet: any lever is a guess; against the evidence it hardly ever helps.
-  return found.length === 0 ? { chance: 0.2, logGain: 0.08, because: null } : { chance: 0.06, logGain: 0.03, because: null };
+  return found.length === 0
+    ? { chance: 0.2, logGain: 0.08, because: null }
+    : { chance: 0.06, logGain: 0.03, because: null };
 }
 
 export const heatCautions = [
@@ -81,7 +104,10 @@ export const heatCautions = [
 
 const percent = (log: number) => `${log < 0 ? "−" : ""}${Math.abs(100 * (Math.exp(log) - 1)).toFixed(0)} %`;
 const shown = (value: unknown) => (value === true ? "on" : value === false ? "off" : String(value));
-const factor = (ratio: number) => (ratio < 1 ? `${(100 * (1 - ratio)).toFixed(0)} % fewer pixels` : `${(100 * (ratio - 1)).toFixed(0)} % more pixels`);
+const factor = (ratio: number) =>
+  ratio < 1
+    ? `${(100 * (1 - ratio)).toFixed(0)} % fewer pixels`
+    : `${(100 * (ratio - 1)).toFixed(0)} % more pixels`;
 
 /**
  * The levers ranked: expected gain times chance, less the cost weighed by the aim, for the minutes it takes.
@@ -94,24 +120,53 @@ const factor = (ratio: number) => (ratio < 1 ? `${(100 * (1 - ratio)).toFixed(0)
 export function suggest(input: SuggestInput, most = 3): Suggestion[] {
   const { levers, aim, steady, history, sceneMinutes, speedPercent } = input;
   const weights = costWeights[aim];
-  const wanted = levers.filter(({ towards }) => (steady ? (aim === "picture" ? towards === "picture" : aim === "battery" && towards === "battery") : towards === "speed" || (towards === "battery" && input.diagnosis?.causes.some(({ cause }) => cause === "power split"))));
+  const wanted = levers.filter(({ towards }) =>
+    steady
+      ? aim === "picture"
+        ? towards === "picture"
+        : aim === "battery" && towards === "battery"
+      : towards === "speed" ||
+        (towards === "battery" && input.diagnosis?.causes.some(({ cause }) => cause === "power split")),
+  );
   const rated = wanted.map((lever): Suggestion => {
     const { because, ...prior } = priorOf(lever, input);
     const belief = believe(lever, prior, history);
-    const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce((sum, key) => sum + weights[key] * lever.costs[key], 0);
+    const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce(
+      (sum, key) => sum + weights[key] * lever.costs[key],
+      0,
+    );
     const minutes = Math.ceil(runsNeeded * (sceneMinutes + (lever.restart ? restartMinutes : 0)));
     // Steady already: what is won is the picture or the watts, what is risked is the rate.
-    const expected = steady ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02) : belief.chance * belief.logGain;
-    const worth = steady ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected : expected - cost;
-    return { lever, belief, expected, minutes, score: (60 * worth) / Math.max(4, minutes), sentence: sentenceFor(lever, belief, because, { steady, aim, speedPercent }), cautions: lever.heats ? heatCautions : [] };
+    const expected = steady
+      ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02)
+      : belief.chance * belief.logGain;
+    const worth = steady
+      ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected
+      : expected - cost;
+    return {
+      lever,
+      belief,
+      expected,
+      minutes,
+      score: (60 * worth) / Math.max(4, minutes),
+      sentence: sentenceFor(lever, belief, because, { steady, aim, speedPercent }),
+      cautions: lever.heats ? heatCautions : [],
+    };
   });
   return rated.sort((a, b) => b.score - a.score || a.lever.key.localeCompare(b.lever.key)).slice(0, most);
 }
 
-function sentenceFor(lever: Lever, { chance, logGain, tried, helped }: Belief, because: string | null, { steady, aim, speedPercent }: Pick<SuggestInput, "steady" | "aim" | "speedPercent">): string {
+function sentenceFor(
+  lever: Lever,
+  { chance, logGain, tried, helped }: Belief,
+  because: string | null,
+  { steady, aim, speedPercent }: Pick<SuggestInput, "steady" | "aim" | "speedPercent">,
+): string {
   const change = `${lever.label} ${lever.from === null ? "" : `${shown(lever.from)} → `}${shown(lever.to)}`;
-  const past = tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
-  if (steady) return `${change}: steady at ${speedPercent.toFixed(0)} % leaves room to ${aim === "picture" ? "give picture back" : "spend fewer watts"}${lever.pixelRatio !== null ? `; it asks ${factor(lever.pixelRatio)}` : ""}.${past}`;
+  const past =
+    tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
+  if (steady)
+    return `${change}: steady at ${speedPercent.toFixed(0)} % leaves room to ${aim === "picture" ? "give picture back" : "spend fewer watts"}${lever.pixelRatio !== null ? `; it asks ${factor(lever.pixelRatio)}` : ""}.${past}`;
   const fewer = lever.pixelRatio !== null ? ` asks ${factor(lever.pixelRatio)};` : "";
   return `${change}:${fewer} about ${percent(logGain)} when it helps, a ${(100 * chance).toFixed(0)} % chance.${because ? ` ${because}` : " Nothing measured points to it; its tags do."}${past}`;
 }

@@ -1,18 +1,62 @@
 import { judge } from "@/core/verdict";
 import { summarise } from "@/core/metrics";
-import { clockFor, deviceUnder, governorClock, heatFactor, settledPower, simulate, underSettings, wattsAt, type SimDevice, type SimProfile, type SimWorkload } from ".";
+import {
+  clockFor,
+  deviceUnder,
+  governorClock,
+  heatFactor,
+  settledPower,
+  simulate,
+  underSettings,
+  wattsAt,
+  type SimDevice,
+  type SimProfile,
+  type SimWorkload,
+} from ".";
 
 const forced = { floor: 1, sees: 1 };
 const device: SimDevice = {
-  refreshHz: 60, processorSpeed: 1, graphicsSpeed: 1, processorMhz: 3000, graphicsMhz: 1500, processorMaxWatts: 10, graphicsMaxWatts: 10, idleWatts: 3, budgetWatts: 40, processorFirstWatts: 20,
-  spin: 0.3, coreShare: 0.4, governor: forced, roomC: 20, degreesPerWatt: 2, settleSeconds: 60, limitC: 95, startC: 30, memoryMb: 8000,
+  refreshHz: 60,
+  processorSpeed: 1,
+  graphicsSpeed: 1,
+  processorMhz: 3000,
+  graphicsMhz: 1500,
+  processorMaxWatts: 10,
+  graphicsMaxWatts: 10,
+  idleWatts: 3,
+  budgetWatts: 40,
+  processorFirstWatts: 20,
+  spin: 0.3,
+  coreShare: 0.4,
+  governor: forced,
+  roomC: 20,
+  degreesPerWatt: 2,
+  settleSeconds: 60,
+  limitC: 95,
+  startC: 30,
+  memoryMb: 8000,
 };
 const work: SimWorkload = {
-  nativeFps: 60, capFps: 60, processorMs: 8, graphicsMs: 2, graphicsMsPerMegapixel: 4, waitMs: 0, megapixels: 0.3, scenes: [{ label: "hall", seconds: 20, processor: 1, graphics: 1, newShaders: 6 }], passes: 2,
-  compileMs: 200, storageMs: 0, memoryStartMb: 2000, memoryMbPerMinute: 0, repeatsFrames: false, unevenPacing: false, strictSync: false,
+  nativeFps: 60,
+  capFps: 60,
+  processorMs: 8,
+  graphicsMs: 2,
+  graphicsMsPerMegapixel: 4,
+  waitMs: 0,
+  megapixels: 0.3,
+  scenes: [{ label: "hall", seconds: 20, processor: 1, graphics: 1, newShaders: 6 }],
+  passes: 2,
+  compileMs: 200,
+  storageMs: 0,
+  memoryStartMb: 2000,
+  memoryMbPerMinute: 0,
+  repeatsFrames: false,
+  unevenPacing: false,
+  strictSync: false,
 };
 const at = (changes: Partial<SimWorkload>, scale = 1) => ({ ...work, ...changes, scale });
-const figures = (run: ReturnType<typeof simulate>, nativeFps = 60) => summarise(run.trace, { nativeFps, tied: true, targetFps: nativeFps, refreshHz: 60 });
+const figures = (run: ReturnType<typeof simulate>, nativeFps = 60) =>
+  summarise(run.trace, { nativeFps, tied: true, targetFps: nativeFps, refreshHz: 60 });
 
 describe("the simulated bench", () => {
   it("repeats itself for a seed and varies between seeds", () => {
@@ -20,9 +64,14 @@ describe("the simulated bench", () => {
     expect(simulate(device, at({ capFps: null }), 5, false).trace.frameTimes).toEqual(one);
     expect(simulate(device, at({ capFps: null }), 6, false).trace.frameTimes).not.toEqual(one);
   });
-  it("holds a cap it can hold, on whole refreshes", () => expect(figures(simulate(device, at({}), 1, false)).pacing).toMatchObject({ cadence: 1, cadenceShare: expect.closeTo(1, 2) }));
+  it("holds a cap it can hold, on whole refreshes", () =>
+    expect(figures(simulate(device, at({}), 1, false)).pacing).toMatchObject({
+      cadence: 1,
+      cadenceShare: expect.closeTo(1, 2),
+    }));
   it("is bound by graphics at a high scale, and scale frees it; a heavy processor is not helped", () => {
-    const fps = (changes: Partial<SimWorkload>, scale: number) => figures(simulate(device, at({ capFps: null, ...changes }, scale), 3, false)).averageFps;
+    const fps = (changes: Partial<SimWorkload>, scale: number) =>
+      figures(simulate(device, at({ capFps: null, ...changes }, scale), 3, false)).averageFps;
     expect(fps({}, 1) / fps({}, 5)).toBeGreaterThan(2);
     expect(fps({ processorMs: 40 }, 1) / fps({ processorMs: 40 }, 3)).toBeLessThan(1.15);
   });
@@ -43,7 +92,12 @@ describe("the simulated bench", () => {
     expect(made.pacing!.lag1!).toBeLessThan(-0.9);
   });
   it("dies when memory runs out, and the trace ends there", () => {
-    const { crashed, trace } = simulate({ ...device, memoryMb: 2100 }, at({ memoryMbPerMinute: 600 }), 1, false);
+    const { crashed, trace } = simulate(
+      { ...device, memoryMb: 2100 },
+      at({ memoryMbPerMinute: 600 }),
+      1,
+      false,
+    );
     expect(crashed).toBe(true);
     expect(trace.frameTimes.reduce((sum, ms) => sum + ms, 0)).toBeCloseTo(10_000, -2);
   });
@@ -64,8 +118,15 @@ describe("the simulated bench", () => {
     expect(wattsAt(10, clockFor(4, 10, 0.8), 0.8)).toBeCloseTo(4, 9);
   });
   it("a mode with more watts starves graphics when its firmware lets the processor boost", () => {
-    const mode = (budgetWatts: number, processorFirstWatts: number) => settledPower({ ...device, processorMaxWatts: 22, graphicsMaxWatts: 14, spin: 0.6, budgetWatts, processorFirstWatts }, 0.9, 1, 50);
-    const less = mode(19, 8.5), more = mode(28, 21);
+    const mode = (budgetWatts: number, processorFirstWatts: number) =>
+      settledPower(
+        { ...device, processorMaxWatts: 22, graphicsMaxWatts: 14, spin: 0.6, budgetWatts, processorFirstWatts },
+        0.9,
+        1,
+        50,
+      );
+    const less = mode(19, 8.5),
+      more = mode(28, 21);
     expect(more.watts).toBeGreaterThan(less.watts);
     expect(more.processor).toBeGreaterThan(less.processor);
     expect(more.graphics).toBeLessThan(less.graphics);
@@ -73,22 +134,52 @@ describe("the simulated bench", () => {
   it("a governor that sees a mean over idle cores leaves clocks low; forcing them doubles the rate", () => {
     const sleepy = { floor: 0.25, sees: 0.42 };
     expect(governorClock(sleepy, 1)).toBeLessThan(0.5);
-    const fps = (governor: SimDevice["governor"]) => figures(simulate({ ...device, governor }, at({ capFps: null, processorMs: 25 }), 3, false)).averageFps;
+    const fps = (governor: SimDevice["governor"]) =>
+      figures(simulate({ ...device, governor }, at({ capFps: null, processorMs: 25 }), 3, false)).averageFps;
     expect(fps(forced) / fps(sleepy)).toBeGreaterThan(2);
   });
   it("a strict wait for the display halves a rate just missed; working ahead doesn't", () => {
-    const fps = (strictSync: boolean) => figures(simulate(device, at({ processorMs: 17.5, strictSync }), 3, false)).averageFps;
+    const fps = (strictSync: boolean) =>
+      figures(simulate(device, at({ processorMs: 17.5, strictSync }), 3, false)).averageFps;
     expect(fps(true)).toBeLessThan(35);
     expect(fps(false)).toBeGreaterThan(50);
   });
   it("conditions choose mode, governor, display and cooler", () => {
-    const profile: SimProfile = { device, modes: { Low: { budgetWatts: 8, processorFirstWatts: 4 } }, governors: { quiet: { floor: 0.2, sees: 0.5 } }, coolerFactor: 0.5, pluggedFactor: 1.25, displays: { television: 50 } };
+    const profile: SimProfile = {
+      device,
+      modes: { Low: { budgetWatts: 8, processorFirstWatts: 4 } },
+      governors: { quiet: { floor: 0.2, sees: 0.5 } },
+      coolerFactor: 0.5,
+      pluggedFactor: 1.25,
+      displays: { television: 50 },
+    };
     const none = { powerMode: null, clocks: null, display: null, pluggedIn: false, cooler: false, roomC: null };
     expect(deviceUnder(profile, none)).toEqual(device);
-    expect(deviceUnder(profile, { powerMode: "Low", clocks: "quiet", display: "television", pluggedIn: true, cooler: true, roomC: 25 })).toMatchObject({ budgetWatts: 10, processorFirstWatts: 5, governor: { floor: 0.2 }, refreshHz: 50, degreesPerWatt: 1, roomC: 25, startC: 35 });
+    expect(
+      deviceUnder(profile, {
+        powerMode: "Low",
+        clocks: "quiet",
+        display: "television",
+        pluggedIn: true,
+        cooler: true,
+        roomC: 25,
+      }),
+    ).toMatchObject({
+      budgetWatts: 10,
+      processorFirstWatts: 5,
+      governor: { floor: 0.2 },
+      refreshHz: 50,
+      degreesPerWatt: 1,
+      roomC: 25,
+      startC: 35,
+    });
   });
   it("settings act by their values, and unknown ones do nothing", () => {
-    const made = underSettings(work, { scale: 3, back_end: "Vulkan", other: true }, { scale: { 3: { scale: 3 } }, back_end: { Vulkan: { graphics: 0.5 } } });
+    const made = underSettings(
+      work,
+      { scale: 3, back_end: "Vulkan", other: true },
+      { scale: { 3: { scale: 3 } }, back_end: { Vulkan: { graphics: 0.5 } } },
+    );
     expect(made).toMatchObject({ scale: 3, graphicsMs: 1, graphicsMsPerMegapixel: 2, processorMs: 8 });
   });
 });

@@ -60,7 +60,10 @@ export interface SimConditions {
 }
 
 /** A device under conditions; what they don't name stays as it is. */
-export function deviceUnder({ device, modes, governors, coolerFactor, pluggedFactor, displays }: SimProfile, { powerMode, clocks, display, pluggedIn, cooler, roomC }: SimConditions): SimDevice {
+export function deviceUnder(
+  { device, modes, governors, coolerFactor, pluggedFactor, displays }: SimProfile,
+  { powerMode, clocks, display, pluggedIn, cooler, roomC }: SimConditions,
+): SimDevice {
   const mode = modes[powerMode ?? ""] ?? device;
   const more = pluggedIn ? pluggedFactor : 1;
   return {
@@ -78,7 +81,8 @@ export function deviceUnder({ device, modes, governors, coolerFactor, pluggedFac
 /** Draw goes with the cube of the clock: voltage rises with it (common practice). */
 export const wattsAt = (fullWatts: number, clock: number, busy: number) => fullWatts * clock ** 3 * busy;
 /** The clock that a budget allows, as a share of full clocks. */
-export const clockFor = (watts: number, fullWatts: number, busy: number) => Math.cbrt(watts / (fullWatts * Math.max(busy, 1e-3)));
+export const clockFor = (watts: number, fullWatts: number, busy: number) =>
+  Math.cbrt(watts / (fullWatts * Math.max(busy, 1e-3)));
 
 /** Share of full clocks that heat leaves: full below the limit less 2 °C, falling by a tenth a degree, never under 0.35. */
 export function heatFactor(celsius: number, limitC: number): number {
@@ -108,15 +112,34 @@ const leastClock = 0.15;
  *
  * @param busyProcessor 0…1 over the last moments
  */
-export function settledPower(device: SimDevice, busyProcessor: number, busyGraphics: number, celsius: number): SimPower {
-  const { processorMaxWatts, graphicsMaxWatts, budgetWatts, idleWatts, processorFirstWatts, spin, governor } = device;
+export function settledPower(
+  device: SimDevice,
+  busyProcessor: number,
+  busyGraphics: number,
+  celsius: number,
+): SimPower {
+  const { processorMaxWatts, graphicsMaxWatts, budgetWatts, idleWatts, processorFirstWatts, spin, governor } =
+    device;
   const heat = heatFactor(celsius, device.limitC);
   const drawn = Math.max(busyProcessor, spin);
   const forHalves = Math.max(0.5, budgetWatts - idleWatts);
-  const processor = Math.max(leastClock, Math.min(governorClock(governor, busyProcessor), clockFor(Math.min(processorFirstWatts, forHalves), processorMaxWatts, drawn)) * heat);
+  const processor = Math.max(
+    leastClock,
+    Math.min(
+      governorClock(governor, busyProcessor),
+      clockFor(Math.min(processorFirstWatts, forHalves), processorMaxWatts, drawn),
+    ) * heat,
+  );
   const processorWatts = wattsAt(processorMaxWatts, processor, drawn);
   // Graphics drivers see their own load whole; the governor's floor is theirs too.
   const asked = governorClock({ floor: governor.floor, sees: Math.max(governor.sees, 0.95) }, busyGraphics);
-  const graphics = Math.max(leastClock, Math.min(asked, clockFor(Math.max(0.3, forHalves - processorWatts), graphicsMaxWatts, busyGraphics)) * heat);
-  return { processor, graphics, watts: idleWatts + processorWatts + wattsAt(graphicsMaxWatts, graphics, busyGraphics) };
+  const graphics = Math.max(
+    leastClock,
+    Math.min(asked, clockFor(Math.max(0.3, forHalves - processorWatts), graphicsMaxWatts, busyGraphics)) * heat,
+  );
+  return {
+    processor,
+    graphics,
+    watts: idleWatts + processorWatts + wattsAt(graphicsMaxWatts, graphics, busyGraphics),
+  };
 }

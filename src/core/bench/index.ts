@@ -1,3 +1,15 @@
-export { clockFor, deviceUnder, governorClock, heatFactor, settledPower, wattsAt, type SimConditions, type SimDevice, type SimGovernor, type SimPower, type SimProfile } from "./device";
+export {
+  clockFor,
+  deviceUnder,
+  governorClock,
+  heatFactor,
+  settledPower,
+  wattsAt,
+  type SimConditions,
+  type SimDevice,
+  type SimGovernor,
+  type SimPower,
+  type SimProfile,
+} from "./device";
 export { simulate, type SimRun } from "./simulate";
 export { underSettings, type SimEffect, type SimEffects, type SimScene, type SimWorkload } from "./workload";

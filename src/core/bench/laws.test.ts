@@ -1,6 +1,16 @@
 import fc from "fast-check";
 import { averageFps } from "@/core/metrics";
-import { clockFor, governorClock, heatFactor, settledPower, simulate, underSettings, wattsAt, type SimDevice, type SimWorkload } from ".";
+import {
+  clockFor,
+  governorClock,
+  heatFactor,
+  settledPower,
+  simulate,
+  underSettings,
+  wattsAt,
+  type SimDevice,
+  type SimWorkload,
+} from ".";
 
 /** Laws of the simulated bench's physics: what follows whatever the figures are. */
 
@@ -48,14 +58,19 @@ const work: SimWorkload & { scale: number } = {
 
 const share = fc.double({ min: 0.05, max: 1, noNaN: true });
 const watts = fc.double({ min: 4, max: 60, noNaN: true });
-const fps = (changes: Partial<typeof work>, on: Partial<SimDevice> = {}, seed = 5) => averageFps(simulate({ ...device, ...on }, { ...work, ...changes }, seed, false).trace.frameTimes);
+const fps = (changes: Partial<typeof work>, on: Partial<SimDevice> = {}, seed = 5) =>
+  averageFps(simulate({ ...device, ...on }, { ...work, ...changes }, seed, false).trace.frameTimes);
 
 describe("laws of power", () => {
   it("what is drawn never passes the budget by more than the least clocks take", () => {
     fc.assert(
       fc.property(watts, share, share, (budgetWatts, busyProcessor, busyGraphics) => {
         const made = settledPower({ ...device, budgetWatts }, busyProcessor, busyGraphics, 50);
-        const least = device.idleWatts + wattsAt(device.processorMaxWatts, 0.15, 1) + wattsAt(device.graphicsMaxWatts, 0.15, 1) + 1;
+        const least =
+          device.idleWatts +
+          wattsAt(device.processorMaxWatts, 0.15, 1) +
+          wattsAt(device.graphicsMaxWatts, 0.15, 1) +
+          1;
         expect(made.watts).toBeLessThanOrEqual(Math.max(budgetWatts + 0.31, least));
       }),
     );
@@ -63,13 +78,24 @@ describe("laws of power", () => {
 
   it("clocks are shares of full ones", () => {
     fc.assert(
-      fc.property(watts, share, share, fc.double({ min: 20, max: 110, noNaN: true }), (budgetWatts, busyProcessor, busyGraphics, celsius) => {
-        const { processor, graphics } = settledPower({ ...device, budgetWatts }, busyProcessor, busyGraphics, celsius);
-        for (const clock of [processor, graphics]) {
-          expect(clock).toBeGreaterThanOrEqual(0.15);
-          expect(clock).toBeLessThanOrEqual(1);
-        }
-      }),
+      fc.property(
+        watts,
+        share,
+        share,
+        fc.double({ min: 20, max: 110, noNaN: true }),
+        (budgetWatts, busyProcessor, busyGraphics, celsius) => {
+          const { processor, graphics } = settledPower(
+            { ...device, budgetWatts },
+            busyProcessor,
+            busyGraphics,
+            celsius,
+          );
+          for (const clock of [processor, graphics]) {
+            expect(clock).toBeGreaterThanOrEqual(0.15);
+            expect(clock).toBeLessThanOrEqual(1);
+          }
+        },
+      ),
     );
   });
 
@@ -85,10 +111,16 @@ describe("laws of power", () => {
 
   it("more for the processor alone never leaves graphics more", () => {
     fc.assert(
-      fc.property(fc.double({ min: 2, max: 10, noNaN: true }), share, share, (processorFirstWatts, busyProcessor, busyGraphics) => {
-        const given = (first: number) => settledPower({ ...device, processorFirstWatts: first }, busyProcessor, busyGraphics, 50).graphics;
-        expect(given(processorFirstWatts + 3)).toBeLessThanOrEqual(given(processorFirstWatts) + 1e-12);
-      }),
+      fc.property(
+        fc.double({ min: 2, max: 10, noNaN: true }),
+        share,
+        share,
+        (processorFirstWatts, busyProcessor, busyGraphics) => {
+          const given = (first: number) =>
+            settledPower({ ...device, processorFirstWatts: first }, busyProcessor, busyGraphics, 50).graphics;
+          expect(given(processorFirstWatts + 3)).toBeLessThanOrEqual(given(processorFirstWatts) + 1e-12);
+        },
+      ),
     );
   });
 
@@ -102,10 +134,15 @@ describe("laws of power", () => {
 
   it("governors and heat stay within their bounds, whatever they see", () => {
     fc.assert(
-      fc.property(share, fc.double({ min: 0, max: 3, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (floor, sees, busy) => {
-        expect(governorClock({ floor, sees }, busy)).toBeGreaterThanOrEqual(floor - 1e-12);
-        expect(governorClock({ floor, sees }, busy)).toBeLessThanOrEqual(1 + 1e-12);
-      }),
+      fc.property(
+        share,
+        fc.double({ min: 0, max: 3, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (floor, sees, busy) => {
+          expect(governorClock({ floor, sees }, busy)).toBeGreaterThanOrEqual(floor - 1e-12);
+          expect(governorClock({ floor, sees }, busy)).toBeLessThanOrEqual(1 + 1e-12);
+        },
+      ),
     );
     fc.assert(
       fc.property(fc.double({ min: -20, max: 200, noNaN: true }), (celsius) => {

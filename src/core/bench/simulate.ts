@@ -30,7 +30,12 @@ const loadSeconds = 0.4;
  * @param seed equal seeds give equal runs
  * @param cold whether effects must be compiled on a first visit
  */
-export function simulate(device: SimDevice, workload: SimWorkload & { scale: number }, seed: number, cold: boolean): SimRun {
+export function simulate(
+  device: SimDevice,
+  workload: SimWorkload & { scale: number },
+  seed: number,
+  cold: boolean,
+): SimRun {
   const random = seeded(seed);
   const thisRun = Math.exp(runSpread * random.normal());
   const pixels = workload.megapixels * workload.scale ** 2;
@@ -39,7 +44,11 @@ export function simulate(device: SimDevice, workload: SimWorkload & { scale: num
   const log = new TelemetryLog();
   const display = new Display(workload, 1000 / device.refreshHz, random);
   const busy = { processor: 0.5, graphics: 0.5 };
-  let now = 0, celsius = device.startC, memory = workload.memoryStartMb, drift = 0, crashed = false;
+  let now = 0,
+    celsius = device.startC,
+    memory = workload.memoryStartMb,
+    drift = 0,
+    crashed = false;
   let power: SimPower = settledPower(device, busy.processor, busy.graphics, celsius);
 
   for (let pass = 0; pass < workload.passes && !crashed; pass++) {
@@ -50,9 +59,15 @@ export function simulate(device: SimDevice, workload: SimWorkload & { scale: num
       while (now - sceneStart < scene.seconds * 1000 && !crashed) {
         drift = frameMemory * drift + Math.sqrt(1 - frameMemory ** 2) * random.normal();
         const wobble = thisRun * Math.exp(frameSpread * drift);
-        const processorMs = (workload.processorMs * scene.processor * wobble) / (device.processorSpeed * power.processor);
-        const graphicsMs = ((workload.graphicsMs + workload.graphicsMsPerMegapixel * pixels) * scene.graphics * wobble) / (device.graphicsSpeed * power.graphics);
-        let work = Math.max(processorMs, graphicsMs) + unhidden * Math.min(processorMs, graphicsMs) + workload.waitMs * Math.exp(frameSpread * drift);
+        const processorMs =
+          (workload.processorMs * scene.processor * wobble) / (device.processorSpeed * power.processor);
+        const graphicsMs =
+          ((workload.graphicsMs + workload.graphicsMsPerMegapixel * pixels) * scene.graphics * wobble) /
+          (device.graphicsSpeed * power.graphics);
+        let work =
+          Math.max(processorMs, graphicsMs) +
+          unhidden * Math.min(processorMs, graphicsMs) +
+          workload.waitMs * Math.exp(frameSpread * drift);
         const speed = Math.min(1, 1000 / workload.nativeFps / work);
         if (compileAt.length > 0 && now - sceneStart >= compileAt[0]) {
           compileAt.shift();
@@ -72,16 +87,30 @@ export function simulate(device: SimDevice, workload: SimWorkload & { scale: num
         celsius += (settled - celsius) * (1 - Math.exp(-frameMs / 1000 / device.settleSeconds));
         memory += (workload.memoryMbPerMinute * frameMs) / 60_000;
         crashed = memory >= device.memoryMb;
-        log.add(now, frameMs, {
-          cpu: 100 * (busy.processor * device.coreShare + 0.03), cpuBusiest: 98 * busy.processor, gpu: 98 * busy.graphics,
-          cpuClock: device.processorMhz * power.processor, gpuClock: device.graphicsMhz * power.graphics,
-          watts: power.watts, temperature: celsius, memory, ...(workload.repeatsFrames ? { speed: 100 * speed } : {}),
-        }, random);
+        log.add(
+          now,
+          frameMs,
+          {
+            cpu: 100 * (busy.processor * device.coreShare + 0.03),
+            cpuBusiest: 98 * busy.processor,
+            gpu: 98 * busy.graphics,
+            cpuClock: device.processorMhz * power.processor,
+            gpuClock: device.graphicsMhz * power.graphics,
+            watts: power.watts,
+            temperature: celsius,
+            memory,
+            ...(workload.repeatsFrames ? { speed: 100 * speed } : {}),
+          },
+          random,
+        );
       }
       marks.push({ label: scene.label, startMs: sceneStart, endMs: now });
     }
   }
-  return { trace: { form: "frames", frameTimes: Float64Array.from(frameTimes), channels: log.channels(), marks }, crashed };
+  return {
+    trace: { form: "frames", frameTimes: Float64Array.from(frameTimes), channels: log.channels(), marks },
+    crashed,
+  };
 }
 
 /** When in a scene its new effects are first seen, ms: mostly on entering. */
@@ -93,7 +122,10 @@ function compileTimes(count: number, seconds: number, random: Random): number[] 
 function storageStalls(total: number, random: Random): { at: number; ms: number }[] {
   if (total <= 0) return [];
   const count = 2 + random.whole(3);
-  return Array.from({ length: count }, () => ({ at: 100 + 2200 * random.uniform(), ms: (total / count) * (0.7 + 0.6 * random.uniform()) })).sort((a, b) => a.at - b.at);
+  return Array.from({ length: count }, () => ({
+    at: 100 + 2200 * random.uniform(),
+    ms: (total / count) * (0.7 + 0.6 * random.uniform()),
+  })).sort((a, b) => a.at - b.at);
 }
 
 /** Shows finished frames at the display's refreshes; the engine works one frame ahead unless it waits strictly. */
@@ -105,10 +137,16 @@ class Display {
   private finished = 0;
   private turn = false;
 
-  constructor(private readonly workload: SimWorkload, private readonly tick: number, private readonly random: Random) {
+  constructor(
+    private readonly workload: SimWorkload,
+    private readonly tick: number,
+    private readonly random: Random,
+  ) {
     this.wanted = workload.capFps === null ? 1 : Math.max(1, Math.round(1000 / workload.capFps / tick));
     // About a sixtieth of a second too long and too short by turns.
-    this.uneven = workload.unevenPacing ? Math.min(this.wanted - 1, Math.max(1, Math.round(1000 / 60 / tick))) : 0;
+    this.uneven = workload.unevenPacing
+      ? Math.min(this.wanted - 1, Math.max(1, Math.round(1000 / 60 / tick)))
+      : 0;
     this.shownAt = 0;
     this.shownBefore = -this.wanted * tick;
   }
@@ -118,7 +156,8 @@ class Display {
     const { workload, tick } = this;
     if (workload.capFps === null) return { frameMs: work, periodMs: work };
     const jitter = 0.06 * this.random.normal();
-    if (workload.repeatsFrames) return { frameMs: this.wanted * tick + jitter, periodMs: Math.max(work, 1000 / workload.nativeFps) };
+    if (workload.repeatsFrames)
+      return { frameMs: this.wanted * tick + jitter, periodMs: Math.max(work, 1000 / workload.nativeFps) };
     const start = Math.max(this.finished, workload.strictSync ? this.shownAt : this.shownBefore);
     const finish = start + work;
     this.turn = !this.turn;
@@ -144,7 +183,8 @@ class TelemetryLog {
 
   add(now: number, frameMs: number, readings: Readings, random: Random): void {
     this.span += frameMs;
-    for (const [role, value] of Object.entries(readings) as [ChannelRole, number][]) this.sums[role] = (this.sums[role] ?? 0) + value * frameMs;
+    for (const [role, value] of Object.entries(readings) as [ChannelRole, number][])
+      this.sums[role] = (this.sums[role] ?? 0) + value * frameMs;
     if (now < this.due) return;
     for (const [role, sum] of Object.entries(this.sums) as [ChannelRole, number][]) {
       const isLoad = role === "cpu" || role === "cpuBusiest" || role === "gpu";
@@ -161,6 +201,10 @@ class TelemetryLog {
   }
 
   channels() {
-    return [...this.kept].map(([role, { times, values }]) => ({ role, times: Float64Array.from(times), values: Float64Array.from(values) }));
+    return [...this.kept].map(([role, { times, values }]) => ({
+      role,
+      times: Float64Array.from(times),
+      values: Float64Array.from(values),
+    }));
   }
 }

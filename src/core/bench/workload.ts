@@ -55,7 +55,11 @@ export interface SimEffect {
 export type SimEffects = Record<string, Record<string, SimEffect>>;
 
 /** A workload under settings in force. */
-export function underSettings(workload: SimWorkload, settings: Settings, effects: SimEffects): SimWorkload & { scale: number } {
+export function underSettings(
+  workload: SimWorkload,
+  settings: Settings,
+  effects: SimEffects,
+): SimWorkload & { scale: number } {
   const made = { ...workload, scale: 1 };
   for (const [key, value] of Object.entries(settings)) {
     const effect = effects[key]?.[String(value)];

@@ -4,15 +4,25 @@ import { armOrder, compareArms, effectiveFps, givesRounds, rigNoise, stillToRun 
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
-  return { form: "frames", frameTimes: Float64Array.from({ length: fps * 30 }, () => (1000 / fps) * Math.exp(0.05 * random.normal())), channels: [], marks: [] };
+  return {
+    form: "frames",
+    frameTimes: Float64Array.from({ length: fps * 30 }, () => (1000 / fps) * Math.exp(0.05 * random.normal())),
+    channels: [],
+    marks: [],
+  };
 };
-const arm = (fps: number, seed: number) => [0, 1, 2, 3].map((k) => run(fps * (1 + 0.004 * (k - 1.5)), seed + k));
+const arm = (fps: number, seed: number) =>
+  [0, 1, 2, 3].map((k) => run(fps * (1 + 0.004 * (k - 1.5)), seed + k));
 const options = { targetFps: 60, nativeFps: 60, resamples: 200, noise: { sd: 0.01, freedom: 20 } };
 
 describe("any number of arms", () => {
   const made = compareArms([arm(40, 1), arm(52, 10), arm(40.2, 20)], options);
   it("every pair, with the correction for many looks named", () => {
-    expect(made.pairs.map(({ a, b, decision }) => [a, b, decision])).toEqual([[0, 1, "better"], [0, 2, expect.stringMatching(/undecided|no difference/)], [1, 2, "worse"]]);
+    expect(made.pairs.map(({ a, b, decision }) => [a, b, decision])).toEqual([
+      [0, 1, "better"],
+      [0, 2, expect.stringMatching(/undecided|no difference/)],
+      [1, 2, "worse"],
+    ]);
     expect(made.notes.join()).toMatch(/Holm \(1979\)/);
   });
   it("one wins, and two that can't be told apart stay a tie", () => {
@@ -20,7 +30,11 @@ describe("any number of arms", () => {
     const tie = compareArms([arm(40, 1), arm(52, 10), arm(52.1, 20)], options);
     expect(tie.best.sort()).toEqual([1, 2]);
   });
-  it("two arms need no correction", () => expect(compareArms([arm(40, 1), arm(52, 10)], options)).toMatchObject({ notes: [], pairs: [{ decision: "better" }] }));
+  it("two arms need no correction", () =>
+    expect(compareArms([arm(40, 1), arm(52, 10)], options)).toMatchObject({
+      notes: [],
+      pairs: [{ decision: "better" }],
+    }));
   it("refuses one arm alone", () => expect(() => compareArms([arm(40, 1)], options)).toThrow(RangeError));
   it("corrected p is never smaller than the plain one", () => {
     for (const { p, comparison } of made.pairs) expect(p).toBeGreaterThanOrEqual(comparison.p - 1e-12);
@@ -28,9 +42,23 @@ describe("any number of arms", () => {
 });
 
 describe("runs held by a cap", () => {
-  const capped = (fps: number, seed: number): FrameTrace => { const random = seeded(seed); return { form: "frames", frameTimes: Float64Array.from({ length: 1500 }, () => 1000 / fps + 0.05 * random.normal()), channels: [], marks: [] }; };
+  const capped = (fps: number, seed: number): FrameTrace => {
+    const random = seeded(seed);
+    return {
+      form: "frames",
+      frameTimes: Float64Array.from({ length: 1500 }, () => 1000 / fps + 0.05 * random.normal()),
+      channels: [],
+      marks: [],
+    };
+  };
   it("are no different, and it says that what they could do free isn't seen", () => {
-    const { pairs } = compareArms([[capped(60, 1), capped(60, 2), capped(60, 3)], [capped(60, 4), capped(60, 5), capped(60, 6)]], { ...options, noise: { sd: 0.02, freedom: 60 } });
+    const { pairs } = compareArms(
+      [
+        [capped(60, 1), capped(60, 2), capped(60, 3)],
+        [capped(60, 4), capped(60, 5), capped(60, 6)],
+      ],
+      { ...options, noise: { sd: 0.02, freedom: 60 } },
+    );
     expect(pairs[0].decision).toBe("no difference");
     expect(pairs[0].comparison.notes.join()).toMatch(/could do free/);
   });
@@ -44,16 +72,29 @@ describe("the order of runs", () => {
     expect(stillToRun(2, 1, [0, 1])).toEqual([]);
   });
   it("gives rounds when every arm runs once before any runs again", () => {
-    expect([givesRounds([0, 1, 1, 0], 2), givesRounds([0, 0, 1, 1], 2), givesRounds([0, 1], 2), givesRounds([0, 1, 1], 2)]).toEqual([true, false, false, false]);
+    expect([
+      givesRounds([0, 1, 1, 0], 2),
+      givesRounds([0, 0, 1, 1], 2),
+      givesRounds([0, 1], 2),
+      givesRounds([0, 1, 1], 2),
+    ]).toEqual([true, false, false, false]);
   });
 });
 
 it("a rig's own noise is believed from four degrees of freedom on", () => {
   expect(rigNoise([[60, 61, 60.5]]).measured).toBe(false);
-  expect(rigNoise([[60, 61, 60.5], [40, 41, 40.4]])).toMatchObject({ measured: true, noise: { freedom: 4 } });
+  expect(
+    rigNoise([
+      [60, 61, 60.5],
+      [40, 41, 40.4],
+    ]),
+  ).toMatchObject({ measured: true, noise: { freedom: 4 } });
 });
 it("runs of several scenes under one setting don't pass for repeats", () => {
-  const quiet = [[60, 61, 60.5], [40, 41, 40.4]];
+  const quiet = [
+    [60, 61, 60.5],
+    [40, 41, 40.4],
+  ];
   expect(rigNoise([...quiet, [108, 44, 22, 9, 4]])).toEqual(rigNoise(quiet));
 });
 it("71 % reported of 60 counts as 42.6 fps, whatever the counter shows", () => {

@@ -31,7 +31,10 @@ const looksLevel = 0.05;
  * @param arms two or more, each with a run at least
  * @throws RangeError for fewer than two arms
  */
-export function compareArms(arms: Trace[][], { nativeFps, ...options }: CompareOptions & { nativeFps: number }): ArmsOutcome {
+export function compareArms(
+  arms: Trace[][],
+  { nativeFps, ...options }: CompareOptions & { nativeFps: number },
+): ArmsOutcome {
   if (arms.length < 2) throw new RangeError("a comparison needs two arms");
   const pairs: Omit<PairOutcome, "p" | "decision">[] = [];
   const count = (arms.length * (arms.length - 1)) / 2;
@@ -40,7 +43,16 @@ export function compareArms(arms: Trace[][], { nativeFps, ...options }: CompareO
       const done = pairs.length;
       const sides = comparable(arms[a], arms[b], nativeFps);
       const rounds = options.rounds === true && arms[a].length === arms[b].length && arms[a].length > 1;
-      pairs.push({ a, b, by: sides.by, comparison: compare(sides.a, sides.b, { ...options, rounds, onProgress: (share) => options.onProgress?.((done + share) / count) }) });
+      pairs.push({
+        a,
+        b,
+        by: sides.by,
+        comparison: compare(sides.a, sides.b, {
+          ...options,
+          rounds,
+          onProgress: (share) => options.onProgress?.((done + share) / count),
+        }),
+      });
     }
   }
   const corrected = holm(pairs.map(({ comparison }) => comparison.p));
@@ -53,8 +65,14 @@ export function compareArms(arms: Trace[][], { nativeFps, ...options }: CompareO
     const pair = outcomes.find(({ a, b }) => a === arm || b === arm)!;
     return (pair.a === arm ? pair.comparison.arms.a : pair.comparison.arms.b).averageFps;
   };
-  const beaten = (arm: number) => outcomes.some(({ a, b, decision }) => (b === arm && decision === "worse") || (a === arm && decision === "better"));
-  const best = arms.map((_, arm) => arm).filter((arm) => !beaten(arm)).sort((x, y) => rate(y) - rate(x));
+  const beaten = (arm: number) =>
+    outcomes.some(
+      ({ a, b, decision }) => (b === arm && decision === "worse") || (a === arm && decision === "better"),
+    );
+  const best = arms
+    .map((_, arm) => arm)
+    .filter((arm) => !beaten(arm))
+    .sort((x, y) => rate(y) - rate(x));
   const notes = count > 1 ? [`${count} pairs were looked at: p is corrected after Holm (1979).`] : [];
   return { pairs: outcomes, best, notes };
 }

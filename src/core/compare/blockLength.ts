@@ -25,7 +25,8 @@ export function blockLength(series: ArrayLike<number>): number {
   const mostLags = Math.ceil(Math.sqrt(n)) + quiet;
   const significant = 2 * Math.sqrt(Math.log10(n) / n);
   const covariances = [variance];
-  let lastLoud = 0, silent = 0;
+  let lastLoud = 0,
+    silent = 0;
   for (let lag = 1; lag <= mostLags && silent < quiet; lag++) {
     covariances.push(autocovariance(lag));
     if (Math.abs(covariances[lag] / variance) >= significant) {
@@ -35,7 +36,8 @@ export function blockLength(series: ArrayLike<number>): number {
   }
   const window = Math.min(2 * Math.max(1, lastLoud), mostLags);
   for (let lag = covariances.length; lag <= window; lag++) covariances.push(autocovariance(lag));
-  let spectrum = variance, slope = 0;
+  let spectrum = variance,
+    slope = 0;
   for (let lag = 1; lag <= window; lag++) {
     const share = lag / window;
     const weight = share <= 0.5 ? 1 : 2 * (1 - share);

@@ -1,14 +1,34 @@
 import { mean, quantile, seeded } from "@/core/stats";
 import { summarise } from "@/core/metrics";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
-import { RunCells, assumedNoise, blockLength, comparable, compare, decide, furtherRuns, holm, honesty, noiseFloor, reckonedSpread, runOrder } from ".";
+import {
+  RunCells,
+  assumedNoise,
+  blockLength,
+  comparable,
+  compare,
+  decide,
+  furtherRuns,
+  holm,
+  honesty,
+  noiseFloor,
+  reckonedSpread,
+  runOrder,
+} from ".";
 
 function autoregressive(n: number, phi: number, seed: number): Float64Array {
   const random = seeded(seed);
   let state = random.normal() / Math.sqrt(1 - phi * phi);
   return Float64Array.from({ length: n }, () => (state = phi * state + random.normal()));
 }
-const run = (fps: number, seed: number, seconds = 60): FrameTrace => ({ form: "frames", frameTimes: autoregressive(Math.round(fps * seconds), 0.5, seed).map((x) => (1000 / fps) * Math.exp(0.04 * x)), channels: [], marks: [] });
+const run = (fps: number, seed: number, seconds = 60): FrameTrace => ({
+  form: "frames",
+  frameTimes: autoregressive(Math.round(fps * seconds), 0.5, seed).map(
+    (x) => (1000 / fps) * Math.exp(0.04 * x),
+  ),
+  channels: [],
+  marks: [],
+});
 const arm = (...rates: number[]) => rates.map((fps, k) => run(fps, Math.round(fps * 1000) + k));
 
 describe("block length (Politis & White 2004; Patton, Politis & White 2009)", () => {
@@ -22,7 +42,9 @@ describe("block length (Politis & White 2004; Patton, Politis & White 2009)", ()
     }
   });
   it("is short for independent values and 1 for equal ones", () => {
-    expect(mean(Array.from({ length: 40 }, (_, seed) => blockLength(autoregressive(2000, 0, seed))))).toBeLessThan(6);
+    expect(
+      mean(Array.from({ length: 40 }, (_, seed) => blockLength(autoregressive(2000, 0, seed)))),
+    ).toBeLessThan(6);
     expect(blockLength(new Float64Array(500).fill(16.7))).toBe(1);
     expect(blockLength([1, 2, 3])).toBe(1);
   });
@@ -33,7 +55,10 @@ describe("stationary bootstrap (Politis & Romano 1994)", () => {
     let covered = 0;
     const repeats = 200;
     for (let repeat = 0; repeat < repeats; repeat++) {
-      const cells = new RunCells(autoregressive(2000, 0.5, 7000 + repeat).map((x) => 20 + x), 60);
+      const cells = new RunCells(
+        autoregressive(2000, 0.5, 7000 + repeat).map((x) => 20 + x),
+        60,
+      );
       const random = seeded(repeat);
       const means = Float64Array.from({ length: 300 }, () => 1000 / cells.resampled(random).averageFps).sort();
       if (quantile(means, 0.025) <= 20 && quantile(means, 0.975) >= 20) covered++;
@@ -59,20 +84,27 @@ describe("a comparison", () => {
     expect(made.averageFps.low).toBeGreaterThan(2);
   });
   it("the mirror is worse, and exchanging the sides inverts the ratio", () => {
-    const a = arm(50, 51, 50.5), b = arm(45, 44, 44.5);
-    const there = compare(a, b, { targetFps: 60 }), back = compare(b, a, { targetFps: 60 });
+    const a = arm(50, 51, 50.5),
+      b = arm(45, 44, 44.5);
+    const there = compare(a, b, { targetFps: 60 }),
+      back = compare(b, a, { targetFps: 60 });
     expect([there.decision, back.decision]).toEqual(["worse", "better"]);
     expect(there.averageFps.ratio * back.averageFps.ratio).toBeCloseTo(1, 9);
   });
   it("many runs without a difference are no difference; few are undecided, with the runs still needed", () => {
     const many = (seed: number) => Array.from({ length: 24 }, (_, k) => run(60, seed + k, 20));
-    expect(compare(many(100), many(500), { targetFps: 60, noise: { sd: 0.005, freedom: 20 } }).decision).toBe("no difference");
+    expect(compare(many(100), many(500), { targetFps: 60, noise: { sd: 0.005, freedom: 20 } }).decision).toBe(
+      "no difference",
+    );
     const few = compare(arm(60, 60.6), arm(61.5, 61.9), { targetFps: 60 });
     expect(few.decision).toBe("undecided");
     expect(few.moreRunsPerSide).toBeGreaterThan(0);
     expect(few.notes.join()).toMatch(/borrowed from the rig's noise floor/);
   });
-  it("repeats itself for a seed", () => expect(compare(arm(50, 51), arm(52, 53), { targetFps: 60, seed: 9 })).toEqual(compare(arm(50, 51), arm(52, 53), { targetFps: 60, seed: 9 })));
+  it("repeats itself for a seed", () =>
+    expect(compare(arm(50, 51), arm(52, 53), { targetFps: 60, seed: 9 })).toEqual(
+      compare(arm(50, 51), arm(52, 53), { targetFps: 60, seed: 9 }),
+    ));
   it("rounds cancel an afternoon's drift that hides the gain without them", () => {
     const slowing = [1, 0.98, 0.96, 0.94, 0.92, 0.9, 0.88, 0.86];
     const order = runOrder(4);
@@ -84,18 +116,45 @@ describe("a comparison", () => {
     expect(by(true).notes.join()).toMatch(/Analysed by rounds/);
   });
   it("readings are compared with what they can support, and it says so", () => {
-    const readings = (fps: number): IntervalTrace => ({ form: "interval", durations: new Float64Array(60).fill(1000), rates: Float64Array.from({ length: 60 }, (_, i) => fps + (i % 3)), channels: [], marks: [] });
+    const readings = (fps: number): IntervalTrace => ({
+      form: "interval",
+      durations: new Float64Array(60).fill(1000),
+      rates: Float64Array.from({ length: 60 }, (_, i) => fps + (i % 3)),
+      channels: [],
+      marks: [],
+    });
     const made = compare([readings(40), readings(40)], [readings(50), readings(50)], { targetFps: 60 });
-    expect(made).toMatchObject({ decision: "better", worstTimeLow: null, hitchesPerMinute: null, fullSpeedTime: { difference: 0 } });
+    expect(made).toMatchObject({
+      decision: "better",
+      worstTimeLow: null,
+      hitchesPerMinute: null,
+      fullSpeedTime: { difference: 0 },
+    });
     expect(made.notes.join()).toMatch(/readings, not frames/);
   });
   it("refuses empty sides and uneven rounds, and can be cancelled", () => {
     expect(() => compare([], arm(50), { targetFps: 60 })).toThrow(RangeError);
     expect(() => compare(arm(50, 50), arm(50), { targetFps: 60, rounds: true })).toThrow(RangeError);
-    expect(() => compare(arm(50), arm(50), { targetFps: 60, onProgress: () => { throw new Error("cancelled"); } })).toThrow("cancelled");
+    expect(() =>
+      compare(arm(50), arm(50), {
+        targetFps: 60,
+        onProgress: () => {
+          throw new Error("cancelled");
+        },
+      }),
+    ).toThrow("cancelled");
   });
   it("on known truths is honest (a small part of `npm run bench -- honesty`)", () => {
-    const usual = { repeats: 60, runsPerSide: 4, spread: 0.02, drift: 0, rounds: false, framesPerRun: 600, resamples: 100, seed: 100 };
+    const usual = {
+      repeats: 60,
+      runsPerSide: 4,
+      spread: 0.02,
+      drift: 0,
+      rounds: false,
+      framesPerRun: 600,
+      resamples: 100,
+      seed: 100,
+    };
     const same = honesty({ ...usual, ratio: 1 });
     expect(same.covered).toBeGreaterThan(0.85);
     expect(same.better + same.worse).toBeLessThan(0.15);
@@ -116,30 +175,54 @@ describe("deciding", () => {
     expect(more(0.0199)).toBeNull();
   });
   it("takes turns: A B, B A, A B", () => expect(runOrder(3).join("")).toBe("ABBAAB"));
-  it("corrects many looks as Holm (1979): worked by hand", () => expect(holm([0.01, 0.04, 0.03]).map((p) => Number(p.toFixed(4)))).toEqual([0.03, 0.06, 0.06]));
+  it("corrects many looks as Holm (1979): worked by hand", () =>
+    expect(holm([0.01, 0.04, 0.03]).map((p) => Number(p.toFixed(4)))).toEqual([0.03, 0.06, 0.06]));
 });
 
 describe("the noise floor", () => {
   it("pools repeats about their own means", () => {
     const made = noiseFloor([[100, 102], [50, 51, 49.5], [30]])!;
     expect(made.freedom).toBe(3);
-    expect(made.sd).toBeCloseTo(Math.sqrt((2 * (Math.log(102 / 100) / 2) ** 2 + [50, 51, 49.5].map(Math.log).reduce((sum, x, _, all) => sum + (x - mean(all)) ** 2, 0)) / 3), 12);
+    expect(made.sd).toBeCloseTo(
+      Math.sqrt(
+        (2 * (Math.log(102 / 100) / 2) ** 2 +
+          [50, 51, 49.5].map(Math.log).reduce((sum, x, _, all) => sum + (x - mean(all)) ** 2, 0)) /
+          3,
+      ),
+      12,
+    );
     expect(noiseFloor([[60]])).toBeNull();
   });
   it("is borrowed whole without repeats, and given up where the runs show far more", () => {
-    expect(reckonedSpread(0, 0, assumedNoise)).toMatchObject({ variance: expect.closeTo(0.0004, 12), borrowed: true });
+    expect(reckonedSpread(0, 0, assumedNoise)).toMatchObject({
+      variance: expect.closeTo(0.0004, 12),
+      borrowed: true,
+    });
     const wild = reckonedSpread(6 * 0.1 ** 2, 6, assumedNoise);
     expect([wild.variance, wild.freedom]).toEqual([expect.closeTo(0.01, 9), 6]);
   });
 });
 
 describe("runs whose engine reports its speed", () => {
-  const crawling = (percent: number, seed: number): FrameTrace => ({ ...run(60, seed), channels: [{ role: "speed", times: Float64Array.from({ length: 60 }, (_, i) => 1000 * (i + 1)), values: new Float64Array(60).fill(percent) }] });
+  const crawling = (percent: number, seed: number): FrameTrace => ({
+    ...run(60, seed),
+    channels: [
+      {
+        role: "speed",
+        times: Float64Array.from({ length: 60 }, (_, i) => 1000 * (i + 1)),
+        values: new Float64Array(60).fill(percent),
+      },
+    ],
+  });
   it("are compared by the report, for their frames tell nothing: 71 % against 100 % is +41 %", () => {
     const arms = comparable([crawling(71, 1), crawling(71.5, 2)], [crawling(100, 3), crawling(99.5, 4)], 60);
     expect(arms.by).toBe("engine speed");
     expect(compare(arms.a, arms.b, { targetFps: 60 }).averageFps.ratio).toBeCloseTo(1.4, 1);
-    expect(compare([crawling(71, 1)], [crawling(100, 3)], { targetFps: 60 }).averageFps.ratio).toBeCloseTo(1, 1);
+    expect(compare([crawling(71, 1)], [crawling(100, 3)], { targetFps: 60 }).averageFps.ratio).toBeCloseTo(
+      1,
+      1,
+    );
   });
-  it("by their frames where one run has no report", () => expect(comparable([crawling(71, 1)], [run(60, 2)], 60).by).toBe("frames"));
+  it("by their frames where one run has no report", () =>
+    expect(comparable([crawling(71, 1)], [run(60, 2)], 60).by).toBe("frames"));
 });

@@ -49,15 +49,26 @@ interface Source {
 }
 
 /** Runs of a counter's readings resample reading by reading, in blocks of three: a dip fills several. */
-function readingsSource(durations: Float64Array, rates: Float64Array, target: number, rules: MeasuringRules): Source {
+function readingsSource(
+  durations: Float64Array,
+  rates: Float64Array,
+  target: number,
+  rules: MeasuringRules,
+): Source {
   const block = 3;
-  const made = (d: Float64Array, r: Float64Array): RunFigures => ({ averageFps: averageRate(d, r), worstTimeLow: null, fullSpeedTime: 100 * (fullSpeedOfReadings(d, r, target, rules).share ?? 0), hitchesPerMinute: null });
+  const made = (d: Float64Array, r: Float64Array): RunFigures => ({
+    averageFps: averageRate(d, r),
+    worstTimeLow: null,
+    fullSpeedTime: 100 * (fullSpeedOfReadings(d, r, target, rules).share ?? 0),
+    hitchesPerMinute: null,
+  });
   return {
     form: "interval",
     held: false,
     figures: made(durations, rates),
     resampled: (random) => {
-      const d = new Float64Array(rates.length), r = new Float64Array(rates.length);
+      const d = new Float64Array(rates.length),
+        r = new Float64Array(rates.length);
       for (let i = 0, at = 0; i < rates.length; i++, at++) {
         if (i === 0 || random.uniform() < 1 / block) at = random.whole(rates.length);
         d[i] = durations[at % rates.length];
@@ -71,18 +82,25 @@ function readingsSource(durations: Float64Array, rates: Float64Array, target: nu
 function sourceOf(trace: Trace, target: number, rules: MeasuringRules): Source {
   if (trace.form === "interval") return readingsSource(trace.durations, trace.rates, target, rules);
   const cells = new RunCells(trace.frameTimes, target, rules);
-  return { form: "frames", held: isHeld(trace.frameTimes), figures: cells.figures(), resampled: (random) => cells.resampled(random) };
+  return {
+    form: "frames",
+    held: isHeld(trace.frameTimes),
+    figures: cells.figures(),
+    resampled: (random) => cells.resampled(random),
+  };
 }
 
 /** Share of frames that a cap or the display makes alike, and how alike they are. */
-const heldShare = 0.97, heldWithin = 0.03;
+const heldShare = 0.97,
+  heldWithin = 0.03;
 /** What runs under one cap differ by: next to nothing. */
 const heldNoise: NoiseFloor = { sd: 0.002, freedom: 10, betweenOnly: true };
 
 function isHeld(frameTimes: Float64Array): boolean {
   const usual = medianOf(frameTimes);
   let alike = 0;
-  for (let i = 0; i < frameTimes.length; i++) if (Math.abs(frameTimes[i] - usual) <= heldWithin * usual) alike++;
+  for (let i = 0; i < frameTimes.length; i++)
+    if (Math.abs(frameTimes[i] - usual) <= heldWithin * usual) alike++;
   return alike >= heldShare * frameTimes.length;
 }
 
@@ -93,8 +111,15 @@ const isRatio = (figure: Figure) => figure === "averageFps" || figure === "worst
 const floorFactor: Partial<Record<Figure, number>> = { averageFps: 1, worstTimeLow: 2 };
 
 /** Within-run replicates of every figure of every run: [figure][run][resample], in logs where ratios are wanted. */
-function replicates(sources: Source[], count: number, random: Random, tell: () => void): Record<Figure, Float64Array[]> {
-  const made = Object.fromEntries(figures.map((figure) => [figure, sources.map(() => new Float64Array(count))])) as Record<Figure, Float64Array[]>;
+function replicates(
+  sources: Source[],
+  count: number,
+  random: Random,
+  tell: () => void,
+): Record<Figure, Float64Array[]> {
+  const made = Object.fromEntries(
+    figures.map((figure) => [figure, sources.map(() => new Float64Array(count))]),
+  ) as Record<Figure, Float64Array[]>;
   sources.forEach((source, run) => {
     for (let k = 0; k < count; k++) {
       const drawn = source.resampled(random);
@@ -105,7 +130,8 @@ function replicates(sources: Source[], count: number, random: Random, tell: () =
   return made;
 }
 
-const scaled = (figure: Figure, value: number | null) => (value === null ? NaN : isRatio(figure) ? Math.log(value) : value);
+const scaled = (figure: Figure, value: number | null) =>
+  value === null ? NaN : isRatio(figure) ? Math.log(value) : value;
 
 /** Values from which an interval's ends are read. */
 const drawsWanted = 8000;
@@ -125,14 +151,31 @@ function squaresAbout(values: number[]): number {
  *
  * @throws RangeError for an arm without runs, or rounds of unequal length
  */
-export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeasuring, rounds = false, marginPercent = 2, noise = assumedNoise, seed = 1, resamples = 2000, onProgress = () => {} }: CompareOptions): Comparison {
+export function compare(
+  a: Trace[],
+  b: Trace[],
+  {
+    targetFps,
+    rules = defaultMeasuring,
+    rounds = false,
+    marginPercent = 2,
+    noise = assumedNoise,
+    seed = 1,
+    resamples = 2000,
+    onProgress = () => {},
+  }: CompareOptions,
+): Comparison {
   if (a.length === 0 || b.length === 0) throw new RangeError("each side needs a run");
-  if (rounds && a.length !== b.length) throw new RangeError("rounds need as many runs on one side as on the other");
+  if (rounds && a.length !== b.length)
+    throw new RangeError("rounds need as many runs on one side as on the other");
   const random = seeded(seed);
   let done = 0;
   const tell = () => onProgress(++done / (a.length + b.length));
   const [sourcesA, sourcesB] = [a, b].map((arm) => arm.map((trace) => sourceOf(trace, targetFps, rules)));
-  const within = { a: replicates(sourcesA, resamples, random.split(1), tell), b: replicates(sourcesB, resamples, random.split(2), tell) };
+  const within = {
+    a: replicates(sourcesA, resamples, random.split(1), tell),
+    b: replicates(sourcesB, resamples, random.split(2), tell),
+  };
   const notes: string[] = [];
   const between = random.split(3);
   const underCap = [...sourcesA, ...sourcesB].every(({ held }) => held);
@@ -140,12 +183,15 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
 
   const effectOf = (figure: Figure): (Effect & { variance: number; freedom: number; p: number }) | null => {
     const of = (sources: Source[]) => sources.map((source) => scaled(figure, source.figures[figure]));
-    const valuesA = of(sourcesA), valuesB = of(sourcesB);
+    const valuesA = of(sourcesA),
+      valuesB = of(sourcesB);
     if ([...valuesA, ...valuesB].some((value) => !Number.isFinite(value))) return null;
     const factor = floorFactor[figure];
     let estimate = mean(valuesB) - mean(valuesA);
     // What each run's own frames leave open is in the replicates already; only the rest is added.
-    const withinVariance = mean([...within.a[figure], ...within.b[figure]].map((values) => squaresAbout([...values]) / resamples));
+    const withinVariance = mean(
+      [...within.a[figure], ...within.b[figure]].map((values) => squaresAbout([...values]) / resamples),
+    );
     let squares: number, freedom: number, unit: number, perRun: number;
     if (rounds) {
       const pairs = valuesA.map((value, k) => valuesB[k] - value);
@@ -160,8 +206,17 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
       perRun = 1 / valuesA.length + 1 / valuesB.length;
     }
     const own = floorNoise.betweenOnly ? withinVariance : 0;
-    const floor = factor === undefined ? null : { sd: Math.sqrt(unit * ((floorNoise.sd * factor) ** 2 + own)), freedom: floorNoise.freedom };
-    const spread = floor ? reckonedSpread(squares, freedom, floor) : { variance: freedom > 0 ? squares / freedom : 0, freedom: Math.max(1, freedom), borrowed: freedom === 0 };
+    const floor =
+      factor === undefined
+        ? null
+        : { sd: Math.sqrt(unit * ((floorNoise.sd * factor) ** 2 + own)), freedom: floorNoise.freedom };
+    const spread = floor
+      ? reckonedSpread(squares, freedom, floor)
+      : {
+          variance: freedom > 0 ? squares / freedom : 0,
+          freedom: Math.max(1, freedom),
+          borrowed: freedom === 0,
+        };
     const added = Math.max(0, spread.variance - unit * withinVariance) * perRun;
     // Several draws of the spread, each with its mirror image, for every resample: the ends of the interval rest on thousands of values.
     const pairs = Math.ceil(drawsWanted / resamples / 2);
@@ -179,28 +234,55 @@ export function compare(a: Trace[], b: Trace[], { targetFps, rules = defaultMeas
     deviations.sort();
     // The basic interval would mirror the skew; percentiles about the estimate, centred on their median, keep it.
     const centre = quantile(deviations, 0.5);
-    const low = estimate + quantile(deviations, 0.025) - centre, high = estimate + quantile(deviations, 0.975) - centre;
+    const low = estimate + quantile(deviations, 0.025) - centre,
+      high = estimate + quantile(deviations, 0.975) - centre;
     const t = estimate / Math.sqrt(Math.max(1e-12, spread.variance * perRun));
-    return { estimate, low, high, variance: spread.variance / unit, freedom: spread.freedom, p: 2 * (1 - jstat.studentt.cdf(Math.abs(t), spread.freedom)) };
+    return {
+      estimate,
+      low,
+      high,
+      variance: spread.variance / unit,
+      freedom: spread.freedom,
+      p: 2 * (1 - jstat.studentt.cdf(Math.abs(t), spread.freedom)),
+    };
   };
 
   const average = effectOf("averageFps")!;
-  const ratioOf = (effect: Effect | null) => effect && { ratio: Math.exp(effect.estimate), low: Math.exp(effect.low), high: Math.exp(effect.high) };
-  const differenceOf = (effect: Effect | null) => effect && { difference: effect.estimate, low: effect.low, high: effect.high };
+  const ratioOf = (effect: Effect | null) =>
+    effect && { ratio: Math.exp(effect.estimate), low: Math.exp(effect.low), high: Math.exp(effect.high) };
+  const differenceOf = (effect: Effect | null) =>
+    effect && { difference: effect.estimate, low: effect.low, high: effect.high };
   const margin = Math.log(1 + marginPercent / 100);
   const decision = decide(average, margin);
   const runs = Math.min(a.length, b.length);
-  if (underCap) notes.push("Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.");
-  else if (runs < 3) notes.push(`Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * noise.sd).toFixed(1)} %).`);
+  if (underCap)
+    notes.push(
+      "Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.",
+    );
+  else if (runs < 3)
+    notes.push(
+      `Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * noise.sd).toFixed(1)} %).`,
+    );
   if (rounds) {
     const alone = compareSpread(sourcesA, sourcesB);
     const paired = Math.sqrt(average.variance * 2);
-    if (alone > 0) notes.push(`Analysed by rounds: the log ratio inside a round spreads by ${(100 * paired).toFixed(1)} %, the same runs without rounds by ${(100 * alone).toFixed(1)} %.`);
+    if (alone > 0)
+      notes.push(
+        `Analysed by rounds: the log ratio inside a round spreads by ${(100 * paired).toFixed(1)} %, the same runs without rounds by ${(100 * alone).toFixed(1)} %.`,
+      );
   }
-  if ([...sourcesA, ...sourcesB].some(({ form }) => form === "interval")) notes.push("A side holds readings, not frames: lows and hitches can't be compared.");
-  const more = decision === "undecided" ? furtherRuns(average.estimate, margin, average.variance, runs, average.freedom) : 0;
-  if (more === null) notes.push("The difference lies so near the margin that even 40 more runs a side would hardly settle it.");
-  const arm = (sources: Source[]): ArmFigures => ({ runs: sources.length, averageFps: Math.exp(mean(sources.map(({ figures: own }) => Math.log(own.averageFps)))) });
+  if ([...sourcesA, ...sourcesB].some(({ form }) => form === "interval"))
+    notes.push("A side holds readings, not frames: lows and hitches can't be compared.");
+  const more =
+    decision === "undecided"
+      ? furtherRuns(average.estimate, margin, average.variance, runs, average.freedom)
+      : 0;
+  if (more === null)
+    notes.push("The difference lies so near the margin that even 40 more runs a side would hardly settle it.");
+  const arm = (sources: Source[]): ArmFigures => ({
+    runs: sources.length,
+    averageFps: Math.exp(mean(sources.map(({ figures: own }) => Math.log(own.averageFps)))),
+  });
   return {
     arms: { a: arm(sourcesA), b: arm(sourcesB) },
     averageFps: ratioOf(average)!,

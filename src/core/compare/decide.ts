@@ -37,7 +37,13 @@ const mostFurther = 40;
  * @param freedom degrees of freedom behind the spread
  * @returns 1 … 40, or null when even 40 more would not
  */
-export function furtherRuns(estimate: number, margin: number, spread: number, runs: number, freedom: number): number | null {
+export function furtherRuns(
+  estimate: number,
+  margin: number,
+  spread: number,
+  runs: number,
+  freedom: number,
+): number | null {
   const size = Math.abs(estimate);
   // Far from the margin the interval must clear 0; near it, lie within.
   const wanted = size >= margin ? size : margin - size;

@@ -13,17 +13,30 @@ export function bySpeed(trace: Trace, nativeFps: number): IntervalTrace | null {
   const speed = trace.channels.find(({ role }) => role === "speed");
   if (!speed || speed.times.length < 2) return null;
   const durations = speed.times.map((ms, i) => Math.max(1e-6, ms - (i === 0 ? 0 : speed.times[i - 1])));
-  return { form: "interval", durations, rates: speed.values.map((percent) => (nativeFps * percent) / 100), channels: [], marks: [] };
+  return {
+    form: "interval",
+    durations,
+    rates: speed.values.map((percent) => (nativeFps * percent) / 100),
+    channels: [],
+    marks: [],
+  };
 }
 
 /** Two arms as they are to be compared: by the engine's speed where every run reports one, else by their frames. */
-export function comparable(a: Trace[], b: Trace[], nativeFps: number): { a: Trace[]; b: Trace[]; by: "frames" | "engine speed" } {
+export function comparable(
+  a: Trace[],
+  b: Trace[],
+  nativeFps: number,
+): { a: Trace[]; b: Trace[]; by: "frames" | "engine speed" } {
   const [speedA, speedB] = [a, b].map((arm) => arm.map((trace) => bySpeed(trace, nativeFps)));
   const whole = (arm: (IntervalTrace | null)[]): arm is IntervalTrace[] => arm.every((trace) => trace !== null);
   return whole(speedA) && whole(speedB) ? { a: speedA, b: speedB, by: "engine speed" } : { a, b, by: "frames" };
 }
 
 /** A run's rate as it counts in comparisons: by the engine's own report where there is one, else by its frames; fps. */
-export function effectiveFps({ reportedSpeedPercent, averageFps }: Pick<Summary, "reportedSpeedPercent" | "averageFps">, nativeFps: number): number {
+export function effectiveFps(
+  { reportedSpeedPercent, averageFps }: Pick<Summary, "reportedSpeedPercent" | "averageFps">,
+  nativeFps: number,
+): number {
   return reportedSpeedPercent === null ? averageFps : (nativeFps * reportedSpeedPercent) / 100;
 }

@@ -30,7 +30,8 @@ export interface Honesty {
 
 /** One run of autocorrelated frames: log frame time is an AR(1) series of SD 0.08 and coefficient 0.6 about its mean. */
 function syntheticRun(random: Random, meanMs: number, frames: number): FrameTrace {
-  const sd = 0.08, memory = 0.6;
+  const sd = 0.08,
+    memory = 0.6;
   let state = random.normal();
   const frameTimes = new Float64Array(frames);
   for (let i = 0; i < frames; i++) {
@@ -42,7 +43,17 @@ function syntheticRun(random: Random, meanMs: number, frames: number): FrameTrac
 }
 
 /** How often the comparison is right, over seeded synthetic afternoons with a known truth. */
-export function honesty({ repeats, ratio, runsPerSide, spread, drift, rounds, framesPerRun, resamples, seed }: Truth): Honesty {
+export function honesty({
+  repeats,
+  ratio,
+  runsPerSide,
+  spread,
+  drift,
+  rounds,
+  framesPerRun,
+  resamples,
+  seed,
+}: Truth): Honesty {
   const counted = { covered: 0, better: 0, worse: 0, "no difference": 0, undecided: 0 };
   const order = runOrder(runsPerSide);
   for (let repeat = 0; repeat < repeats; repeat++) {
@@ -59,5 +70,11 @@ export function honesty({ repeats, ratio, runsPerSide, spread, drift, rounds, fr
     counted[decision]++;
   }
   const share = (n: number) => n / repeats;
-  return { covered: share(counted.covered), better: share(counted.better), worse: share(counted.worse), noDifference: share(counted["no difference"]), undecided: share(counted.undecided) };
+  return {
+    covered: share(counted.covered),
+    better: share(counted.better),
+    worse: share(counted.worse),
+    noDifference: share(counted["no difference"]),
+    undecided: share(counted.undecided),
+  };
 }

@@ -28,8 +28,12 @@ describe("laws of a comparison", () => {
   });
 
   it("twice as fast on both sides is the same ratio", () => {
-    const [a, b] = [[run(40, 1), run(41, 2)], [run(44, 3), run(45, 4)]];
-    const faster = (arm: FrameTrace[]) => arm.map((trace) => ({ ...trace, frameTimes: trace.frameTimes.map((ms) => ms / 2) }));
+    const [a, b] = [
+      [run(40, 1), run(41, 2)],
+      [run(44, 3), run(45, 4)],
+    ];
+    const faster = (arm: FrameTrace[]) =>
+      arm.map((trace) => ({ ...trace, frameTimes: trace.frameTimes.map((ms) => ms / 2) }));
     const one = compare(a, b, quick).averageFps.ratio;
     const other = compare(faster(a), faster(b), { ...quick, targetFps: 120 }).averageFps.ratio;
     expect(other).toBeCloseTo(one, 9);
@@ -47,11 +51,20 @@ describe("laws of a comparison", () => {
 
 describe("laws of deciding", () => {
   const effects = fc
-    .tuple(fc.double({ min: -0.3, max: 0.3, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }))
+    .tuple(
+      fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+      fc.double({ min: 0, max: 0.2, noNaN: true }),
+      fc.double({ min: 0, max: 0.2, noNaN: true }),
+    )
     .map(([estimate, down, up]) => ({ estimate, low: estimate - down, high: estimate + up }));
 
   it("the mirror image decides the mirror", () => {
-    const mirror = { better: "worse", worse: "better", "no difference": "no difference", undecided: "undecided" } as const;
+    const mirror = {
+      better: "worse",
+      worse: "better",
+      "no difference": "no difference",
+      undecided: "undecided",
+    } as const;
     fc.assert(
       fc.property(effects, ({ estimate, low, high }) => {
         const there = decide({ estimate, low, high }, 0.02);
@@ -64,18 +77,23 @@ describe("laws of deciding", () => {
   it("nothing is called better or worse while 0 is possible", () => {
     fc.assert(
       fc.property(effects, (effect) => {
-        if (effect.low <= 0 && effect.high >= 0) expect(["no difference", "undecided"]).toContain(decide(effect, 0.02));
+        if (effect.low <= 0 && effect.high >= 0)
+          expect(["no difference", "undecided"]).toContain(decide(effect, 0.02));
       }),
     );
   });
 
   it("a noisier rig needs at least as many further runs", () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.005, max: 0.1, noNaN: true }), fc.double({ min: 1e-5, max: 2e-3, noNaN: true }), (estimate, spread) => {
-        const quiet = furtherRuns(estimate, 0.02, spread, 3, 20) ?? Infinity;
-        const noisy = furtherRuns(estimate, 0.02, spread * 2, 3, 20) ?? Infinity;
-        expect(noisy).toBeGreaterThanOrEqual(quiet);
-      }),
+      fc.property(
+        fc.double({ min: 0.005, max: 0.1, noNaN: true }),
+        fc.double({ min: 1e-5, max: 2e-3, noNaN: true }),
+        (estimate, spread) => {
+          const quiet = furtherRuns(estimate, 0.02, spread, 3, 20) ?? Infinity;
+          const noisy = furtherRuns(estimate, 0.02, spread * 2, 3, 20) ?? Infinity;
+          expect(noisy).toBeGreaterThanOrEqual(quiet);
+        },
+      ),
     );
   });
 });
@@ -104,7 +122,10 @@ describe("laws of many looks", () => {
 });
 
 describe("laws of noise", () => {
-  const groups = fc.array(fc.array(fc.double({ min: 10, max: 100, noNaN: true }), { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 5 });
+  const groups = fc.array(
+    fc.array(fc.double({ min: 10, max: 100, noNaN: true }), { minLength: 1, maxLength: 5 }),
+    { minLength: 1, maxLength: 5 },
+  );
 
   it("a rig twice as fast is as noisy", () => {
     fc.assert(
@@ -131,33 +152,52 @@ describe("laws of noise", () => {
 
   it("a pooled spread lies between the floor and what the runs show, unless they speak for themselves", () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 0.01, noNaN: true }), fc.integer({ min: 1, max: 12 }), (squares, freedom) => {
-        const floor = { sd: 0.02, freedom: 30 };
-        const made = reckonedSpread(squares, freedom, floor);
-        const [own, given] = [squares / freedom, floor.sd ** 2];
-        expect(made.variance).toBeGreaterThanOrEqual(Math.min(own, given) - 1e-12);
-        expect(made.variance).toBeLessThanOrEqual(Math.max(own, given) + 1e-12);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 0.01, noNaN: true }),
+        fc.integer({ min: 1, max: 12 }),
+        (squares, freedom) => {
+          const floor = { sd: 0.02, freedom: 30 };
+          const made = reckonedSpread(squares, freedom, floor);
+          const [own, given] = [squares / freedom, floor.sd ** 2];
+          expect(made.variance).toBeGreaterThanOrEqual(Math.min(own, given) - 1e-12);
+          expect(made.variance).toBeLessThanOrEqual(Math.max(own, given) + 1e-12);
+        },
+      ),
     );
   });
 });
 
 it("rounds are found in any order inside a round, and never across two", () => {
   fc.assert(
-    fc.property(fc.integer({ min: 2, max: 4 }), fc.integer({ min: 2, max: 5 }), fc.integer(), (arms, rounds, seed) => {
-      const random = seeded(seed);
-      const round = () => Array.from({ length: arms }, (_, arm) => ({ arm, key: random.uniform() })).sort((a, b) => a.key - b.key).map(({ arm }) => arm);
-      const order = Array.from({ length: rounds }, round).flat();
-      expect(givesRounds(order, arms)).toBe(true);
-      expect(givesRounds([...order.slice(1), order[0]].slice(0, -1), arms)).toBe(false);
-    }),
+    fc.property(
+      fc.integer({ min: 2, max: 4 }),
+      fc.integer({ min: 2, max: 5 }),
+      fc.integer(),
+      (arms, rounds, seed) => {
+        const random = seeded(seed);
+        const round = () =>
+          Array.from({ length: arms }, (_, arm) => ({ arm, key: random.uniform() }))
+            .sort((a, b) => a.key - b.key)
+            .map(({ arm }) => arm);
+        const order = Array.from({ length: rounds }, round).flat();
+        expect(givesRounds(order, arms)).toBe(true);
+        expect(givesRounds([...order.slice(1), order[0]].slice(0, -1), arms)).toBe(false);
+      },
+    ),
   );
 });
 
 it("an engine's own report decides over the counter, in proportion", () => {
   fc.assert(
-    fc.property(fc.double({ min: 1, max: 150, noNaN: true }), fc.double({ min: 20, max: 120, noNaN: true }), (percent, native) => {
-      expect(effectiveFps({ reportedSpeedPercent: percent, averageFps: 60 }, native)).toBeCloseTo((native * percent) / 100, 9);
-    }),
+    fc.property(
+      fc.double({ min: 1, max: 150, noNaN: true }),
+      fc.double({ min: 20, max: 120, noNaN: true }),
+      (percent, native) => {
+        expect(effectiveFps({ reportedSpeedPercent: percent, averageFps: 60 }, native)).toBeCloseTo(
+          (native * percent) / 100,
+          9,
+        );
+      },
+    ),
   );
 });

@@ -22,7 +22,8 @@ const mostSpread = 0.1;
  * @returns null when no group has two repeats
  */
 export function noiseFloor(groups: number[][]): NoiseFloor | null {
-  let squares = 0, freedom = 0;
+  let squares = 0,
+    freedom = 0;
   for (const group of groups) {
     if (group.length < 2) continue;
     const logs = group.map(Math.log);
@@ -41,7 +42,9 @@ const enoughRepeats = 4;
 /** A rig's own floor where its repeats are enough, else the assumed one. */
 export function rigNoise(groups: number[][]): { noise: NoiseFloor; measured: boolean } {
   const found = noiseFloor(groups);
-  return found && found.freedom >= enoughRepeats ? { noise: found, measured: true } : { noise: assumedNoise, measured: false };
+  return found && found.freedom >= enoughRepeats
+    ? { noise: found, measured: true }
+    : { noise: assumedNoise, measured: false };
 }
 
 /** Runs that vary so much more than the rig's floor that chance explains it in fewer than one case of a hundred speak for themselves. */
@@ -54,9 +57,18 @@ const surprise = 0.01;
  * @param squares sum of squared deviations of the runs at hand
  * @param freedom their degrees of freedom; 0 borrows the floor whole
  */
-export function reckonedSpread(squares: number, freedom: number, floor: NoiseFloor): { variance: number; freedom: number; borrowed: boolean } {
+export function reckonedSpread(
+  squares: number,
+  freedom: number,
+  floor: NoiseFloor,
+): { variance: number; freedom: number; borrowed: boolean } {
   const own = freedom > 0 ? squares / freedom : 0;
   const floorVariance = floor.sd ** 2;
-  if (freedom > 0 && 1 - jstat.centralF.cdf(own / floorVariance, freedom, floor.freedom) < surprise) return { variance: own, freedom, borrowed: false };
-  return { variance: (squares + floor.freedom * floorVariance) / (freedom + floor.freedom), freedom: freedom + floor.freedom, borrowed: freedom < 4 };
+  if (freedom > 0 && 1 - jstat.centralF.cdf(own / floorVariance, freedom, floor.freedom) < surprise)
+    return { variance: own, freedom, borrowed: false };
+  return {
+    variance: (squares + floor.freedom * floorVariance) / (freedom + floor.freedom),
+    freedom: freedom + floor.freedom,
+    borrowed: freedom < 4,
+  };
 }

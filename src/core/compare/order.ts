@@ -1,7 +1,8 @@
 /** Whether runs in the order they were made fall into rounds: every arm once, then every arm again. */
 export function givesRounds(order: number[], arms: number): boolean {
   if (order.length < 2 * arms || order.length % arms !== 0) return false;
-  for (let at = 0; at < order.length; at += arms) if (new Set(order.slice(at, at + arms)).size !== arms) return false;
+  for (let at = 0; at < order.length; at += arms)
+    if (new Set(order.slice(at, at + arms)).size !== arms) return false;
   return true;
 }
 

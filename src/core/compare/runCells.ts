@@ -41,7 +41,13 @@ export class RunCells {
     const size = Math.max(1, Math.ceil(n / mostCells));
     this.count = Math.ceil(n / size);
     const columns = () => new Float64Array(this.count);
-    [this.frames, this.time, this.windowTime, this.fullTime, this.hitchCount] = [columns(), columns(), columns(), columns(), columns()];
+    [this.frames, this.time, this.windowTime, this.fullTime, this.hitchCount] = [
+      columns(),
+      columns(),
+      columns(),
+      columns(),
+      columns(),
+    ];
     const rates = windowRates(frameTimes, rules.windowMs);
     const least = leastFullSpeed(target, rules);
     for (let i = 0; i < n; i++) {
@@ -59,7 +65,10 @@ export class RunCells {
     const order: number[] = [];
     for (let i = 0; i < n; i++) if (frameTimes[i] >= leastLong) order.push(i);
     order.sort((a, b) => frameTimes[b] - frameTimes[a]);
-    this.longest = { cell: Uint16Array.from(order, (i) => Math.floor(i / size)), ms: Float64Array.from(order, (i) => frameTimes[i]) };
+    this.longest = {
+      cell: Uint16Array.from(order, (i) => Math.floor(i / size)),
+      ms: Float64Array.from(order, (i) => frameTimes[i]),
+    };
     this.blockCells = Math.max(1, blockLength(frameTimes) / size);
     this.draws = new Uint16Array(this.count);
   }
@@ -74,10 +83,13 @@ export class RunCells {
   resampled(random: Random): RunFigures {
     this.draws.fill(0);
     const stay = 1 - 1 / this.blockCells;
-    const single = stay <= 0, logStay = Math.log(stay);
-    for (let drawn = 0; drawn < this.count; ) {
+    const single = stay <= 0,
+      logStay = Math.log(stay);
+    for (let drawn = 0; drawn < this.count;) {
       let at = random.whole(this.count);
-      const length = single ? 1 : Math.min(this.count - drawn, 1 + Math.floor(Math.log(1 - random.uniform()) / logStay));
+      const length = single
+        ? 1
+        : Math.min(this.count - drawn, 1 + Math.floor(Math.log(1 - random.uniform()) / logStay));
       for (let k = 0; k < length; k++) {
         this.draws[at]++;
         if (++at === this.count) at = 0;
@@ -88,7 +100,11 @@ export class RunCells {
   }
 
   private fromDraws(): RunFigures {
-    let frames = 0, time = 0, windowTime = 0, fullTime = 0, hitched = 0;
+    let frames = 0,
+      time = 0,
+      windowTime = 0,
+      fullTime = 0,
+      hitched = 0;
     for (let cell = 0; cell < this.count; cell++) {
       const times = this.draws[cell];
       if (times === 0) continue;
@@ -98,7 +114,9 @@ export class RunCells {
       fullTime += times * this.fullTime[cell];
       hitched += times * this.hitchCount[cell];
     }
-    let covered = 0, i = 0, last = this.longest.ms[0];
+    let covered = 0,
+      i = 0,
+      last = this.longest.ms[0];
     while (i < this.longest.ms.length && covered < low * time) {
       const times = this.draws[this.longest.cell[i]];
       if (times > 0) {

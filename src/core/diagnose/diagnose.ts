@@ -1,7 +1,22 @@
 import type { Summary } from "@/core/metrics";
 import { causes, causeWords, type Cause, type Evidence } from "./causes";
-import { graphicsLoad, hitchEvidence, isHitchy, isSlow, processorLoad, runEvidence, slowEvidence, type Limits } from "./evidence";
-import { conditionEvidence, pixelShareOf, scaleEvidence, type ConditionResponse, type ScaleResponse } from "./responses";
+import {
+  graphicsLoad,
+  hitchEvidence,
+  isHitchy,
+  isSlow,
+  processorLoad,
+  runEvidence,
+  slowEvidence,
+  type Limits,
+} from "./evidence";
+import {
+  conditionEvidence,
+  pixelShareOf,
+  scaleEvidence,
+  type ConditionResponse,
+  type ScaleResponse,
+} from "./responses";
 
 export interface DiagnoseInput {
   summary: Summary;
@@ -24,7 +39,13 @@ export interface Diagnosis {
   /** Named causes, the strongest first; empty when nothing holds it back or evidence lacks. */
   causes: FoundCause[];
   /** Stretches with their own cause, where they have one. */
-  segments: { label: string; startMs: number; endMs: number; cause: Cause | null; state: "full speed" | "slow" | "hitches" }[];
+  segments: {
+    label: string;
+    startMs: number;
+    endMs: number;
+    cause: Cause | null;
+    state: "full speed" | "slow" | "hitches";
+  }[];
   /** One sentence for a person, with figures. */
   sentence: string;
   /** What would settle it; null when it is settled. */
@@ -44,7 +65,14 @@ const second = 0.55;
  * More than one cause may hold in different parts of a run, so stretches are diagnosed by themselves; the run's causes
  * are the stretches' evidence, each weighed by its time, with what the whole run and its neighbours show.
  */
-export function diagnose({ summary, cacheState, crashed, limits, scale = null, conditions = [] }: DiagnoseInput): Diagnosis {
+export function diagnose({
+  summary,
+  cacheState,
+  crashed,
+  limits,
+  scale = null,
+  conditions = [],
+}: DiagnoseInput): Diagnosis {
   const { segments, targetFps } = summary;
   const responses = [...(scale ? scaleEvidence(scale) : []), ...conditions.flatMap(conditionEvidence)];
   const slow = segments.filter((segment) => isSlow(segment, summary, targetFps));
@@ -58,7 +86,9 @@ export function diagnose({ summary, cacheState, crashed, limits, scale = null, c
     const share = (segment.endMs - segment.startMs) / slowMs;
     for (const sign of slowEvidence(segment, limits)) gathered.push({ ...sign, weight: sign.weight * share });
   }
-  const isShort = slow.length > 0 || (segments.length === 0 && (summary.reportedSpeedPercent ?? (100 * summary.averageFps) / targetFps) < 97);
+  const isShort =
+    slow.length > 0 ||
+    (segments.length === 0 && (summary.reportedSpeedPercent ?? (100 * summary.averageFps) / targetFps) < 97);
   if (isShort) gathered.push(...responses);
   const lostShare = segments.reduce((sum, { lostMs }) => sum + lostMs, 0) / summary.durationMs;
   if (hitchy.length > 0 || lostShare > 0.004) gathered.push(...hitches);
@@ -74,13 +104,30 @@ export function diagnose({ summary, cacheState, crashed, limits, scale = null, c
   const kept = found.filter(({ weight }, index) => index === 0 || weight >= second * found[0].weight);
 
   const own = segments.map((segment) => {
-    const isOwnSlow = slow.includes(segment), isOwnHitchy = hitchy.includes(segment);
+    const isOwnSlow = slow.includes(segment),
+      isOwnHitchy = hitchy.includes(segment);
     const signs = isOwnSlow ? [...slowEvidence(segment, limits), ...responses] : isOwnHitchy ? hitches : [];
-    const best = causes.map((cause) => ({ cause, weight: signs.filter((sign) => sign.cause === cause).reduce((sum, { weight }) => sum + weight, 0) })).reduce((a, b) => (b.weight > a.weight ? b : a));
-    return { label: segment.label, startMs: segment.startMs, endMs: segment.endMs, cause: best.weight >= named ? best.cause : null, state: isOwnSlow ? ("slow" as const) : isOwnHitchy ? ("hitches" as const) : ("full speed" as const) };
+    const best = causes
+      .map((cause) => ({
+        cause,
+        weight: signs.filter((sign) => sign.cause === cause).reduce((sum, { weight }) => sum + weight, 0),
+      }))
+      .reduce((a, b) => (b.weight > a.weight ? b : a));
+    return {
+      label: segment.label,
+      startMs: segment.startMs,
+      endMs: segment.endMs,
+      cause: best.weight >= named ? best.cause : null,
+      state: isOwnSlow ? ("slow" as const) : isOwnHitchy ? ("hitches" as const) : ("full speed" as const),
+    };
   });
   const troubled = isShort || hitchy.length > 0 || crashed || kept.length > 0;
-  return { causes: kept, segments: own, pixelShare: scale && pixelShareOf(scale), ...words(kept, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort) };
+  return {
+    causes: kept,
+    segments: own,
+    pixelShare: scale && pixelShareOf(scale),
+    ...words(kept, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort),
+  };
 }
 
 /** The same words from several stretches are one sign; figures that differ stand in the strongest's words. */
@@ -89,12 +136,22 @@ function merged(signs: Evidence[]): Evidence[] {
   for (const sign of signs) {
     const kind = sign.words.replace(/[\d.,−+-]+/g, "#");
     const held = byKind.get(kind);
-    byKind.set(kind, held ? { ...(sign.weight > held.weight ? sign : held), weight: held.weight + sign.weight } : sign);
+    byKind.set(
+      kind,
+      held ? { ...(sign.weight > held.weight ? sign : held), weight: held.weight + sign.weight } : sign,
+    );
   }
   return [...byKind.values()].sort((a, b) => b.weight - a.weight);
 }
 
-function words(found: FoundCause[], troubled: boolean, summary: Summary, cacheState: DiagnoseInput["cacheState"], scaled: boolean, onlyHitches: boolean): Pick<Diagnosis, "sentence" | "settle"> {
+function words(
+  found: FoundCause[],
+  troubled: boolean,
+  summary: Summary,
+  cacheState: DiagnoseInput["cacheState"],
+  scaled: boolean,
+  onlyHitches: boolean,
+): Pick<Diagnosis, "sentence" | "settle"> {
   if (found.length > 0) {
     const [first, other] = found;
     const strongest = first.evidence.find(({ weight }) => weight > 0)!;
@@ -105,16 +162,35 @@ function words(found: FoundCause[], troubled: boolean, summary: Summary, cacheSt
     };
   }
   if (!troubled) return { sentence: "Nothing holds it back: full speed throughout.", settle: null };
-  return { sentence: "Not enough evidence to say what holds it back.", settle: settling(summary, cacheState, scaled, onlyHitches) };
+  return {
+    sentence: "Not enough evidence to say what holds it back.",
+    settle: settling(summary, cacheState, scaled, onlyHitches),
+  };
 }
 
 /** What to do next when evidence lacks. */
-function settling(summary: Summary, cacheState: DiagnoseInput["cacheState"], scaled: boolean, onlyHitches: boolean): string {
-  if (summary.form === "interval") return "Log frame times: a counter's readings can't tell hitches from slowness.";
-  if (onlyHitches) return cacheState === "unknown" || !summary.segments.some(({ visit }) => visit > 1) ? "Walk the same scenes twice in one run, with marks: what is lost only at first is shaders, what is lost every time is storage." : "Log processor and graphics load beside the frames, and repeat the run.";
-  const measured = summary.segments.some((segment) => processorLoad(segment) !== null) && summary.segments.some((segment) => graphicsLoad(segment) !== null);
-  if (!measured) return scaled ? "Log processor and graphics load beside the frames." : "Run the same scene at half the internal scale: if it speeds up, it is the pixels. Logging processor and graphics load would tell at once.";
-  return scaled ? "Lift the rate limit for one run: a cap shows as a jump." : "Run the same scene at half the internal scale: if nothing changes, it isn't the pixels.";
+function settling(
+  summary: Summary,
+  cacheState: DiagnoseInput["cacheState"],
+  scaled: boolean,
+  onlyHitches: boolean,
+): string {
+  if (summary.form === "interval")
+    return "Log frame times: a counter's readings can't tell hitches from slowness.";
+  if (onlyHitches)
+    return cacheState === "unknown" || !summary.segments.some(({ visit }) => visit > 1)
+      ? "Walk the same scenes twice in one run, with marks: what is lost only at first is shaders, what is lost every time is storage."
+      : "Log processor and graphics load beside the frames, and repeat the run.";
+  const measured =
+    summary.segments.some((segment) => processorLoad(segment) !== null) &&
+    summary.segments.some((segment) => graphicsLoad(segment) !== null);
+  if (!measured)
+    return scaled
+      ? "Log processor and graphics load beside the frames."
+      : "Run the same scene at half the internal scale: if it speeds up, it is the pixels. Logging processor and graphics load would tell at once.";
+  return scaled
+    ? "Lift the rate limit for one run: a cap shows as a jump."
+    : "Run the same scene at half the internal scale: if nothing changes, it isn't the pixels.";
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -21,17 +21,54 @@ const targetFps = 60;
 /** A device and a title at ease with one another, varied; every case spoils one thing of it. */
 function atEase(random: Random): Drawn {
   const between = (low: number, high: number) => low + (high - low) * random.uniform();
-  const scenes = Array.from({ length: 2 + random.whole(2) }, (_, k) => ({ label: `scene ${k + 1}`, seconds: between(12, 18), processor: between(0.93, 1.07), graphics: between(0.93, 1.07), newShaders: 0 }));
+  const scenes = Array.from({ length: 2 + random.whole(2) }, (_, k) => ({
+    label: `scene ${k + 1}`,
+    seconds: between(12, 18),
+    processor: between(0.93, 1.07),
+    graphics: between(0.93, 1.07),
+    newShaders: 0,
+  }));
   return {
     cold: false,
     device: {
-      refreshHz: random.uniform() < 0.7 ? 60 : 120, processorSpeed: 1, graphicsSpeed: 1, processorMhz: between(2200, 4600), graphicsMhz: between(700, 2300), processorMaxWatts: between(5, 15), graphicsMaxWatts: between(4, 14),
-      idleWatts: between(1, 4), budgetWatts: 45, processorFirstWatts: 20, spin: between(0.2, 0.6), coreShare: between(0.2, 0.6), governor: random.uniform() < 0.5 ? { floor: 1, sees: 1 } : { floor: 0.35, sees: 1 },
-      roomC: between(18, 28), degreesPerWatt: between(0.8, 1.6), settleSeconds: between(60, 240), limitC: between(80, 97), startC: between(34, 44), memoryMb: between(6000, 16_000),
+      refreshHz: random.uniform() < 0.7 ? 60 : 120,
+      processorSpeed: 1,
+      graphicsSpeed: 1,
+      processorMhz: between(2200, 4600),
+      graphicsMhz: between(700, 2300),
+      processorMaxWatts: between(5, 15),
+      graphicsMaxWatts: between(4, 14),
+      idleWatts: between(1, 4),
+      budgetWatts: 45,
+      processorFirstWatts: 20,
+      spin: between(0.2, 0.6),
+      coreShare: between(0.2, 0.6),
+      governor: random.uniform() < 0.5 ? { floor: 1, sees: 1 } : { floor: 0.35, sees: 1 },
+      roomC: between(18, 28),
+      degreesPerWatt: between(0.8, 1.6),
+      settleSeconds: between(60, 240),
+      limitC: between(80, 97),
+      startC: between(34, 44),
+      memoryMb: between(6000, 16_000),
     },
     workload: {
-      nativeFps: targetFps, capFps: 60, processorMs: between(5, 9), graphicsMs: between(1, 2), graphicsMsPerMegapixel: between(2, 3.5), waitMs: 0, megapixels: between(0.1, 0.3), scale: 2 + random.whole(2), scenes, passes: 2,
-      compileMs: between(120, 350), storageMs: 0, memoryStartMb: between(1200, 2600), memoryMbPerMinute: between(0, 3), repeatsFrames: false, unevenPacing: false, strictSync: false,
+      nativeFps: targetFps,
+      capFps: 60,
+      processorMs: between(5, 9),
+      graphicsMs: between(1, 2),
+      graphicsMsPerMegapixel: between(2, 3.5),
+      waitMs: 0,
+      megapixels: between(0.1, 0.3),
+      scale: 2 + random.whole(2),
+      scenes,
+      passes: 2,
+      compileMs: between(120, 350),
+      storageMs: 0,
+      memoryStartMb: between(1200, 2600),
+      memoryMbPerMinute: between(0, 3),
+      repeatsFrames: false,
+      unevenPacing: false,
+      strictSync: false,
     },
   };
 }
@@ -47,8 +84,17 @@ const spoil: Record<Cause, (drawn: Drawn, random: Random) => void> = {
     if (random.uniform() < 0.5) workload.capFps = null;
   },
   "power split"({ workload, device }, random) {
-    Object.assign(device, { processorMaxWatts: 20 + 3 * random.uniform(), graphicsMaxWatts: 13 + 5 * random.uniform(), spin: 0.88 + 0.1 * random.uniform(), governor: { floor: 1, sees: 1 }, processorFirstWatts: 21 });
-    device.budgetWatts = device.idleWatts + device.processorMaxWatts * device.spin + device.graphicsMaxWatts * (0.25 + 0.1 * random.uniform());
+    Object.assign(device, {
+      processorMaxWatts: 20 + 3 * random.uniform(),
+      graphicsMaxWatts: 13 + 5 * random.uniform(),
+      spin: 0.88 + 0.1 * random.uniform(),
+      governor: { floor: 1, sees: 1 },
+      processorFirstWatts: 21,
+    });
+    device.budgetWatts =
+      device.idleWatts +
+      device.processorMaxWatts * device.spin +
+      device.graphicsMaxWatts * (0.25 + 0.1 * random.uniform());
     workload.graphicsMs = 11 + 3.5 * random.uniform();
   },
   governor({ workload, device }, random) {
@@ -56,7 +102,11 @@ const spoil: Record<Cause, (drawn: Drawn, random: Random) => void> = {
     workload.processorMs = 9.5 + 4 * random.uniform();
   },
   heat({ workload, device }, random) {
-    Object.assign(device, { governor: { floor: 1, sees: 1 }, limitC: 72 + 12 * random.uniform(), settleSeconds: 20 + 25 * random.uniform() });
+    Object.assign(device, {
+      governor: { floor: 1, sees: 1 },
+      limitC: 72 + 12 * random.uniform(),
+      settleSeconds: 20 + 25 * random.uniform(),
+    });
     const heavy = random.uniform() < 0.5;
     workload[heavy ? "processorMs" : "graphicsMs"] = 14.2 + 1.5 * random.uniform();
     for (const scene of workload.scenes) scene.seconds = 40;
@@ -78,7 +128,8 @@ const spoil: Record<Cause, (drawn: Drawn, random: Random) => void> = {
   },
   "cap or sync"({ workload, device }, random) {
     if (random.uniform() < 0.6) workload.capFps = random.uniform() < 0.7 ? 30 : 40;
-    else Object.assign(workload, { strictSync: true, processorMs: 15.4 + 0.6 * random.uniform(), graphicsMs: 8 });
+    else
+      Object.assign(workload, { strictSync: true, processorMs: 15.4 + 0.6 * random.uniform(), graphicsMs: 8 });
     if (workload.capFps === 40) device.refreshHz = 120;
     if (workload.strictSync) device.refreshHz = 60;
   },
@@ -99,10 +150,26 @@ export function labelledCase(cause: Cause, seed: number): LabelledCase {
     spoil[cause](drawn, random);
     const { device, workload, cold } = drawn;
     const { trace, crashed } = simulate(device, workload, random.whole(2 ** 30), cold);
-    const summary = summarise(trace, { nativeFps: targetFps, tied: true, targetFps, refreshHz: device.refreshHz });
-    const troubled = cause === "memory" || cause === "shaders" || cause === "storage" || summary.averageFps < 0.965 * targetFps;
+    const summary = summarise(trace, {
+      nativeFps: targetFps,
+      tied: true,
+      targetFps,
+      refreshHz: device.refreshHz,
+    });
+    const troubled =
+      cause === "memory" ||
+      cause === "shaders" ||
+      cause === "storage" ||
+      summary.averageFps < 0.965 * targetFps;
     if (!troubled && turn < 40) continue;
-    const limits = { temperatureC: device.limitC, memoryMb: device.memoryMb, modeWatts: device.budgetWatts, processorMhz: device.processorMhz, graphicsMhz: device.graphicsMhz, refreshHz: device.refreshHz };
+    const limits = {
+      temperatureC: device.limitC,
+      memoryMb: device.memoryMb,
+      modeWatts: device.budgetWatts,
+      processorMhz: device.processorMhz,
+      graphicsMhz: device.graphicsMhz,
+      refreshHz: device.refreshHz,
+    };
     return { cause, input: { summary, cacheState: cold ? "cold" : "warm", crashed, limits } };
   }
 }
@@ -116,7 +183,9 @@ export interface Confusion {
 
 /** Diagnoses `each` cases of every cause. */
 export function scoreDiagnosis(each: number, seed: number): Confusion {
-  const counts = Object.fromEntries(causes.map((cause) => [cause, Object.fromEntries([...causes, "none"].map((said) => [said, 0]))])) as Confusion["counts"];
+  const counts = Object.fromEntries(
+    causes.map((cause) => [cause, Object.fromEntries([...causes, "none"].map((said) => [said, 0]))]),
+  ) as Confusion["counts"];
   let right = 0;
   for (const cause of causes) {
     for (let k = 0; k < each; k++) {

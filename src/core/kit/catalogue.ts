@@ -13,18 +13,36 @@ export const catalogueSchema = z
     settings.forEach((setting, index) => {
       const at = (field: string) => ["settings", index, field];
       const twin = seen.get(setting.key);
-      if (twin !== undefined) context.addIssue({ code: "custom", path: at("key"), message: `The key ${setting.key} stands at ${twin} already.` });
+      if (twin !== undefined)
+        context.addIssue({
+          code: "custom",
+          path: at("key"),
+          message: `The key ${setting.key} stands at ${twin} already.`,
+        });
       seen.set(setting.key, index);
       const fault = valueFault(setting, setting.default);
       if (fault) context.addIssue({ code: "custom", path: at("default"), message: fault });
       const fastest = setting.fastest === null ? null : valueFault(setting, setting.fastest);
       if (fastest) context.addIssue({ code: "custom", path: at("fastest"), message: fastest });
-      if (setting.type === "choice" && setting.choices.length === 0) context.addIssue({ code: "custom", path: at("choices"), message: "A choice needs something to choose from." });
-      if (setting.min !== null && setting.max !== null && setting.min > setting.max) context.addIssue({ code: "custom", path: at("min"), message: "The least is above the most." });
+      if (setting.type === "choice" && setting.choices.length === 0)
+        context.addIssue({
+          code: "custom",
+          path: at("choices"),
+          message: "A choice needs something to choose from.",
+        });
+      if (setting.min !== null && setting.max !== null && setting.min > setting.max)
+        context.addIssue({ code: "custom", path: at("min"), message: "The least is above the most." });
     });
-    settings.forEach(({ linked }, index) => linked.forEach((key, position) => {
-      if (!seen.has(key)) context.addIssue({ code: "custom", path: ["settings", index, "linked", position], message: `There is no setting ${key}.` });
-    }));
+    settings.forEach(({ linked }, index) =>
+      linked.forEach((key, position) => {
+        if (!seen.has(key))
+          context.addIssue({
+            code: "custom",
+            path: ["settings", index, "linked", position],
+            message: `There is no setting ${key}.`,
+          });
+      }),
+    );
   });
 export type Catalogue = z.infer<typeof catalogueSchema>;
 
@@ -32,15 +50,23 @@ export type Catalogue = z.infer<typeof catalogueSchema>;
 export const catalogueJsonSchema = () => z.toJSONSchema(catalogueSchema, { target: "draft-2020-12" });
 
 /** Why a value can't be a setting's, or null when it can. */
-export function valueFault(setting: Pick<Setting, "type" | "choices" | "min" | "max">, value: unknown): string | null {
+export function valueFault(
+  setting: Pick<Setting, "type" | "choices" | "min" | "max">,
+  value: unknown,
+): string | null {
   switch (setting.type) {
-    case "switch": return typeof value === "boolean" ? null : "A switch is true or false.";
+    case "switch":
+      return typeof value === "boolean" ? null : "A switch is true or false.";
     case "number":
       if (typeof value !== "number") return "This setting takes a number.";
       if (setting.min !== null && value < setting.min) return `At least ${setting.min}.`;
       return setting.max !== null && value > setting.max ? `At most ${setting.max}.` : null;
-    case "choice": return typeof value === "string" && setting.choices.includes(value) ? null : `One of: ${setting.choices.join(", ")}.`;
-    case "text": return typeof value === "string" ? null : "This setting takes text.";
+    case "choice":
+      return typeof value === "string" && setting.choices.includes(value)
+        ? null
+        : `One of: ${setting.choices.join(", ")}.`;
+    case "text":
+      return typeof value === "string" ? null : "This setting takes text.";
   }
 }
 
@@ -82,19 +108,28 @@ function twinKeys(text: string): string[] {
  *
  * Refused before anything is kept: more than 2 MB, no JSON, nesting deeper than a catalogue has, an object with one key twice.
  */
-export function readCatalogue(text: string): { ok: true; catalogue: Catalogue } | { ok: false; faults: CatalogueFault[] } {
+export function readCatalogue(
+  text: string,
+): { ok: true; catalogue: Catalogue } | { ok: false; faults: CatalogueFault[] } {
   const refuse = (message: string, path = "") => ({ ok: false as const, faults: [{ path, message }] });
-  if (text.length > mostCatalogueBytes) return refuse(`The file is ${(text.length / 1024 / 1024).toFixed(1)} MB; catalogues up to ${mostCatalogueBytes / 1024 / 1024} MB are read.`);
+  if (text.length > mostCatalogueBytes)
+    return refuse(
+      `The file is ${(text.length / 1024 / 1024).toFixed(1)} MB; catalogues up to ${mostCatalogueBytes / 1024 / 1024} MB are read.`,
+    );
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
   } catch (error) {
     return refuse(`This is no JSON: ${(error as Error).message}`);
   }
-  if (depthOf(parsed, deepest + 1) > deepest) return refuse(`The file is nested more than ${deepest} deep; a catalogue isn't.`);
+  if (depthOf(parsed, deepest + 1) > deepest)
+    return refuse(`The file is nested more than ${deepest} deep; a catalogue isn't.`);
   const [twin] = twinKeys(text);
   if (twin !== undefined) return refuse(`The key “${twin.slice(0, 60)}” stands twice in one object.`);
   const checked = catalogueSchema.safeParse(parsed);
   if (checked.success) return { ok: true, catalogue: checked.data };
-  return { ok: false, faults: checked.error.issues.slice(0, 200).map(({ path, message }) => ({ path: path.join("."), message })) };
+  return {
+    ok: false,
+    faults: checked.error.issues.slice(0, 200).map(({ path, message }) => ({ path: path.join("."), message })),
+  };
 }

@@ -15,7 +15,10 @@ const cost = z.number().int().min(0).max(3);
 
 /** One setting of an engine's catalogue. */
 export const settingSchema = z.object({
-  key: z.string().trim().regex(/^[A-Za-z0-9_.-]{1,120}$/, "Letters, digits, dot, dash and underscore only."),
+  key: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9_.-]{1,120}$/, "Letters, digits, dot, dash and underscore only."),
   label: name,
   type: z.enum(["switch", "choice", "number", "text"]),
   choices: z.array(z.string().max(120)).max(200),
@@ -44,7 +47,16 @@ export const newEngineSchema = z.object({
   name,
   systemIds: z.array(z.uuid()).min(1, "Choose the systems it runs."),
   notes: z.string().trim().max(2000),
-  builds: z.array(z.object({ version: z.string().trim().min(1).max(60), branch: z.enum(["stable", "experimental"]), date: z.iso.date().nullable(), notes: z.string().trim().max(400) })).min(1),
+  builds: z
+    .array(
+      z.object({
+        version: z.string().trim().min(1).max(60),
+        branch: z.enum(["stable", "experimental"]),
+        date: z.iso.date().nullable(),
+        notes: z.string().trim().max(400),
+      }),
+    )
+    .min(1),
   backEnds: z.array(backEndSchema).max(20),
   catalogue: z.array(settingSchema).max(500),
 });
@@ -56,7 +68,10 @@ export function defaultsOf(catalogue: Pick<Setting, "key" | "default">[]): Setti
 }
 
 /** What differs between two sets of settings, in the order of the catalogue's keys. */
-export function changesBetween(before: Settings, after: Settings): { key: string; from: SettingValue | null; to: SettingValue | null }[] {
+export function changesBetween(
+  before: Settings,
+  after: Settings,
+): { key: string; from: SettingValue | null; to: SettingValue | null }[] {
   return [...new Set([...Object.keys(before), ...Object.keys(after)])]
     .filter((key) => before[key] !== after[key])
     .map((key) => ({ key, from: before[key] ?? null, to: after[key] ?? null }));

@@ -24,22 +24,27 @@ export type NewJob = z.infer<typeof newJobSchema>;
 export const cacheStates = ["warm", "cold", "unknown"] as const;
 
 /** What is said about a run when it is brought in; the trace comes beside it. */
-export const newRunSchema = z.object({
-  jobId: z.uuid(),
-  source: z.enum(["log", "tally", "simulated"]),
-  label: z.string().trim().max(120),
-  fileName: z.string().max(255).nullable(),
-  conditions: conditionsSchema,
-  settings: settingsSchema,
-  cacheState: z.enum(cacheStates),
-  crashed: z.boolean(),
-  skippedRows: z.number().int().min(0),
-  preflight: z.array(preflightTickSchema).max(200),
-  notes: z.string().trim().max(2000),
-  /** The trial and arm it was made for; both or neither. */
-  trialId: z.uuid().nullable().default(null),
-  arm: z.number().int().min(0).max(23).nullable().default(null),
-}).refine(({ trialId, arm }) => (trialId === null) === (arm === null), { path: ["arm"], message: "A run of a trial belongs to an arm." });
+export const newRunSchema = z
+  .object({
+    jobId: z.uuid(),
+    source: z.enum(["log", "tally", "simulated"]),
+    label: z.string().trim().max(120),
+    fileName: z.string().max(255).nullable(),
+    conditions: conditionsSchema,
+    settings: settingsSchema,
+    cacheState: z.enum(cacheStates),
+    crashed: z.boolean(),
+    skippedRows: z.number().int().min(0),
+    preflight: z.array(preflightTickSchema).max(200),
+    notes: z.string().trim().max(2000),
+    /** The trial and arm it was made for; both or neither. */
+    trialId: z.uuid().nullable().default(null),
+    arm: z.number().int().min(0).max(23).nullable().default(null),
+  })
+  .refine(({ trialId, arm }) => (trialId === null) === (arm === null), {
+    path: ["arm"],
+    message: "A run of a trial belongs to an arm.",
+  });
 export type NewRun = z.output<typeof newRunSchema>;
 
 /** What a job screen knows of the conditions that break its rules, in words. */

@@ -1,8 +1,32 @@
-import { batteryWh, changesBetween, conditionWarnings, defaultsOf, firstConditions, newJobSchema, newTitleSchema, rigSpecSchema, settingSchema, type RigSpec } from ".";
+import {
+  batteryWh,
+  changesBetween,
+  conditionWarnings,
+  defaultsOf,
+  firstConditions,
+  newJobSchema,
+  newTitleSchema,
+  rigSpecSchema,
+  settingSchema,
+  type RigSpec,
+} from ".";
 
 const spec: RigSpec = {
-  kind: "phone", processor: { clusters: [{ cores: 4, baseGhz: 1, boostGhz: 2 }] }, graphics: { units: null, clockGhz: null }, memoryGb: 8, storage: "", system: { version: "", date: null }, driver: { version: "", date: null },
-  displays: [{ name: "own", connection: "built in", width: 800, height: 600, refreshHz: [60], diagonalInch: null }], powerModes: [{ name: "usual", watts: 6, use: "any" }], clockOptions: ["quiet"], cooling: { kind: "", coolerToHand: true }, batteryWh: null, temperatureLimitC: null,
+  kind: "phone",
+  processor: { clusters: [{ cores: 4, baseGhz: 1, boostGhz: 2 }] },
+  graphics: { units: null, clockGhz: null },
+  memoryGb: 8,
+  storage: "",
+  system: { version: "", date: null },
+  driver: { version: "", date: null },
+  displays: [
+    { name: "own", connection: "built in", width: 800, height: 600, refreshHz: [60], diagonalInch: null },
+  ],
+  powerModes: [{ name: "usual", watts: 6, use: "any" }],
+  clockOptions: ["quiet"],
+  cooling: { kind: "", coolerToHand: true },
+  batteryWh: null,
+  temperatureLimitC: null,
 };
 
 describe("kit", () => {
@@ -13,17 +37,27 @@ describe("kit", () => {
     expect(rigSpecSchema.safeParse({ ...spec, memoryGb: -1 }).success).toBe(false);
   });
   it("starts from its first mode; without a battery it is plugged in", () => {
-    expect(firstConditions(spec)).toMatchObject({ powerMode: "usual", clocks: "quiet", display: "own", pluggedIn: true });
+    expect(firstConditions(spec)).toMatchObject({
+      powerMode: "usual",
+      clocks: "quiet",
+      display: "own",
+      pluggedIn: true,
+    });
     expect(firstConditions({ ...spec, batteryWh: 20 }).pluggedIn).toBe(false);
   });
   it("conditions that break house rules are said in words", () => {
     const now = { pluggedIn: true, docked: false, cooler: true };
-    expect(conditionWarnings(now, { pluggedIn: false, docked: false, cooler: null })).toEqual(["plugged in: house rules say on battery"]);
+    expect(conditionWarnings(now, { pluggedIn: false, docked: false, cooler: null })).toEqual([
+      "plugged in: house rules say on battery",
+    ]);
     expect(conditionWarnings(now, { pluggedIn: null, docked: null, cooler: null })).toEqual([]);
   });
   it("tells what changed between settings", () => {
     expect(defaultsOf([{ key: "scale", default: 2 }])).toEqual({ scale: 2 });
-    expect(changesBetween({ scale: 2, sound: "a" }, { scale: 3, sound: "a", extra: true })).toEqual([{ key: "scale", from: 2, to: 3 }, { key: "extra", from: null, to: true }]);
+    expect(changesBetween({ scale: 2, sound: "a" }, { scale: 3, sound: "a", extra: true })).toEqual([
+      { key: "scale", from: 2, to: 3 },
+      { key: "extra", from: null, to: true },
+    ]);
   });
   it("refuses keys that a config file couldn't hold, and rates that can't be", () => {
     expect(settingSchema.shape.key.safeParse("a key").success).toBe(false);

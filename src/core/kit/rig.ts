@@ -27,9 +27,20 @@ export type PowerMode = z.infer<typeof powerModeSchema>;
 export const rigSpecSchema = z.object({
   kind: z.string().trim().min(1, "Say what kind of device it is.").max(80),
   processor: z.object({
-    clusters: z.array(z.object({ cores: z.number().int().min(1).max(256), baseGhz: z.number().min(0.1).max(10), boostGhz: z.number().min(0.1).max(10) })).min(1),
+    clusters: z
+      .array(
+        z.object({
+          cores: z.number().int().min(1).max(256),
+          baseGhz: z.number().min(0.1).max(10),
+          boostGhz: z.number().min(0.1).max(10),
+        }),
+      )
+      .min(1),
   }),
-  graphics: z.object({ units: z.number().int().min(1).max(1000).nullable(), clockGhz: z.number().min(0.05).max(10).nullable() }),
+  graphics: z.object({
+    units: z.number().int().min(1).max(1000).nullable(),
+    clockGhz: z.number().min(0.05).max(10).nullable(),
+  }),
   memoryGb: z.number().min(0.25).max(4096),
   storage: text,
   system: z.object({ version: text, date: z.iso.date().nullable() }),
@@ -67,7 +78,8 @@ export function batteryWh(milliampHours: number, volts: number): number {
 }
 
 /** The display that goes by a name, else the rig's first. */
-export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) => displays.find((display) => display.name === name) ?? displays[0];
+export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) =>
+  displays.find((display) => display.name === name) ?? displays[0];
 
 /** Share of a rig's memory that its system leaves to an engine; the product's own reckoning. */
 const leftShare = 0.93;

@@ -3,14 +3,33 @@ import { settingsSchema } from "./engine";
 import { conditionsSchema } from "./rig";
 
 /** A trial compares arms; a screening trial and the sweeps are trials over a design or an ordered factor. */
-export const trialKinds = ["compare", "screen", "resolution", "power", "heat", "clocks", "memory", "rate"] as const;
+export const trialKinds = [
+  "compare",
+  "screen",
+  "resolution",
+  "power",
+  "heat",
+  "clocks",
+  "memory",
+  "rate",
+] as const;
 export type TrialKind = (typeof trialKinds)[number];
-export const sweepKinds = ["resolution", "power", "heat", "clocks", "memory", "rate"] as const satisfies readonly TrialKind[];
+export const sweepKinds = [
+  "resolution",
+  "power",
+  "heat",
+  "clocks",
+  "memory",
+  "rate",
+] as const satisfies readonly TrialKind[];
 export type SweepKind = (typeof sweepKinds)[number];
-export const isSweep = (kind: TrialKind): kind is SweepKind => (sweepKinds as readonly TrialKind[]).includes(kind);
+export const isSweep = (kind: TrialKind): kind is SweepKind =>
+  (sweepKinds as readonly TrialKind[]).includes(kind);
 
 /** Conditions that an arm sets; the others come from the bench strip. */
-export const armConditionsSchema = conditionsSchema.pick({ powerMode: true, clocks: true, display: true, pluggedIn: true, docked: true, cooler: true }).partial();
+export const armConditionsSchema = conditionsSchema
+  .pick({ powerMode: true, clocks: true, display: true, pluggedIn: true, docked: true, cooler: true })
+  .partial();
 export type ArmConditions = z.infer<typeof armConditionsSchema>;
 
 /** One way to run the title: settings whole, what it changes of the conditions, and another build where that is the question. */
@@ -40,31 +59,40 @@ export type TrialPlan = z.infer<typeof trialPlanSchema>;
 /** Arms that one trial holds at most. */
 export const mostArms = 24;
 
-export const newTrialSchema = z.object({
-  jobId: z.uuid(),
-  kind: z.enum(trialKinds),
-  name: z.string().trim().min(1, "Say what is tried.").max(160),
-  arms: z.array(armSchema).min(1).max(mostArms),
-  /** Runs of every arm. */
-  rounds: z.number().int().min(1).max(40),
-  /** Whether first passes over a cleared cache are the question. */
-  cold: z.boolean(),
-  plan: trialPlanSchema,
-}).superRefine(({ kind, arms }, context) => {
-  if ((kind === "compare" || kind === "screen") && arms.length < 2) context.addIssue({ code: "custom", path: ["arms"], message: "A comparison needs two arms." });
-  if (new Set(arms.map(({ name }) => name)).size < arms.length) context.addIssue({ code: "custom", path: ["arms"], message: "Two arms have one name." });
-});
+export const newTrialSchema = z
+  .object({
+    jobId: z.uuid(),
+    kind: z.enum(trialKinds),
+    name: z.string().trim().min(1, "Say what is tried.").max(160),
+    arms: z.array(armSchema).min(1).max(mostArms),
+    /** Runs of every arm. */
+    rounds: z.number().int().min(1).max(40),
+    /** Whether first passes over a cleared cache are the question. */
+    cold: z.boolean(),
+    plan: trialPlanSchema,
+  })
+  .superRefine(({ kind, arms }, context) => {
+    if ((kind === "compare" || kind === "screen") && arms.length < 2)
+      context.addIssue({ code: "custom", path: ["arms"], message: "A comparison needs two arms." });
+    if (new Set(arms.map(({ name }) => name)).size < arms.length)
+      context.addIssue({ code: "custom", path: ["arms"], message: "Two arms have one name." });
+  });
 export type NewTrial = z.infer<typeof newTrialSchema>;
 
 export const emptyPlan: TrialPlan = { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] };
 
 /** Keep an arm, or put back what was in force before. */
-export const choiceSchema = z.object({
-  choice: z.enum(["keep", "put back"]),
-  /** The arm kept; null when put back. */
-  arm: z.number().int().min(0).max(23).nullable(),
-  reason: z.string().trim().max(400),
-}).refine(({ choice, arm }) => (choice === "keep") === (arm !== null), { path: ["arm"], message: "Say which arm is kept." });
+export const choiceSchema = z
+  .object({
+    choice: z.enum(["keep", "put back"]),
+    /** The arm kept; null when put back. */
+    arm: z.number().int().min(0).max(23).nullable(),
+    reason: z.string().trim().max(400),
+  })
+  .refine(({ choice, arm }) => (choice === "keep") === (arm !== null), {
+    path: ["arm"],
+    message: "Say which arm is kept.",
+  });
 export type Choice = z.infer<typeof choiceSchema>;
 
 export const faultKinds = ["picture", "sound", "control", "crash", "freeze", "wrong speed", "missing"] as const;

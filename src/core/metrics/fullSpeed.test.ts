@@ -2,12 +2,15 @@ import fc from "fast-check";
 import { averageFps, defaultMeasuring, fullSpeed, windowRates } from ".";
 
 const even = (fps: number, seconds: number) => new Float64Array(Math.round(fps * seconds)).fill(1000 / fps);
-const logs = fc.array(fc.double({ min: 1, max: 300, noNaN: true }), { minLength: 5, maxLength: 250 }).map((list) => Float64Array.from(list));
+const logs = fc
+  .array(fc.double({ min: 1, max: 300, noNaN: true }), { minLength: 5, maxLength: 250 })
+  .map((list) => Float64Array.from(list));
 
 /** The definition written out: for every frame, add up what ends in the window it opens. */
 function slowRates(frameTimes: Float64Array, windowMs: number): number[] {
   return [...frameTimes].map((_, i) => {
-    let room = windowMs, frames = 0;
+    let room = windowMs,
+      frames = 0;
     for (let j = i; j < frameTimes.length; j++) {
       if (frameTimes[j] > room) return ((frames + room / frameTimes[j]) * 1000) / windowMs;
       room -= frameTimes[j];

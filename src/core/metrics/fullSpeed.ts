@@ -51,7 +51,11 @@ class Stretches {
   result(): FullSpeed {
     this.close();
     if (this.all === 0) return { share: null, dips: null, stretches: [] };
-    return { share: 1 - this.below / this.all, dips: { count: this.count, longestMs: this.longestMs, deepestFps: this.count > 0 ? this.deepest : null }, stretches: this.kept };
+    return {
+      share: 1 - this.below / this.all,
+      dips: { count: this.count, longestMs: this.longestMs, deepestFps: this.count > 0 ? this.deepest : null },
+      stretches: this.kept,
+    };
   }
 }
 
@@ -65,7 +69,9 @@ class Stretches {
 export function windowRates(frameTimes: Float64Array, windowMs: number): Float64Array {
   const n = frameTimes.length;
   const rates = new Float64Array(n).fill(NaN);
-  let start = 0, next = 0, end = 0;
+  let start = 0,
+    next = 0,
+    end = 0;
   for (let i = 0; i < n; i++) {
     if (next < i) {
       next = i;
@@ -96,7 +102,11 @@ export const leastFullSpeed = (target: number, rules: MeasuringRules) => target 
  * @param frameTimes ms, all > 0; length N
  * @param target     frames per second
  */
-export function fullSpeed(frameTimes: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
+export function fullSpeed(
+  frameTimes: Float64Array,
+  target: number,
+  rules: MeasuringRules = defaultMeasuring,
+): FullSpeed {
   const least = leastFullSpeed(target, rules);
   const rates = windowRates(frameTimes, rules.windowMs);
   const found = new Stretches();
@@ -109,7 +119,12 @@ export function fullSpeed(frameTimes: Float64Array, target: number, rules: Measu
 }
 
 /** The same for readings of a counter: each reading is judged as it stands, weighted by its time. */
-export function fullSpeedOfReadings(durations: Float64Array, rates: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring): FullSpeed {
+export function fullSpeedOfReadings(
+  durations: Float64Array,
+  rates: Float64Array,
+  target: number,
+  rules: MeasuringRules = defaultMeasuring,
+): FullSpeed {
   const least = leastFullSpeed(target, rules);
   const found = new Stretches();
   let start = 0;

@@ -20,7 +20,8 @@ class SortedWindow {
   }
 
   private placeOf(value: number): number {
-    let low = 0, high = this.size;
+    let low = 0,
+      high = this.size;
     while (low < high) {
       const middle = (low + high) >> 1;
       if (this.values[middle] < value) low = middle + 1;
@@ -73,13 +74,15 @@ export function hitches(frameTimes: Float64Array, rules: MeasuringRules = defaul
   for (let i = 0; i < Math.min(reach, n); i++) window.add(frameTimes[i]);
   let startMs = 0;
   for (let i = 0; i < n; i++) {
-    const entering = i + reach < n, leaving = i - reach > 0;
+    const entering = i + reach < n,
+      leaving = i - reach > 0;
     if (entering && leaving) window.replace(frameTimes[i - reach - 1], frameTimes[i + reach]);
     else if (entering) window.add(frameTimes[i + reach]);
     else if (leaving) window.remove(frameTimes[i - reach - 1]);
     const frameMs = frameTimes[i];
     const median = window.median();
-    if (frameMs > rules.hitchFactor * median && frameMs > median + rules.hitchExtraMs) found.push({ index: i, startMs, frameMs, lostMs: frameMs - median });
+    if (frameMs > rules.hitchFactor * median && frameMs > median + rules.hitchExtraMs)
+      found.push({ index: i, startMs, frameMs, lostMs: frameMs - median });
     startMs += frameMs;
   }
   return found;

@@ -1,5 +1,22 @@
-export { averageFps, averageRate, lowMethods, lows, speedPercent, total, type LowMethod, type LowPair, type Lows } from "./rate";
-export { fullSpeed, fullSpeedOfReadings, leastFullSpeed, windowRates, type Dips, type FullSpeed } from "./fullSpeed";
+export {
+  averageFps,
+  averageRate,
+  lowMethods,
+  lows,
+  speedPercent,
+  total,
+  type LowMethod,
+  type LowPair,
+  type Lows,
+} from "./rate";
+export {
+  fullSpeed,
+  fullSpeedOfReadings,
+  leastFullSpeed,
+  windowRates,
+  type Dips,
+  type FullSpeed,
+} from "./fullSpeed";
 export { freezeCount, hitches, type Hitch } from "./hitches";
 export { pacing, type Pacing } from "./pacing";
 export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";

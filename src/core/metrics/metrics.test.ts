@@ -1,20 +1,50 @@
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
 import { readLog, type FrameTrace } from "@/core/trace";
-import { averageFps, averageRate, freezeCount, fullSpeed, fullSpeedOfReadings, hitches, isCold, lows, pacing, passesOf, speedPercent, summarise, tallyFigures, total, warmUp, type Yardstick } from ".";
+import {
+  averageFps,
+  averageRate,
+  freezeCount,
+  fullSpeed,
+  fullSpeedOfReadings,
+  hitches,
+  isCold,
+  lows,
+  pacing,
+  passesOf,
+  speedPercent,
+  summarise,
+  tallyFigures,
+  total,
+  warmUp,
+  type Yardstick,
+} from ".";
 
 const even = (fps: number, seconds: number) => new Float64Array(Math.round(fps * seconds)).fill(1000 / fps);
 const turns = (n: number) => Float64Array.from({ length: n }, (_, i) => (i % 2 ? 50 : 16));
 const sixty: Yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
-const frames = (frameTimes: Float64Array): FrameTrace => ({ form: "frames", frameTimes, channels: [], marks: [] });
-const logs = fc.array(fc.double({ min: 0.5, max: 400, noNaN: true }), { minLength: 3, maxLength: 300 }).map((list) => Float64Array.from(list));
+const frames = (frameTimes: Float64Array): FrameTrace => ({
+  form: "frames",
+  frameTimes,
+  channels: [],
+  marks: [],
+});
+const logs = fc
+  .array(fc.double({ min: 0.5, max: 400, noNaN: true }), { minLength: 3, maxLength: 300 })
+  .map((list) => Float64Array.from(list));
 
 // An independent calculation in another language, beside the measured logs (samples/README.md).
-const table = readFileSync("samples/README.md", "utf8").split("\n").filter((line) => /^\| [a-z0-9-]+\.csv/.test(line)).map((line) => {
-  const [file, ...figures] = line.split("|").slice(1, -1).map((cell) => cell.trim());
-  const [count, seconds, fps, median, p99, percentile, worstMean, worstTime] = figures.map(Number);
-  return { file, count, seconds, fps, median, p99, percentile, worstMean, worstTime };
-});
+const table = readFileSync("samples/README.md", "utf8")
+  .split("\n")
+  .filter((line) => /^\| [a-z0-9-]+\.csv/.test(line))
+  .map((line) => {
+    const [file, ...figures] = line
+      .split("|")
+      .slice(1, -1)
+      .map((cell) => cell.trim());
+    const [count, seconds, fps, median, p99, percentile, worstMean, worstTime] = figures.map(Number);
+    return { file, count, seconds, fps, median, p99, percentile, worstMean, worstTime };
+  });
 
 describe("measured logs against an independent calculation", () => {
   it("has the whole table", () => expect(table).toHaveLength(12));
@@ -43,51 +73,67 @@ describe("rate and speed (common practice)", () => {
     const overstated = frameTimes.reduce((sum, ms) => sum + 1000 / ms, 0) / frameTimes.length;
     expect(overstated).toBeGreaterThan(averageFps(frameTimes) + 10);
   });
-  it("of readings is weighted by time", () => expect(averageRate(Float64Array.of(1000, 3000), Float64Array.of(60, 20))).toBe(30));
-  it("NTSC field rate, ITU-R BT.1700: 60/1.001 Hz is 59.9401", () => expect(averageFps(new Float64Array(600).fill((1000 * 1.001) / 60))).toBeCloseTo(59.9401, 4));
+  it("of readings is weighted by time", () =>
+    expect(averageRate(Float64Array.of(1000, 3000), Float64Array.of(60, 20))).toBe(30));
+  it("NTSC field rate, ITU-R BT.1700: 60/1.001 Hz is 59.9401", () =>
+    expect(averageFps(new Float64Array(600).fill((1000 * 1.001) / 60))).toBeCloseTo(59.9401, 4));
 });
 
 describe("laws", () => {
   it("scaling all frame times by k divides fps by k and multiplies percentiles by k", () => {
-    fc.assert(fc.property(logs, fc.double({ min: 0.2, max: 5, noNaN: true }), (frameTimes, k) => {
-      const scaled = frameTimes.map((ms) => ms * k);
-      expect(averageFps(scaled)).toBeCloseTo(averageFps(frameTimes) / k, 6);
-      expect(summarise(frames(scaled), sixty).p99FrameTimeMs!).toBeCloseTo(summarise(frames(frameTimes), sixty).p99FrameTimeMs! * k, 6);
-    }));
+    fc.assert(
+      fc.property(logs, fc.double({ min: 0.2, max: 5, noNaN: true }), (frameTimes, k) => {
+        const scaled = frameTimes.map((ms) => ms * k);
+        expect(averageFps(scaled)).toBeCloseTo(averageFps(frameTimes) / k, 6);
+        expect(summarise(frames(scaled), sixty).p99FrameTimeMs!).toBeCloseTo(
+          summarise(frames(frameTimes), sixty).p99FrameTimeMs! * k,
+          6,
+        );
+      }),
+    );
   });
   it("order changes no percentile and no low", () => {
-    fc.assert(fc.property(logs, (frameTimes) => {
-      const a = summarise(frames(frameTimes), sixty), b = summarise(frames(frameTimes.slice().reverse()), sixty);
-      expect(b.p99FrameTimeMs).toBe(a.p99FrameTimeMs);
-      expect(b.lows!.worstTime.one).toBeCloseTo(a.lows!.worstTime.one, 9);
-      expect(b.lows!.percentile).toEqual(a.lows!.percentile);
-    }));
+    fc.assert(
+      fc.property(logs, (frameTimes) => {
+        const a = summarise(frames(frameTimes), sixty),
+          b = summarise(frames(frameTimes.slice().reverse()), sixty);
+        expect(b.p99FrameTimeMs).toBe(a.p99FrameTimeMs);
+        expect(b.lows!.worstTime.one).toBeCloseTo(a.lows!.worstTime.one, 9);
+        expect(b.lows!.percentile).toEqual(a.lows!.percentile);
+      }),
+    );
   });
   it("a log twice over has the averages of one", () => {
-    fc.assert(fc.property(logs, (frameTimes) => {
-      const twice = Float64Array.from([...frameTimes, ...frameTimes]);
-      expect(averageFps(twice)).toBeCloseTo(averageFps(frameTimes), 8);
-    }));
+    fc.assert(
+      fc.property(logs, (frameTimes) => {
+        const twice = Float64Array.from([...frameTimes, ...frameTimes]);
+        expect(averageFps(twice)).toBeCloseTo(averageFps(frameTimes), 8);
+      }),
+    );
   });
   it("no low exceeds the average, and a tenth is no higher than one per cent", () => {
-    fc.assert(fc.property(logs, (frameTimes) => {
-      const low = lows(frameTimes.slice().sort(), total(frameTimes));
-      for (const pair of [low.worstMean, low.worstTime]) {
-        expect(pair.one).toBeLessThanOrEqual(averageFps(frameTimes) + 1e-9);
-        expect(pair.tenth).toBeLessThanOrEqual(pair.one + 1e-9);
-      }
-    }));
+    fc.assert(
+      fc.property(logs, (frameTimes) => {
+        const low = lows(frameTimes.slice().sort(), total(frameTimes));
+        for (const pair of [low.worstMean, low.worstTime]) {
+          expect(pair.one).toBeLessThanOrEqual(averageFps(frameTimes) + 1e-9);
+          expect(pair.tenth).toBeLessThanOrEqual(pair.one + 1e-9);
+        }
+      }),
+    );
   });
   it("running medians by sliding agree with sorting every neighbourhood", () => {
-    fc.assert(fc.property(logs, (frameTimes) => {
-      const slow = [...frameTimes].flatMap((ms, i) => {
-        const around = [...frameTimes.slice(Math.max(0, i - 30), i + 31)].sort((a, b) => a - b);
-        const half = around.length >> 1;
-        const median = around.length % 2 ? around[half] : (around[half - 1] + around[half]) / 2;
-        return ms > 2.5 * median && ms > median + 8 ? [{ index: i, lost: ms - median }] : [];
-      });
-      expect(hitches(frameTimes).map(({ index, lostMs }) => ({ index, lost: lostMs }))).toEqual(slow);
-    }));
+    fc.assert(
+      fc.property(logs, (frameTimes) => {
+        const slow = [...frameTimes].flatMap((ms, i) => {
+          const around = [...frameTimes.slice(Math.max(0, i - 30), i + 31)].sort((a, b) => a - b);
+          const half = around.length >> 1;
+          const median = around.length % 2 ? around[half] : (around[half - 1] + around[half]) / 2;
+          return ms > 2.5 * median && ms > median + 8 ? [{ index: i, lost: ms - median }] : [];
+        });
+        expect(hitches(frameTimes).map(({ index, lostMs }) => ({ index, lost: lostMs }))).toEqual(slow);
+      }),
+    );
   });
 });
 
@@ -102,12 +148,17 @@ describe("worst-time low, by hand", () => {
 });
 
 describe("full-speed time", () => {
-  it("is all of an even run, to the last window", () => expect(fullSpeed(even(60, 10), 60)).toMatchObject({ share: 1, dips: { count: 0, longestMs: 0, deepestFps: null } }));
+  it("is all of an even run, to the last window", () =>
+    expect(fullSpeed(even(60, 10), 60)).toMatchObject({
+      share: 1,
+      dips: { count: 0, longestMs: 0, deepestFps: null },
+    }));
   it("takes 59.5 fps for 60 within 1 %, and 59 not", () => {
     expect(fullSpeed(even(59.5, 10), 60).share).toBe(1);
     expect(fullSpeed(even(59, 10), 60).share).toBe(0);
   });
-  it("can't be told of less than a window", () => expect(fullSpeed(even(60, 0.9), 60)).toMatchObject({ share: null, dips: null }));
+  it("can't be told of less than a window", () =>
+    expect(fullSpeed(even(60, 0.9), 60)).toMatchObject({ share: null, dips: null }));
   it("counts a sag of two seconds as one dip, seen from a second before", () => {
     const sag = Float64Array.from([...even(60, 5), ...even(40, 2), ...even(60, 5)]);
     const { share, dips, stretches } = fullSpeed(sag, 60);
@@ -120,28 +171,42 @@ describe("full-speed time", () => {
     expect(stretches[0].startMs).toBeGreaterThan(4000);
   });
   it("judges readings as they stand, weighted by their time", () => {
-    expect(fullSpeedOfReadings(Float64Array.of(1000, 1000, 2000), Float64Array.of(60, 60, 30), 60)).toMatchObject({ share: 0.5, dips: { count: 1, longestMs: 2000, deepestFps: 30 } });
+    expect(
+      fullSpeedOfReadings(Float64Array.of(1000, 1000, 2000), Float64Array.of(60, 60, 30), 60),
+    ).toMatchObject({ share: 0.5, dips: { count: 1, longestMs: 2000, deepestFps: 30 } });
   });
 });
 
 describe("hitches and freezes", () => {
   it("a spike of 16 ms over a 33 ms frame every second isn't 2.5 times its neighbours, so no hitch by the default rules", () => {
-    expect(hitches(Float64Array.from({ length: 600 }, (_, i) => (i % 30 === 29 ? 49.3 : 33.3)))).toHaveLength(0);
+    expect(hitches(Float64Array.from({ length: 600 }, (_, i) => (i % 30 === 29 ? 49.3 : 33.3)))).toHaveLength(
+      0,
+    );
   });
   it("and is 60 a minute at an average near 30 where the house rule is a factor of 1.4 (common practice)", () => {
     // 29 frames and one 16 ms longer make a second.
     const usual = (1000 - 16) / 30;
     const frameTimes = Float64Array.from({ length: 1800 }, (_, i) => (i % 30 === 29 ? usual + 16 : usual));
-    const found = hitches(frameTimes, { tolerance: 0.01, windowMs: 1000, hitchFactor: 1.4, hitchExtraMs: 8, hitchNeighbours: 61, freezeMs: 250 });
+    const found = hitches(frameTimes, {
+      tolerance: 0.01,
+      windowMs: 1000,
+      hitchFactor: 1.4,
+      hitchExtraMs: 8,
+      hitchNeighbours: 61,
+      freezeMs: 250,
+    });
     expect((60_000 * found.length) / total(frameTimes)).toBeCloseTo(60, 6);
     expect(averageFps(frameTimes)).toBeCloseTo(30, 6);
   });
   it("tells when and how much was lost", () => {
     const frameTimes = even(60, 4);
     frameTimes[120] = 116.67;
-    expect(hitches(frameTimes)).toEqual([{ index: 120, startMs: expect.closeTo(2000, 6), frameMs: 116.67, lostMs: expect.closeTo(100, 1) }]);
+    expect(hitches(frameTimes)).toEqual([
+      { index: 120, startMs: expect.closeTo(2000, 6), frameMs: 116.67, lostMs: expect.closeTo(100, 1) },
+    ]);
   });
-  it("a frame of a quarter second is a freeze", () => expect(freezeCount(Float64Array.of(16, 249.9, 250, 900))).toBe(2));
+  it("a frame of a quarter second is a freeze", () =>
+    expect(freezeCount(Float64Array.of(16, 249.9, 250, 900))).toBe(2));
 });
 
 describe("pacing", () => {
@@ -150,17 +215,30 @@ describe("pacing", () => {
     expect(cadenceShare).toBe(0.5);
     expect(lag1!).toBeLessThan(-0.95);
   });
-  it("an even 30 on a 60 Hz display lies wholly on two refreshes", () => expect(pacing(even(30, 10), 60)).toMatchObject({ cadenceShare: 1, cadence: 2, cadenceErrorRms: expect.closeTo(0, 9), lag1: null }));
-  it("25 fps on 60 Hz can't be even: it errs by 0.4 of a refresh", () => expect(pacing(even(25, 10), 60).cadenceErrorRms).toBeCloseTo(0.4, 9));
+  it("an even 30 on a 60 Hz display lies wholly on two refreshes", () =>
+    expect(pacing(even(30, 10), 60)).toMatchObject({
+      cadenceShare: 1,
+      cadence: 2,
+      cadenceErrorRms: expect.closeTo(0, 9),
+      lag1: null,
+    }));
+  it("25 fps on 60 Hz can't be even: it errs by 0.4 of a refresh", () =>
+    expect(pacing(even(25, 10), 60).cadenceErrorRms).toBeCloseTo(0.4, 9));
 });
 
 describe("warm-up", () => {
-  const visit = (spikes: number) => Float64Array.from({ length: 300 }, (_, i) => (i % 60 === 30 && i / 60 < spikes ? 216.67 : 16.67));
+  const visit = (spikes: number) =>
+    Float64Array.from({ length: 300 }, (_, i) => (i % 60 === 30 && i / 60 < spikes ? 216.67 : 16.67));
   const rooms = (...spikes: number[]): FrameTrace => {
     const visits = spikes.map(visit);
     let at = 0;
     const marks = visits.map((times) => ({ label: "hall", startMs: at, endMs: (at += total(times)) }));
-    return { form: "frames", frameTimes: Float64Array.from(visits.flatMap((times) => [...times])), channels: [], marks };
+    return {
+      form: "frames",
+      frameTimes: Float64Array.from(visits.flatMap((times) => [...times])),
+      channels: [],
+      marks,
+    };
   };
   it("a first visit that loses three times the later ones is cold", () => {
     const [hall] = warmUp(rooms(5, 1, 0));
@@ -172,7 +250,11 @@ describe("warm-up", () => {
     expect(warmUp(rooms(5))).toEqual([]);
     expect(isCold([20, 0])).toBe(false);
   });
-  it("cuts visits apart as traces", () => expect(passesOf(rooms(1, 0)).map(({ pass, trace }) => [pass, trace.frameTimes.length])).toEqual([[1, 300], [2, 300]]));
+  it("cuts visits apart as traces", () =>
+    expect(passesOf(rooms(1, 0)).map(({ pass, trace }) => [pass, trace.frameTimes.length])).toEqual([
+      [1, 300],
+      [2, 300],
+    ]));
   it("finds every room of the measured first visits revisited once", () => {
     const result = readLog(readFileSync("samples/areas-first-visit.csv", "utf8"));
     if (!result.ok) throw new Error(result.problem.message);
@@ -185,16 +267,41 @@ describe("warm-up", () => {
 
 describe("summary", () => {
   it("keeps counter and engine apart and says when they disagree by more than 3 points", () => {
-    const channels = [{ role: "speed" as const, times: Float64Array.of(0, 5000), values: Float64Array.of(71, 71) }];
-    expect(summarise({ ...frames(even(60, 10)), channels }, sixty)).toMatchObject({ speedPercent: expect.closeTo(100, 6), reportedSpeedPercent: expect.closeTo(71, 9), counterDisagrees: true });
+    const channels = [
+      { role: "speed" as const, times: Float64Array.of(0, 5000), values: Float64Array.of(71, 71) },
+    ];
+    expect(summarise({ ...frames(even(60, 10)), channels }, sixty)).toMatchObject({
+      speedPercent: expect.closeTo(100, 6),
+      reportedSpeedPercent: expect.closeTo(71, 9),
+      counterDisagrees: true,
+    });
   });
-  it("a title free of its rate has speed 100 unless reported", () => expect(summarise(frames(even(40, 5)), { ...sixty, tied: false, targetFps: 30 }).speedPercent).toBe(100));
+  it("a title free of its rate has speed 100 unless reported", () =>
+    expect(summarise(frames(even(40, 5)), { ...sixty, tied: false, targetFps: 30 }).speedPercent).toBe(100));
   it("readings give no hitches, pacing or frame percentiles", () => {
-    const made = summarise({ form: "interval", durations: new Float64Array(30).fill(1000), rates: new Float64Array(30).fill(58), channels: [], marks: [] }, sixty);
-    expect(made).toMatchObject({ form: "interval", averageFps: 58, hitches: null, pacing: null, lows: null, p99FrameTimeMs: null, freezes: null });
+    const made = summarise(
+      {
+        form: "interval",
+        durations: new Float64Array(30).fill(1000),
+        rates: new Float64Array(30).fill(58),
+        channels: [],
+        marks: [],
+      },
+      sixty,
+    );
+    expect(made).toMatchObject({
+      form: "interval",
+      averageFps: 58,
+      hitches: null,
+      pacing: null,
+      lows: null,
+      p99FrameTimeMs: null,
+      freezes: null,
+    });
     expect(made.fullSpeedTimePercent).toBe(0);
   });
-  it("refuses a trace without frames", () => expect(() => summarise(frames(new Float64Array()), sixty)).toThrow(RangeError));
+  it("refuses a trace without frames", () =>
+    expect(() => summarise(frames(new Float64Array()), sixty)).toThrow(RangeError));
 });
 
 describe("hand tally", () => {

@@ -24,5 +24,10 @@ export function pacing(frameTimes: Float64Array, refreshHz: number): Pacing {
     counts[Math.min(whole, counts.length - 1)]++;
   }
   const cadence = counts.reduce((best, frames, k) => (frames > counts[best] ? k : best), 0);
-  return { cadenceShare: counts[cadence] / frameTimes.length, cadence, cadenceErrorRms: Math.sqrt(squares / frameTimes.length), lag1: lag1(frameTimes) };
+  return {
+    cadenceShare: counts[cadence] / frameTimes.length,
+    cadence,
+    cadenceErrorRms: Math.sqrt(squares / frameTimes.length),
+    lag1: lag1(frameTimes),
+  };
 }

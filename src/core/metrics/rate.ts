@@ -18,7 +18,8 @@ export function averageFps(frameTimes: Float64Array): number {
 
 /** Time-weighted mean of readings; both length N ≥ 1. */
 export function averageRate(durations: Float64Array, rates: Float64Array): number {
-  let frames = 0, time = 0;
+  let frames = 0,
+    time = 0;
   for (let i = 0; i < rates.length; i++) {
     frames += rates[i] * durations[i];
     time += durations[i];
@@ -62,7 +63,8 @@ export function lows(sorted: Float64Array, time: number): Lows {
     return (1000 * k) / sum;
   };
   const worstTime = (x: number) => {
-    let covered = 0, i = n;
+    let covered = 0,
+      i = n;
     while (i > 0 && covered < x * time) covered += sorted[--i];
     return 1000 / sorted[Math.min(i, n - 1)];
   };

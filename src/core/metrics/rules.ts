@@ -13,4 +13,11 @@ export interface MeasuringRules {
   freezeMs: number;
 }
 
-export const defaultMeasuring: MeasuringRules = { tolerance: 0.01, windowMs: 1000, hitchFactor: 2.5, hitchExtraMs: 8, hitchNeighbours: 61, freezeMs: 250 };
+export const defaultMeasuring: MeasuringRules = {
+  tolerance: 0.01,
+  windowMs: 1000,
+  hitchFactor: 2.5,
+  hitchExtraMs: 8,
+  hitchNeighbours: 61,
+  freezeMs: 250,
+};

@@ -33,23 +33,36 @@ const mostForMedian = 20_000;
 /** Frames of more refreshes are counted together. */
 const mostCadence = 512;
 
-function stretchesOf(trace: FrameTrace, durationMs: number): { label: string; startMs: number; endMs: number }[] {
+function stretchesOf(
+  trace: FrameTrace,
+  durationMs: number,
+): { label: string; startMs: number; endMs: number }[] {
   if (trace.marks.length > 0 && trace.marks.length <= mostMarks) return trace.marks;
   const parts = Math.max(1, Math.min(mostParts, Math.floor(durationMs / leastPartMs)));
-  return Array.from({ length: parts }, (_, k) => ({ label: "", startMs: (k * durationMs) / parts, endMs: ((k + 1) * durationMs) / parts }));
+  return Array.from({ length: parts }, (_, k) => ({
+    label: "",
+    startMs: (k * durationMs) / parts,
+    endMs: ((k + 1) * durationMs) / parts,
+  }));
 }
 
 /**
  * A run scene by scene, with what the device did meanwhile: what diagnosis reads.
  * @param hitches of the whole run, in order
  */
-export function segmentsOf(trace: FrameTrace, durationMs: number, hitches: Hitch[], refreshHz: number): Segment[] {
+export function segmentsOf(
+  trace: FrameTrace,
+  durationMs: number,
+  hitches: Hitch[],
+  refreshHz: number,
+): Segment[] {
   const visits = new Map<string, number>();
   const made: Segment[] = [];
   const { frameTimes } = trace;
   const ends = endsOf(trace);
   for (const { label, startMs, endMs } of stretchesOf(trace, durationMs)) {
-    const first = firstEndAfter(ends, startMs + 1e-6), last = Math.max(first, firstEndAfter(ends, endMs + 1e-6));
+    const first = firstEndAfter(ends, startMs + 1e-6),
+      last = Math.max(first, firstEndAfter(ends, endMs + 1e-6));
     const count = last - first;
     if (count === 0) continue;
     const visit = label === "" ? 0 : (visits.get(label) ?? 0) + 1;
@@ -57,14 +70,26 @@ export function segmentsOf(trace: FrameTrace, durationMs: number, hitches: Hitch
     const within = hitches.filter((hitch) => hitch.startMs >= startMs - 1e-6 && hitch.startMs < endMs);
     const lost = (list: Hitch[]) => list.reduce((sum, { lostMs }) => sum + lostMs, 0);
     const counts = new Uint32Array(mostCadence);
-    for (let i = first; i < last; i++) counts[Math.min(mostCadence - 1, Math.round((frameTimes[i] * refreshHz) / 1000))]++;
+    for (let i = first; i < last; i++)
+      counts[Math.min(mostCadence - 1, Math.round((frameTimes[i] * refreshHz) / 1000))]++;
     const cadence = counts.reduce((best, frames, k) => (frames > counts[best] ? k : best), 0);
     const step = Math.ceil(count / mostForMedian);
-    const chosen = Float64Array.from({ length: Math.ceil(count / step) }, (_, k) => frameTimes[first + k * step]);
+    const chosen = Float64Array.from(
+      { length: Math.ceil(count / step) },
+      (_, k) => frameTimes[first + k * step],
+    );
     made.push({
-      label, visit, startMs, endMs,
-      averageFps: (1000 * count) / (ends[last - 1] - (first === 0 ? 0 : ends[first - 1])), medianFrameTimeMs: medianOf(chosen), cadence, cadenceShare: counts[cadence] / count,
-      hitches: within.length, lostMs: lost(within), entryLostMs: lost(within.filter((hitch) => hitch.startMs < startMs + entryMs)),
+      label,
+      visit,
+      startMs,
+      endMs,
+      averageFps: (1000 * count) / (ends[last - 1] - (first === 0 ? 0 : ends[first - 1])),
+      medianFrameTimeMs: medianOf(chosen),
+      cadence,
+      cadenceShare: counts[cadence] / count,
+      hitches: within.length,
+      lostMs: lost(within),
+      entryLostMs: lost(within.filter((hitch) => hitch.startMs < startMs + entryMs)),
       means: meansOf(trace, startMs, endMs),
     });
   }
@@ -75,10 +100,13 @@ function meansOf({ channels }: FrameTrace, startMs: number, endMs: number): Segm
   const made: Segment["means"] = {};
   for (const { role, times, values } of channels) {
     // A reading holds until the next: a load that never changes may have been logged once.
-    let at = Math.max(0, firstEndAfter(times, startMs) - 1), weighted = 0;
+    let at = Math.max(0, firstEndAfter(times, startMs) - 1),
+      weighted = 0;
     if (times.length === 0 || times[0] > endMs) continue;
     const first = Math.max(startMs, times[0]);
-    for (; at < times.length && times[at] < endMs; at++) weighted += values[at] * Math.max(0, Math.min(endMs, times[at + 1] ?? endMs) - Math.max(first, times[at]));
+    for (; at < times.length && times[at] < endMs; at++)
+      weighted +=
+        values[at] * Math.max(0, Math.min(endMs, times[at + 1] ?? endMs) - Math.max(first, times[at]));
     if (endMs > first) made[role] = weighted / (endMs - first);
   }
   return made;

@@ -53,14 +53,19 @@ export interface Summary {
   /** Scenes whose first visit was cold, of those visited more than once. */
   coldScenes: { cold: number; revisited: number } | null;
   /** Mean, least, greatest and last of every channel, and its robust slope once the first tenth is past. */
-  channels: Partial<Record<ChannelRole, { mean: number; min: number; max: number; last: number; perMinute: number | null }>>;
+  channels: Partial<
+    Record<ChannelRole, { mean: number; min: number; max: number; last: number; perMinute: number | null }>
+  >;
   /** Scene by scene, or in equal parts; empty for readings. */
   segments: Segment[];
 }
 
 /** Mean of a channel over time (each reading holds until the next), with its ends. */
 function channelFigures(times: Float64Array, values: Float64Array, endMs: number) {
-  let weighted = 0, weight = 0, min = Infinity, max = -Infinity;
+  let weighted = 0,
+    weight = 0,
+    min = Infinity,
+    max = -Infinity;
   for (let i = 0; i < values.length; i++) {
     const held = Math.max(0, (i + 1 < times.length ? times[i + 1] : endMs) - times[i]);
     weighted += values[i] * held;
@@ -68,7 +73,13 @@ function channelFigures(times: Float64Array, values: Float64Array, endMs: number
     min = Math.min(min, values[i]);
     max = Math.max(max, values[i]);
   }
-  return { mean: weight > 0 ? weighted / weight : mean(values), min, max, last: values[values.length - 1], perMinute: slopeOf(times, values, endMs) };
+  return {
+    mean: weight > 0 ? weighted / weight : mean(values),
+    min,
+    max,
+    last: values[values.length - 1],
+    perMinute: slopeOf(times, values, endMs),
+  };
 }
 
 /** Points a slope is read from. */
@@ -79,7 +90,9 @@ function slopeOf(times: Float64Array, values: Float64Array, endMs: number): numb
   const from = times.findIndex((ms) => ms >= endMs / 10);
   if (from < 0 || times.length - from < 5) return null;
   const points = thinned(times.subarray(from), values.subarray(from), slopePoints);
-  return points.times[points.times.length - 1] > points.times[0] ? 60_000 * theilSen(points.times, points.values).slope : null;
+  return points.times[points.times.length - 1] > points.times[0]
+    ? 60_000 * theilSen(points.times, points.values).slope
+    : null;
 }
 
 /**
@@ -88,14 +101,20 @@ function slopeOf(times: Float64Array, values: Float64Array, endMs: number): numb
  * One sort of one copy serves all order statistics; everything else is a single pass.
  * @throws RangeError for a trace without frames
  */
-export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRules = defaultMeasuring): Summary {
+export function summarise(
+  trace: Trace,
+  yardstick: Yardstick,
+  rules: MeasuringRules = defaultMeasuring,
+): Summary {
   const frames = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
   if (frames === 0) throw new RangeError("a trace without frames has no figures");
   const durationMs = durationOf(trace);
   const channels: Summary["channels"] = {};
-  for (const { role, times, values } of trace.channels) if (values.length > 0) channels[role] = channelFigures(times, values, durationMs);
+  for (const { role, times, values } of trace.channels)
+    if (values.length > 0) channels[role] = channelFigures(times, values, durationMs);
 
-  const average = trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
+  const average =
+    trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
   const counted = yardstick.tied ? speedPercent(average, yardstick.nativeFps) : 100;
   const reported = channels.speed?.mean ?? null;
   const common = {
@@ -112,10 +131,20 @@ export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRu
   if (trace.form === "interval") {
     const speed = fullSpeedOfReadings(trace.durations, trace.rates, yardstick.targetFps, rules);
     return {
-      form: "interval", ...common,
-      medianFrameTimeMs: null, p95FrameTimeMs: null, p99FrameTimeMs: null, maxFrameTimeMs: null, lows: null,
-      fullSpeedTimePercent: percent(speed.share), dips: speed.dips,
-      hitches: null, freezes: null, pacing: null, coldScenes: null, segments: [],
+      form: "interval",
+      ...common,
+      medianFrameTimeMs: null,
+      p95FrameTimeMs: null,
+      p99FrameTimeMs: null,
+      maxFrameTimeMs: null,
+      lows: null,
+      fullSpeedTimePercent: percent(speed.share),
+      dips: speed.dips,
+      hitches: null,
+      freezes: null,
+      pacing: null,
+      coldScenes: null,
+      segments: [],
     };
   }
   const sorted = Float64Array.from(trace.frameTimes).sort();
@@ -124,14 +153,26 @@ export function summarise(trace: Trace, yardstick: Yardstick, rules: MeasuringRu
   const minutes = durationMs / 60_000;
   const visits = trace.marks.length > 0 ? warmUp(trace, rules) : [];
   return {
-    form: "frames", ...common,
-    medianFrameTimeMs: quantile(sorted, 0.5), p95FrameTimeMs: quantile(sorted, 0.95), p99FrameTimeMs: quantile(sorted, 0.99), maxFrameTimeMs: sorted[frames - 1],
+    form: "frames",
+    ...common,
+    medianFrameTimeMs: quantile(sorted, 0.5),
+    p95FrameTimeMs: quantile(sorted, 0.95),
+    p99FrameTimeMs: quantile(sorted, 0.99),
+    maxFrameTimeMs: sorted[frames - 1],
     lows: lows(sorted, durationMs),
-    fullSpeedTimePercent: percent(speed.share), dips: speed.dips,
-    hitches: { count: found.length, perMinute: found.length / minutes, lostMsPerMinute: found.reduce((sum, hitch) => sum + hitch.lostMs, 0) / minutes },
+    fullSpeedTimePercent: percent(speed.share),
+    dips: speed.dips,
+    hitches: {
+      count: found.length,
+      perMinute: found.length / minutes,
+      lostMsPerMinute: found.reduce((sum, hitch) => sum + hitch.lostMs, 0) / minutes,
+    },
     freezes: freezeCount(trace.frameTimes, rules),
     pacing: pacing(trace.frameTimes, yardstick.refreshHz),
-    coldScenes: visits.length > 0 ? { cold: visits.filter(({ coldCache }) => coldCache).length, revisited: visits.length } : null,
+    coldScenes:
+      visits.length > 0
+        ? { cold: visits.filter(({ coldCache }) => coldCache).length, revisited: visits.length }
+        : null,
     segments: segmentsOf(trace, durationMs, found, yardstick.refreshHz),
   };
 }

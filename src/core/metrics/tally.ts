@@ -24,7 +24,12 @@ export interface TallyFigures {
 export function tallyFigures(readings: number[], targetFps: number, tolerance = 0.01): TallyFigures {
   if (readings.length === 0) throw new RangeError("a tally needs a reading");
   const centre = mean(readings);
-  const { low, high, effective } = meanInterval(readings, centre, readings.length > 1 ? standardDeviation(readings) : 0, lag1(readings));
+  const { low, high, effective } = meanInterval(
+    readings,
+    centre,
+    readings.length > 1 ? standardDeviation(readings) : 0,
+    lag1(readings),
+  );
   const hits = readings.filter((reading) => reading >= targetFps * (1 - tolerance)).length;
   const share = hits / readings.length;
   return {

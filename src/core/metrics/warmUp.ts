@@ -31,7 +31,12 @@ export function warmUp(trace: Trace, rules: MeasuringRules = defaultMeasuring): 
   const byLabel = new Map<string, Pass[]>();
   for (const { label, startMs, endMs } of trace.marks) {
     const within = found.filter((hitch) => hitch.startMs >= startMs - 1e-6 && hitch.startMs < endMs);
-    const pass = { startMs, endMs, hitches: within.length, lostMs: within.reduce((sum, hitch) => sum + hitch.lostMs, 0) };
+    const pass = {
+      startMs,
+      endMs,
+      hitches: within.length,
+      lostMs: within.reduce((sum, hitch) => sum + hitch.lostMs, 0),
+    };
     byLabel.set(label, [...(byLabel.get(label) ?? []), pass]);
   }
   return [...byLabel]

@@ -24,8 +24,14 @@ export interface Decided {
 export function inForce(base: Standing, decided: Decided[]): Standing {
   return decided.reduce((held, { before, kept, keys = [] }) => {
     if (!kept) return held;
-    const changes = changesBetween(before, kept.settings).filter(({ key, to }) => to !== null && (keys.length === 0 || keys.includes(key))).map(({ key, to }) => [key, to]);
-    return { settings: { ...held.settings, ...Object.fromEntries(changes) }, conditions: { ...held.conditions, ...kept.conditions }, buildId: kept.buildId ?? held.buildId };
+    const changes = changesBetween(before, kept.settings)
+      .filter(({ key, to }) => to !== null && (keys.length === 0 || keys.includes(key)))
+      .map(({ key, to }) => [key, to]);
+    return {
+      settings: { ...held.settings, ...Object.fromEntries(changes) },
+      conditions: { ...held.conditions, ...kept.conditions },
+      buildId: kept.buildId ?? held.buildId,
+    };
   }, base);
 }
 
@@ -41,9 +47,15 @@ export interface Override {
 }
 
 /** A profile's overrides: what differs from the engine's defaults, each with the last trial that kept it. */
-export function overrides(defaults: Settings, standing: Standing, decided: (Decided & { number: number; proof: string })[]): Override[] {
+export function overrides(
+  defaults: Settings,
+  standing: Standing,
+  decided: (Decided & { number: number; proof: string })[],
+): Override[] {
   return changesBetween(defaults, standing.settings).map(({ key, from, to }) => {
-    const by = [...decided].reverse().find(({ before, kept }) => kept !== null && kept.settings[key] === to && before[key] !== to);
+    const by = [...decided]
+      .reverse()
+      .find(({ before, kept }) => kept !== null && kept.settings[key] === to && before[key] !== to);
     return { key, from, to, trial: by?.number ?? null, proof: by?.proof ?? "" };
   });
 }

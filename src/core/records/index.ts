@@ -5,7 +5,25 @@
 import type { NextStep, Opening, RateDecision, Suggestion, TrialOutcome, Overdriven } from "@/core/advise";
 import type { NoiseFloor } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
-import type { Arm, ArmConditions, Choice, Conditions, NewEngine, NewFault, NewJob, NewRun, NewSystem, NewTitle, PreflightItem, RigSpec, Setting, Settings, SettingValue, TrialKind, TrialPlan } from "@/core/kit";
+import type {
+  Arm,
+  ArmConditions,
+  Choice,
+  Conditions,
+  NewEngine,
+  NewFault,
+  NewJob,
+  NewRun,
+  NewSystem,
+  NewTitle,
+  PreflightItem,
+  RigSpec,
+  Setting,
+  Settings,
+  SettingValue,
+  TrialKind,
+  TrialPlan,
+} from "@/core/kit";
 import type { Summary, TallyFigures, Yardstick } from "@/core/metrics";
 import type { Override } from "@/core/profile";
 import type { SweepFit } from "@/core/sweep";
@@ -25,7 +43,10 @@ export interface SystemRow extends NewSystem {
   id: string;
 }
 
-export interface TitleRow extends Pick<NewTitle, "name" | "systemId" | "nativeFps" | "tied" | "region" | "hardness"> {
+export interface TitleRow extends Pick<
+  NewTitle,
+  "name" | "systemId" | "nativeFps" | "tied" | "region" | "hardness"
+> {
   id: string;
   system: string;
 }
@@ -169,7 +190,10 @@ export interface Change {
 }
 
 /** A run in a job's thread: figures, verdict, and what was changed since the run before. */
-export interface ThreadRun extends Omit<RunRow, "summary" | "verdict" | "rules" | "methodVersion" | "buildId" | "rigRevisionId" | "faults"> {
+export interface ThreadRun extends Omit<
+  RunRow,
+  "summary" | "verdict" | "rules" | "methodVersion" | "buildId" | "rigRevisionId" | "faults"
+> {
   /** Without its segments: a screen that draws two hundred runs needs none. */
   summary: Omit<Summary, "segments">;
   verdict: Verdict;
@@ -211,7 +235,14 @@ export interface TrialView {
   noise: NoiseFloor;
   noiseMeasured: boolean;
   /** Cold and warm side by side: mean lost on first and on later visits to a scene, ms. */
-  passes: { runId: string; number: number; arm: number; firstLostMs: number; laterLostMs: number; scenes: number }[];
+  passes: {
+    runId: string;
+    number: number;
+    arm: number;
+    firstLostMs: number;
+    laterLostMs: number;
+    scenes: number;
+  }[];
   /** Rigs, engines and conditions that drifted since it was begun, in words. */
   drifted: string[];
   fit: SweepFit | null;
@@ -254,7 +285,16 @@ export interface NewRunView {
   patches: number;
   scenes: string[];
   /** The trial it is made for, where it is. */
-  trial: { id: string; name: string; arm: number; armName: string; arms: { name: string; settings: Settings; conditions: ArmConditions }[]; conditions: ArmConditions; cold: boolean; isSweep: boolean } | null;
+  trial: {
+    id: string;
+    name: string;
+    arm: number;
+    armName: string;
+    arms: { name: string; settings: Settings; conditions: ArmConditions }[];
+    conditions: ArmConditions;
+    cold: boolean;
+    isSweep: boolean;
+  } | null;
 }
 
 /** What a list is asked for. An unknown `sort` falls back to the name. */

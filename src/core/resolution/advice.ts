@@ -11,7 +11,10 @@ export type PictureAim = (typeof pictureAims)[number];
 export function scaleFor({ scales, usefulScale }: ScalePlan, aim: PictureAim): number {
   const useful = usefulScale ?? scales[scales.length - 1].scale;
   if (aim === "sharp") return useful;
-  const within = Math.max(1, ...scales.filter(({ fits, scale }) => fits && scale <= useful).map(({ scale }) => scale));
+  const within = Math.max(
+    1,
+    ...scales.filter(({ fits, scale }) => fits && scale <= useful).map(({ scale }) => scale),
+  );
   if (aim === "smooth") return Math.max(1, Math.min(within, useful - 1));
   return scales[useful - 1].displayShare <= 1.25 ? useful : within;
 }
@@ -25,7 +28,8 @@ export function scaleSentence(plan: ScalePlan, aim: PictureAim = "balanced"): st
   const lines = Math.round(row.linesShown);
   const next = plan.scales[scale];
   const cost = `at ${times(row.costOfNative)} times the pixels of ×1`;
-  if (plan.usefulScale === null) return `Try ×${scale} first (${row.width}×${row.height}): even the largest scale listed stays under the ${lines} lines the display gives it, ${cost}.`;
+  if (plan.usefulScale === null)
+    return `Try ×${scale} first (${row.width}×${row.height}): even the largest scale listed stays under the ${lines} lines the display gives it, ${cost}.`;
   if (scale === plan.usefulScale) {
     const exact = Math.round(row.pastScreen * lines) === 0;
     return `Try ×${scale} first (${row.width}×${row.height}): ${exact ? `it meets the ${lines} lines it is shown at exactly` : `it is the least that fills the ${lines} lines it is shown at`}, ${cost}${next ? `; ×${next.scale} is past the screen and buys only smoothing` : ""}.`;

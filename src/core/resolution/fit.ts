@@ -24,11 +24,15 @@ export function fitted(picture: Box & { aspect: number }, display: Box, fit: Fit
   if (fit === "stretch") return { width: display.width, height: display.height };
   const narrow = picture.aspect < display.width / display.height;
   if (fit === "integer") {
-    const times = Math.floor(Math.min(display.height / picture.height, display.width / (picture.height * picture.aspect)));
+    const times = Math.floor(
+      Math.min(display.height / picture.height, display.width / (picture.height * picture.aspect)),
+    );
     if (times >= 1) return { width: times * picture.height * picture.aspect, height: times * picture.height };
   }
   const byHeight = fit === "cover" ? !narrow : narrow;
-  return byHeight ? { width: display.height * picture.aspect, height: display.height } : { width: display.width, height: display.width / picture.aspect };
+  return byHeight
+    ? { width: display.height * picture.aspect, height: display.height }
+    : { width: display.width, height: display.width / picture.aspect };
 }
 
 /**
@@ -37,5 +41,8 @@ export function fitted(picture: Box & { aspect: number }, display: Box, fit: Fit
  * @example coverage(fitted({ width: 4, height: 3, aspect: 4 / 3 }, { width: 16, height: 9 }, "contain"), { width: 16, height: 9 }) // → 0.75
  */
 export function coverage(shown: Box, display: Box): number {
-  return (Math.min(shown.width, display.width) * Math.min(shown.height, display.height)) / (display.width * display.height);
+  return (
+    (Math.min(shown.width, display.width) * Math.min(shown.height, display.height)) /
+    (display.width * display.height)
+  );
 }

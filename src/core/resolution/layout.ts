@@ -36,22 +36,40 @@ export interface PlacedScreen {
  */
 export function arranged(screens: Screen[], layout: ScreenLayout): { aspect: number; places: PlacedScreen[] } {
   const sizes = screens.map(seen);
-  if (screens.length === 1) return { aspect: sizes[0].width / sizes[0].height, places: [{ screen: 0, left: 0, top: 0, width: 1, height: 1 }] };
+  if (screens.length === 1)
+    return {
+      aspect: sizes[0].width / sizes[0].height,
+      places: [{ screen: 0, left: 0, top: 0, width: 1, height: 1 }],
+    };
   if (layout === "stacked") {
-    const width = Math.max(...sizes.map((size) => size.width)), height = sizes.reduce((sum, size) => sum + size.height, 0);
+    const width = Math.max(...sizes.map((size) => size.width)),
+      height = sizes.reduce((sum, size) => sum + size.height, 0);
     let top = 0;
     const places = sizes.map((size, screen) => {
-      const place = { screen, left: (1 - size.width / width) / 2, top: top / height, width: size.width / width, height: size.height / height };
+      const place = {
+        screen,
+        left: (1 - size.width / width) / 2,
+        top: top / height,
+        width: size.width / width,
+        height: size.height / height,
+      };
       top += size.height;
       return place;
     });
     return { aspect: width / height, places };
   }
   if (layout === "side by side") {
-    const width = sizes.reduce((sum, size) => sum + size.width, 0), height = Math.max(...sizes.map((size) => size.height));
+    const width = sizes.reduce((sum, size) => sum + size.width, 0),
+      height = Math.max(...sizes.map((size) => size.height));
     let left = 0;
     const places = sizes.map((size, screen) => {
-      const place = { screen, left: left / width, top: (1 - size.height / height) / 2, width: size.width / width, height: size.height / height };
+      const place = {
+        screen,
+        left: left / width,
+        top: (1 - size.height / height) / 2,
+        width: size.width / width,
+        height: size.height / height,
+      };
       left += size.width;
       return place;
     });
@@ -63,10 +81,24 @@ export function arranged(screens: Screen[], layout: ScreenLayout): { aspect: num
   const column = others.reduce((sum, size) => sum + (beside * size.height) / size.width, 0);
   const height = Math.max(first.height, column);
   let top = 0;
-  const places = [{ screen: 0, left: 0, top: (1 - first.height / height) / 2, width: first.width / width, height: first.height / height }];
+  const places = [
+    {
+      screen: 0,
+      left: 0,
+      top: (1 - first.height / height) / 2,
+      width: first.width / width,
+      height: first.height / height,
+    },
+  ];
   others.forEach((size, index) => {
     const own = (beside * size.height) / size.width;
-    places.push({ screen: index + 1, left: 1 - besideShare, top: top / height, width: besideShare, height: own / height });
+    places.push({
+      screen: index + 1,
+      left: 1 - besideShare,
+      top: top / height,
+      width: besideShare,
+      height: own / height,
+    });
     top += own;
   });
   return { aspect: width / height, places };

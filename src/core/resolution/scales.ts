@@ -43,24 +43,38 @@ export function pixelsAt(screens: Box[], scale: number): number {
  * @param most    the largest scale listed
  * @throws RangeError without a screen or for sizes that aren't positive
  */
-export function planScales(screens: Screen[], display: Box, fit: Fit = "contain", layout: ScreenLayout = "stacked", most = 10): ScalePlan {
+export function planScales(
+  screens: Screen[],
+  display: Box,
+  fit: Fit = "contain",
+  layout: ScreenLayout = "stacked",
+  most = 10,
+): ScalePlan {
   const positive = (box: Box) => box.width > 0 && box.height > 0;
-  if (screens.length === 0 || !screens.every(positive) || !positive(display)) throw new RangeError("a plan needs a screen and a display, both with pixels");
+  if (screens.length === 0 || !screens.every(positive) || !positive(display))
+    throw new RangeError("a plan needs a screen and a display, both with pixels");
   const whole = arranged(screens, layout);
   const native = pixelsAt(screens, 1);
   const firstPlace = whole.places[0];
   const rows = Array.from({ length: most }, (_, index): ScaleRow => {
     const scale = index + 1;
     const [first] = screens;
-    const width = first.width * scale, height = first.height * scale;
+    const width = first.width * scale,
+      height = first.height * scale;
     // The whole is measured in lines of the first screen, so that whole multiples are whole multiples of its lines.
     const wholeHeight = first.height / firstPlace.height;
-    const shown = fitted({ width: wholeHeight * whole.aspect, height: wholeHeight, aspect: whole.aspect }, display, fit);
+    const shown = fitted(
+      { width: wholeHeight * whole.aspect, height: wholeHeight, aspect: whole.aspect },
+      display,
+      fit,
+    );
     const covered = whole.places.reduce((sum, place) => sum + place.width * place.height, 0);
     const lines = shown.height * firstPlace.height;
     const pixels = pixelsAt(screens, scale);
     return {
-      scale, width, height,
+      scale,
+      width,
+      height,
       screens: screens.map((screen) => ({ width: screen.width * scale, height: screen.height * scale })),
       pixels,
       costOfNative: pixels / native,
@@ -71,5 +85,8 @@ export function planScales(screens: Screen[], display: Box, fit: Fit = "contain"
       fits: height <= lines + 1e-6,
     };
   });
-  return { scales: rows, usefulScale: rows.find(({ height, linesShown }) => height >= linesShown - 1e-6)?.scale ?? null };
+  return {
+    scales: rows,
+    usefulScale: rows.find(({ height, linesShown }) => height >= linesShown - 1e-6)?.scale ?? null,
+  };
 }

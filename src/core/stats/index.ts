@@ -1,6 +1,15 @@
 export { medianOf, quantile } from "./quantile";
 export { lag1, mean, standardDeviation } from "./moments";
-export { betaQuantile, garwood, meanInterval, normalQuantile, poissonUpper, tQuantile, wilson, type Interval } from "./intervals";
+export {
+  betaQuantile,
+  garwood,
+  meanInterval,
+  normalQuantile,
+  poissonUpper,
+  tQuantile,
+  wilson,
+  type Interval,
+} from "./intervals";
 export { weightedLine, type Line } from "./line";
 export { theilSen, type TheilSen } from "./theilSen";
 export { thinned } from "./thin";

@@ -35,7 +35,10 @@ export function wilson(hits: number, n: number, level = 0.95): Interval {
  */
 export function garwood(count: number, level = 0.95): Interval {
   const tail = (1 - level) / 2;
-  return { low: count === 0 ? 0 : jstat.gamma.inv(tail, count, 1), high: jstat.gamma.inv(1 - tail, count + 1, 1) };
+  return {
+    low: count === 0 ? 0 : jstat.gamma.inv(tail, count, 1),
+    high: jstat.gamma.inv(1 - tail, count + 1, 1),
+  };
 }
 
 /** Quantile of the beta distribution: what is known of a share after `a − 1` hits and `b − 1` misses from an even start. */
@@ -53,10 +56,17 @@ export function poissonUpper(count: number, level = 0.95): number {
  * The interval uses the effective number of readings n·(1 − r)/(1 + r), r the lag-1
  * autocorrelation where positive (common practice for an AR(1) series).
  */
-export function meanInterval(values: ArrayLike<number>, mean: number, sd: number, r: number | null, level = 0.95): Interval & { effective: number } {
+export function meanInterval(
+  values: ArrayLike<number>,
+  mean: number,
+  sd: number,
+  r: number | null,
+  level = 0.95,
+): Interval & { effective: number } {
   const n = values.length;
   const dependence = Math.max(0, Math.min(0.99, r ?? 0));
   const effective = Math.max(Math.min(2, n), (n * (1 - dependence)) / (1 + dependence));
-  const half = n < 2 ? Infinity : (tQuantile(0.5 + level / 2, Math.max(1, effective - 1)) * sd) / Math.sqrt(effective);
+  const half =
+    n < 2 ? Infinity : (tQuantile(0.5 + level / 2, Math.max(1, effective - 1)) * sd) / Math.sqrt(effective);
   return { low: mean - half, high: mean + half, effective };
 }

@@ -12,16 +12,20 @@ export interface Line {
  * @example weightedLine([0, 1], [1, 3], [1, 1]) // → { intercept: 1, slope: 2 }
  */
 export function weightedLine(x: ArrayLike<number>, y: ArrayLike<number>, weights?: ArrayLike<number>): Line {
-  let weight = 0, meanX = 0, meanY = 0;
+  let weight = 0,
+    meanX = 0,
+    meanY = 0;
   for (let i = 0; i < x.length; i++) {
     const w = weights ? weights[i] : 1;
     weight += w;
     meanX += (w / weight) * (x[i] - meanX);
     meanY += (w / weight) * (y[i] - meanY);
   }
-  let squares = 0, products = 0;
+  let squares = 0,
+    products = 0;
   for (let i = 0; i < x.length; i++) {
-    const off = x[i] - meanX, w = weights ? weights[i] * off : off;
+    const off = x[i] - meanX,
+      w = weights ? weights[i] * off : off;
     squares += w * off;
     products += w * (y[i] - meanY);
   }

@@ -9,7 +9,8 @@ export function mean(values: ArrayLike<number>): number {
 /** Sample standard deviation (divisor N − 1), two passes with the rounding correction of Chan, Golub & LeVeque (1983). */
 export function standardDeviation(values: ArrayLike<number>): number {
   const centre = mean(values);
-  let squares = 0, rest = 0;
+  let squares = 0,
+    rest = 0;
   for (let i = 0; i < values.length; i++) {
     const off = values[i] - centre;
     squares += off * off;
@@ -27,7 +28,8 @@ export function lag1(values: ArrayLike<number>): number | null {
   if (n < 3) return null;
   const centre = mean(values);
   let before = values[0] - centre;
-  let variance = before * before, covariance = 0;
+  let variance = before * before,
+    covariance = 0;
   for (let i = 1; i < n; i++) {
     const off = values[i] - centre;
     variance += off * off;

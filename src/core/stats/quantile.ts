@@ -8,7 +8,8 @@
  * @example quantile(Float64Array.of(1, 2, 3, 4), 0.5) // → 2.5
  */
 export function quantile(sorted: ArrayLike<number>, p: number): number {
-  if (sorted.length === 0 || !(p >= 0 && p <= 1)) throw new RangeError("a quantile needs values and a share between 0 and 1");
+  if (sorted.length === 0 || !(p >= 0 && p <= 1))
+    throw new RangeError("a quantile needs values and a share between 0 and 1");
   const at = p * (sorted.length - 1);
   const below = Math.floor(at);
   const above = Math.min(below + 1, sorted.length - 1);

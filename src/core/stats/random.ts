@@ -31,7 +31,8 @@ export function seeded(seed: number): Random {
       }
       // Marsaglia's polar method gives two at a time.
       for (;;) {
-        const a = 2 * uniform() - 1, b = 2 * uniform() - 1;
+        const a = 2 * uniform() - 1,
+          b = 2 * uniform() - 1;
         const s = a * a + b * b;
         if (s === 0 || s >= 1) continue;
         const scale = Math.sqrt((-2 * Math.log(s)) / s);

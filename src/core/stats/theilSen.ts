@@ -21,7 +21,8 @@ export interface TheilSen {
 export function theilSen(x: ArrayLike<number>, y: ArrayLike<number>, level = 0.95): TheilSen {
   const n = x.length;
   const slopes: number[] = [];
-  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) if (x[j] !== x[i]) slopes.push((y[j] - y[i]) / (x[j] - x[i]));
+  for (let i = 0; i < n; i++)
+    for (let j = i + 1; j < n; j++) if (x[j] !== x[i]) slopes.push((y[j] - y[i]) / (x[j] - x[i]));
   if (slopes.length === 0) throw new RangeError("a line needs two distinct places");
   const sorted = Float64Array.from(slopes).sort();
   const slope = medianOf(sorted);

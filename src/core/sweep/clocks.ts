@@ -38,7 +38,8 @@ export interface LadderState {
 export function ladderStep(run: LadderRun, limitC: number | null): string | null {
   if (run.crashed) return "it crashed";
   if (run.artefacts) return "the picture broke up";
-  if (limitC !== null && run.hottestC !== null && run.hottestC >= limitC) return `it reached ${run.hottestC.toFixed(0)} °C, the limit is ${limitC} °C`;
+  if (limitC !== null && run.hottestC !== null && run.hottestC >= limitC)
+    return `it reached ${run.hottestC.toFixed(0)} °C, the limit is ${limitC} °C`;
   if (run.throttled) return "heat took clocks back";
   return null;
 }
@@ -58,7 +59,10 @@ export function ladder({ steps, soakMinutes, limitC }: LadderPlan, runs: LadderR
     const why = ladderStep(run, limitC);
     if (why && (!failed || run.step < failed.step)) failed = { step: run.step, why };
   }
-  const cleanAt = (step: number) => runs.filter((run) => run.step === step && !ladderStep(run, limitC)).reduce((sum, { minutes }) => sum + minutes, 0);
+  const cleanAt = (step: number) =>
+    runs
+      .filter((run) => run.step === step && !ladderStep(run, limitC))
+      .reduce((sum, { minutes }) => sum + minutes, 0);
   const enough = (minutes: number, wanted: number) => minutes >= wanted - 0.05;
   let lastClean: number | null = null;
   for (let step = 0; step < (failed?.step ?? steps.length); step++) {
@@ -73,15 +77,34 @@ export function ladder({ steps, soakMinutes, limitC }: LadderPlan, runs: LadderR
   let next: LadderNext;
   if (upTo < top) {
     const left = Math.max(0.1, soakMinutes - cleanAt(upTo));
-    next = { kind: "soak", step: upTo, minutes: left, sentence: `Soak ${steps[upTo]} for ${minutesWords(left)}${cleanAt(upTo) > 0 ? " more" : ""}.${because} Stop at once on a crash, a broken picture${limitC === null ? "" : `, or ${limitC} °C`}.` };
+    next = {
+      kind: "soak",
+      step: upTo,
+      minutes: left,
+      sentence: `Soak ${steps[upTo]} for ${minutesWords(left)}${cleanAt(upTo) > 0 ? " more" : ""}.${because} Stop at once on a crash, a broken picture${limitC === null ? "" : `, or ${limitC} °C`}.`,
+    };
   } else if (lastClean === null) {
-    next = { kind: "done", step: null, sentence: `Even ${steps[0]} isn't clean.${because} Look at cooling and supply before clocks.` };
+    next = {
+      kind: "done",
+      step: null,
+      sentence: `Even ${steps[0]} isn't clean.${because} Look at cooling and supply before clocks.`,
+    };
   } else if (!enough(cleanMinutes, 2 * soakMinutes)) {
-    next = { kind: "confirm", step: lastClean, minutes: 2 * soakMinutes - cleanMinutes, sentence: `Back to ${steps[lastClean]}, the last clean step, and confirm it for ${minutesWords(2 * soakMinutes - cleanMinutes)} more, twice the soak in all.${because}` };
+    next = {
+      kind: "confirm",
+      step: lastClean,
+      minutes: 2 * soakMinutes - cleanMinutes,
+      sentence: `Back to ${steps[lastClean]}, the last clean step, and confirm it for ${minutesWords(2 * soakMinutes - cleanMinutes)} more, twice the soak in all.${because}`,
+    };
   } else {
-    next = { kind: "done", step: lastClean, sentence: `${steps[lastClean]} is confirmed: ${minutesWords(cleanMinutes)} clean, which rules out more than ${ruledOutPerHour!.toFixed(1)} crashes an hour (95 %) and nothing rarer.${because}` };
+    next = {
+      kind: "done",
+      step: lastClean,
+      sentence: `${steps[lastClean]} is confirmed: ${minutesWords(cleanMinutes)} clean, which rules out more than ${ruledOutPerHour!.toFixed(1)} crashes an hour (95 %) and nothing rarer.${because}`,
+    };
   }
   return { lastClean, failed, cleanMinutes, ruledOutPerHour, next };
 }
 
-const minutesWords = (minutes: number) => `${minutes % 1 < 0.05 || minutes % 1 > 0.95 ? minutes.toFixed(0) : minutes.toFixed(1)} min`;
+const minutesWords = (minutes: number) =>
+  `${minutes % 1 < 0.05 || minutes % 1 > 0.95 ? minutes.toFixed(0) : minutes.toFixed(1)} min`;

@@ -20,7 +20,14 @@ export interface CrashRate {
 export function crashRate(crashes: number, hours: number): CrashRate {
   if (!(hours > 0)) throw new RangeError("a rate needs time");
   const { low, high } = garwood(crashes);
-  return { crashes, hours, perHour: crashes / hours, low: low / hours, high: high / hours, ruledOutAbove: poissonUpper(crashes) / hours };
+  return {
+    crashes,
+    hours,
+    perHour: crashes / hours,
+    low: low / hours,
+    high: high / hours,
+    ruledOutAbove: poissonUpper(crashes) / hours,
+  };
 }
 
 /**

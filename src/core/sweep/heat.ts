@@ -33,13 +33,19 @@ function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau
   const left = new Float64Array(seconds.length);
   for (let i = 0; i < left.length; i++) left[i] = Math.exp(-seconds[i] / tau);
   const line = weightedLine(left, celsius);
-  let squares = 0, around = 0;
+  let squares = 0,
+    around = 0;
   const centre = mean(left);
   for (let i = 0; i < left.length; i++) {
     squares += (celsius[i] - line.intercept - line.slope * left[i]) ** 2;
     around += (left[i] - centre) ** 2;
   }
-  return { settled: line.intercept, start: line.intercept + line.slope, squares, spread: Math.sqrt(1 / left.length + centre ** 2 / Math.max(around, 1e-12)) };
+  return {
+    settled: line.intercept,
+    start: line.intercept + line.slope,
+    squares,
+    spread: Math.sqrt(1 / left.length + centre ** 2 / Math.max(around, 1e-12)),
+  };
 }
 
 /**
@@ -62,17 +68,22 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   let best = fits.reduce((least, fit) => (fit.squares < least.squares ? fit : least));
   // Golden section between the neighbours of the best rung.
   const at = taus.indexOf(best.tau);
-  let low = taus[Math.max(0, at - 1)], high = taus[Math.min(taus.length - 1, at + 1)];
+  let low = taus[Math.max(0, at - 1)],
+    high = taus[Math.min(taus.length - 1, at + 1)];
   const golden = (Math.sqrt(5) - 1) / 2;
   for (let k = 0; k < 12; k++) {
-    const a = high - golden * (high - low), b = low + golden * (high - low);
+    const a = high - golden * (high - low),
+      b = low + golden * (high - low);
     if (fitAt(a, seconds, points.values).squares < fitAt(b, seconds, points.values).squares) high = b;
     else low = a;
   }
-  const middle = (low + high) / 2, refined = { tau: middle, ...fitAt(middle, seconds, points.values) };
+  const middle = (low + high) / 2,
+    refined = { tau: middle, ...fitAt(middle, seconds, points.values) };
   if (refined.squares < best.squares) best = refined;
 
-  const left = points.values.map((value, i) => value - best.settled - (best.start - best.settled) * Math.exp(-seconds[i] / best.tau));
+  const left = points.values.map(
+    (value, i) => value - best.settled - (best.start - best.settled) * Math.exp(-seconds[i] / best.tau),
+  );
   const follow = Math.max(0, Math.min(0.95, lag1(left) ?? 0));
   const effective = Math.max(5, (left.length * (1 - follow)) / (1 + follow));
   const freedom = Math.max(2, effective - 3);
@@ -82,7 +93,8 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   const inflation = Math.sqrt(left.length / effective);
   // The ends of the profile lie between a τ that chance explains and the first that it doesn't.
   const edge = (towards: number) => {
-    let inside = best.tau, outside = towards;
+    let inside = best.tau,
+      outside = towards;
     if (fitAt(outside, seconds, points.values).squares <= allowed) return outside;
     for (let k = 0; k < 8; k++) {
       const between = Math.sqrt(inside * outside);
@@ -99,14 +111,24 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
     settledInterval.low = Math.min(settledInterval.low, fit.settled - half);
     settledInterval.high = Math.max(settledInterval.high, fit.settled + half);
   }
-  return { startC: best.start, settledC: best.settled, settledInterval, settleSeconds: best.tau, residualC: Math.sqrt(variance), reached: 1 - Math.exp(-span / best.tau) };
+  return {
+    startC: best.start,
+    settledC: best.settled,
+    settledInterval,
+    settleSeconds: best.tau,
+    residualC: Math.sqrt(variance),
+    reached: 1 - Math.exp(-span / best.tau),
+  };
 }
 
 /**
  * Seconds from the start until a limit is reached: −τ·ln((T∞ − L)/(T∞ − T0)).
  * @returns null when it never is at this load
  */
-export function secondsToLimit({ startC, settledC, settleSeconds }: Pick<HeatFit, "startC" | "settledC" | "settleSeconds">, limitC: number): number | null {
+export function secondsToLimit(
+  { startC, settledC, settleSeconds }: Pick<HeatFit, "startC" | "settledC" | "settleSeconds">,
+  limitC: number,
+): number | null {
   if (startC >= limitC) return 0;
   if (settledC <= limitC) return null;
   return -settleSeconds * Math.log((settledC - limitC) / (settledC - startC));
@@ -136,7 +158,8 @@ const halves: { half: Throttle["half"]; clock: ChannelRole; loads: ChannelRole[]
 
 /** The reading that holds at an instant. */
 function held({ times, values }: Channel, ms: number): number {
-  let low = 0, high = times.length - 1;
+  let low = 0,
+    high = times.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
     if (times[middle] <= ms) low = middle;
@@ -151,7 +174,10 @@ function held({ times, values }: Channel, ms: number): number {
  */
 export function throttling(channels: Channel[], limitC: number | null): Throttle[] {
   if (limitC === null) return [];
-  const of = (roles: ChannelRole[]) => roles.map((role) => channels.find((channel) => channel.role === role)).find((channel) => channel !== undefined && channel.values.length > 0);
+  const of = (roles: ChannelRole[]) =>
+    roles
+      .map((role) => channels.find((channel) => channel.role === role))
+      .find((channel) => channel !== undefined && channel.values.length > 0);
   const found: Throttle[] = [];
   for (const { half, clock, loads, heat } of halves) {
     const [clocks, load, warmth] = [of([clock]), of(loads), of(heat)];
@@ -161,7 +187,8 @@ export function throttling(channels: Channel[], limitC: number | null): Throttle
     const usual = early.length > 0 ? early[early.length >> 1] : clocks.values[0];
     let open: Throttle | null = null;
     for (let i = 0; i < clocks.times.length; i++) {
-      const ms = clocks.times[i], share = clocks.values[i] / usual;
+      const ms = clocks.times[i],
+        share = clocks.values[i] / usual;
       if (share < 0.95 && held(load, ms) >= 90 && held(warmth, ms) >= limitC - 3) {
         open ??= { half, startMs: i > 0 ? clocks.times[i - 1] : 0, endMs: ms, deepest: share };
         open.endMs = ms;
@@ -200,7 +227,8 @@ export function burstAndSustained(trace: Trace): { burst: number; sustained: num
   if (whole < 90_000) return null;
   /** Average over the steps from one end until so much time is covered. */
   const rateFrom = (first: number, by: 1 | -1, coverMs: number) => {
-    let frames = 0, ms = 0;
+    let frames = 0,
+      ms = 0;
     for (let i = first; ms < coverMs - 1e-6 && i >= 0 && i < steps.length; i += by) {
       frames += trace.form === "frames" ? 1 : (trace.rates[i] * steps[i]) / 1000;
       ms += steps[i];

@@ -1,9 +1,39 @@
 export { fitScaleLaw, type ScaleLaw, type ScaleLevel, type ScalePrediction } from "./scaleLaw";
 export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSweep } from "./power";
-export { burstAndSustained, coolDownMinutes, fitHeat, secondsToLimit, throttling, type HeatFit, type Throttle } from "./heat";
+export {
+  burstAndSustained,
+  coolDownMinutes,
+  fitHeat,
+  secondsToLimit,
+  throttling,
+  type HeatFit,
+  type Throttle,
+} from "./heat";
 export { audioQueueDelayMs, crashRate, type CrashRate } from "./crashes";
-export { ladder, ladderStep, type LadderNext, type LadderPlan, type LadderRun, type LadderState } from "./clocks";
+export {
+  ladder,
+  ladderStep,
+  type LadderNext,
+  type LadderPlan,
+  type LadderRun,
+  type LadderState,
+} from "./clocks";
 export { chooseSchool, type School, type SchoolChoice } from "./schools";
 export { memoryGrowth, minutesWith, type MemoryGrowth } from "./memory";
 export { nextScale, type NextScale } from "./nextLevel";
-export { fitSweep, isPaced, usualFrameMs, type ClocksFit, type HeatFitted, type HeatRow, type MemoryFit, type MemoryRow, type PowerFit, type ResolutionFit, type SweepArm, type SweepContext, type SweepFit, type SweepRun } from "./fit";
+export {
+  fitSweep,
+  isPaced,
+  usualFrameMs,
+  type ClocksFit,
+  type HeatFitted,
+  type HeatRow,
+  type MemoryFit,
+  type MemoryRow,
+  type PowerFit,
+  type ResolutionFit,
+  type SweepArm,
+  type SweepContext,
+  type SweepFit,
+  type SweepRun,
+} from "./fit";

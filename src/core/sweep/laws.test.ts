@@ -58,7 +58,9 @@ describe("laws of the resolution law", () => {
   it("a harder target never allows a larger scale", () => {
     fc.assert(
       fc.property(sweeps, (levels) => {
-        const largest = [30, 40, 60, 90].map((targetFps) => fitScaleLaw(levels, { ...quick, targetFps }).largestScale ?? 0);
+        const largest = [30, 40, 60, 90].map(
+          (targetFps) => fitScaleLaw(levels, { ...quick, targetFps }).largestScale ?? 0,
+        );
         for (let i = 1; i < largest.length; i++) expect(largest[i]).toBeLessThanOrEqual(largest[i - 1]);
       }),
       { numRuns: 40 },
@@ -99,7 +101,11 @@ const modes = fc.array(
 );
 
 const asLevels = (list: { watts: number; fps: number }[]) =>
-  list.map(({ watts, fps }, k) => ({ mode: `mode ${k}`, nominalWatts: watts, runs: [{ fps, low: fps * 0.7, watts }] }));
+  list.map(({ watts, fps }, k) => ({
+    mode: `mode ${k}`,
+    nominalWatts: watts,
+    runs: [{ fps, low: fps * 0.7, watts }],
+  }));
 
 describe("laws of a power sweep", () => {
   it("the sweet spot holds the target where any mode does, on the least watts of those", () => {
@@ -125,7 +131,9 @@ describe("laws of a power sweep", () => {
         const front = rows.filter(({ onFront }) => onFront);
         expect(front.length).toBeGreaterThan(0);
         for (const row of front) {
-          expect(rows.some((other) => other.fps > row.fps + 1e-9 && other.watts! < row.watts! - 1e-9)).toBe(false);
+          expect(rows.some((other) => other.fps > row.fps + 1e-9 && other.watts! < row.watts! - 1e-9)).toBe(
+            false,
+          );
         }
       }),
     );
@@ -146,12 +154,16 @@ describe("laws of a power sweep", () => {
 
   it("hours fall as watts rise, and rise with the battery", () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 100, noNaN: true }), fc.double({ min: 1, max: 60, noNaN: true }), (wh, watts) => {
-        const hours = runtimeHours(wh, watts)!;
-        expect(runtimeHours(wh, watts * 2)!).toBeCloseTo(hours / 2, 9);
-        expect(runtimeHours(wh * 2, watts)!).toBeCloseTo(hours * 2, 9);
-        expect(runtimeHours(wh, watts, 0.9, 1)!).toBeLessThan(hours);
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 100, noNaN: true }),
+        fc.double({ min: 1, max: 60, noNaN: true }),
+        (wh, watts) => {
+          const hours = runtimeHours(wh, watts)!;
+          expect(runtimeHours(wh, watts * 2)!).toBeCloseTo(hours / 2, 9);
+          expect(runtimeHours(wh * 2, watts)!).toBeCloseTo(hours * 2, 9);
+          expect(runtimeHours(wh, watts, 0.9, 1)!).toBeLessThan(hours);
+        },
+      ),
     );
   });
 });
@@ -163,7 +175,8 @@ const warmings = fc.record({
 });
 
 const times = Array.from({ length: 500 }, (_, i) => 1000 * (i + 1));
-const warm = ({ start, rise, tau }: { start: number; rise: number; tau: number }) => times.map((ms) => start + rise * (1 - Math.exp(-ms / 1000 / tau)));
+const warm = ({ start, rise, tau }: { start: number; rise: number; tau: number }) =>
+  times.map((ms) => start + rise * (1 - Math.exp(-ms / 1000 / tau)));
 
 describe("laws of heat", () => {
   it("an exact warming is found whatever its figures", () => {
@@ -203,7 +216,9 @@ describe("laws of heat", () => {
   it("cooling takes longer from hotter, and no time from near the start", () => {
     fc.assert(
       fc.property(warmings, ({ start, rise, tau }) => {
-        expect(coolDownMinutes(start, start + rise, tau)).toBeLessThan(coolDownMinutes(start, start + rise + 5, tau));
+        expect(coolDownMinutes(start, start + rise, tau)).toBeLessThan(
+          coolDownMinutes(start, start + rise + 5, tau),
+        );
         expect(coolDownMinutes(start, start + 1.5, tau)).toBe(0);
       }),
     );
@@ -212,7 +227,12 @@ describe("laws of heat", () => {
   it("an even run bursts as it sustains", () => {
     fc.assert(
       fc.property(fc.double({ min: 15, max: 120, noNaN: true }), (fps) => {
-        const trace: FrameTrace = { form: "frames", frameTimes: new Float64Array(Math.round(fps * 200)).fill(1000 / fps), channels: [], marks: [] };
+        const trace: FrameTrace = {
+          form: "frames",
+          frameTimes: new Float64Array(Math.round(fps * 200)).fill(1000 / fps),
+          channels: [],
+          marks: [],
+        };
         const { burst, sustained } = burstAndSustained(trace)!;
         expect(burst).toBeCloseTo(fps, 6);
         expect(sustained).toBeCloseTo(fps, 6);
@@ -226,7 +246,12 @@ describe("laws of memory and crashes", () => {
   it("memory twice as fast meets its wall in half the time", () => {
     fc.assert(
       fc.property(fc.double({ min: 20, max: 400, noNaN: true }), (slope) => {
-        const growing = (factor: number) => memoryGrowth(times, times.map((ms) => 2000 + (factor * slope * ms) / 60_000), 8000)!;
+        const growing = (factor: number) =>
+          memoryGrowth(
+            times,
+            times.map((ms) => 2000 + (factor * slope * ms) / 60_000),
+            8000,
+          )!;
         expect(growing(2).minutesToLimit!).toBeCloseTo(growing(1).minutesToLimit! / 2, 1);
         expect(growing(2).mbPerMinute).toBeCloseTo(2 * growing(1).mbPerMinute, 6);
       }),
@@ -244,13 +269,17 @@ describe("laws of memory and crashes", () => {
 
   it("the interval of a crash rate holds the rate, and narrows with time", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 30 }), fc.double({ min: 0.1, max: 50, noNaN: true }), (crashes, hours) => {
-        const { perHour, low, high, ruledOutAbove } = crashRate(crashes, hours);
-        expect(low).toBeLessThanOrEqual(perHour);
-        expect(high).toBeGreaterThan(perHour);
-        expect(ruledOutAbove).toBeLessThanOrEqual(high);
-        expect(crashRate(crashes, hours * 2).high).toBeCloseTo(high / 2, 6);
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 30 }),
+        fc.double({ min: 0.1, max: 50, noNaN: true }),
+        (crashes, hours) => {
+          const { perHour, low, high, ruledOutAbove } = crashRate(crashes, hours);
+          expect(low).toBeLessThanOrEqual(perHour);
+          expect(high).toBeGreaterThan(perHour);
+          expect(ruledOutAbove).toBeLessThanOrEqual(high);
+          expect(crashRate(crashes, hours * 2).high).toBeCloseTo(high / 2, 6);
+        },
+      ),
     );
   });
 });
@@ -295,7 +324,14 @@ describe("laws of the clock ladder", () => {
     for (let turn = 0; turn < 20; turn++) {
       const { next } = ladder(plan, runs);
       if (next.kind === "done") break;
-      runs.push({ step: next.step, minutes: next.minutes, crashed: next.step === 2, artefacts: false, hottestC: 70, throttled: false });
+      runs.push({
+        step: next.step,
+        minutes: next.minutes,
+        crashed: next.step === 2,
+        artefacts: false,
+        hottestC: 70,
+        throttled: false,
+      });
     }
     const { next, lastClean } = ladder(plan, runs);
     expect(next.kind).toBe("done");

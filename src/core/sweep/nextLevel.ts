@@ -13,14 +13,24 @@ export interface NextScale {
  * @param offered  scales that the setting takes
  * @returns null when the sweep is settled or has too few levels
  */
-export function nextScale(law: ScaleLaw, measured: number[], offered: number[], targetFps: number): NextScale | null {
+export function nextScale(
+  law: ScaleLaw,
+  measured: number[],
+  offered: number[],
+  targetFps: number,
+): NextScale | null {
   if (measured.length < 3) return null;
   if (!law.limitedByPixels) return null;
   const [low, high] = law.largestScaleInterval ?? [0, 0];
   if (law.largestScale !== null && measured.includes(law.largestScale) && low === high) return null;
-  const open = offered.filter((scale) => !measured.includes(scale) && scale >= Math.max(1, low) && scale <= high + 1);
+  const open = offered.filter(
+    (scale) => !measured.includes(scale) && scale >= Math.max(1, low) && scale <= high + 1,
+  );
   const crossing = law.predicted.filter(({ holds }) => holds).at(-1)?.scale ?? offered[0];
   const at = open.sort((a, b) => Math.abs(a - crossing) - Math.abs(b - crossing))[0];
   if (at === undefined) return null;
-  return { scale: at, sentence: `Run ×${at} next: the law puts the largest scale for ${targetFps.toFixed(targetFps % 1 ? 2 : 0)} fps between ×${low} and ×${high}, and ×${at} would settle it.` };
+  return {
+    scale: at,
+    sentence: `Run ×${at} next: the law puts the largest scale for ${targetFps.toFixed(targetFps % 1 ? 2 : 0)} fps between ×${low} and ×${high}, and ×${at} would settle it.`,
+  };
 }

@@ -44,12 +44,22 @@ export interface PowerSweep {
  * @param targetFps the rate wanted
  * @param noise    how much the rig varies from run to run
  */
-export function powerSweep(levels: PowerLevel[], targetFps: number, { tolerance = 0.01, noise = assumedNoise }: { tolerance?: number; noise?: NoiseFloor } = {}): PowerSweep {
+export function powerSweep(
+  levels: PowerLevel[],
+  targetFps: number,
+  { tolerance = 0.01, noise = assumedNoise }: { tolerance?: number; noise?: NoiseFloor } = {},
+): PowerSweep {
   const missing = levels.filter(({ runs }) => runs.length === 0).map(({ mode }) => `${mode} has no run yet.`);
   const held = levels.filter(({ runs }) => runs.length > 0);
   const logs = held.map(({ runs }) => runs.map(({ fps }) => Math.log(fps)));
-  const squares = logs.flatMap((own) => own.map((value) => (value - mean(own)) ** 2)).reduce((sum, value) => sum + value, 0);
-  const spread = reckonedSpread(squares, logs.reduce((sum, own) => sum + own.length - 1, 0), noise);
+  const squares = logs
+    .flatMap((own) => own.map((value) => (value - mean(own)) ** 2))
+    .reduce((sum, value) => sum + value, 0);
+  const spread = reckonedSpread(
+    squares,
+    logs.reduce((sum, own) => sum + own.length - 1, 0),
+    noise,
+  );
   const t = tQuantile(0.975, spread.freedom);
   const watts = held.map(({ runs, nominalWatts }) => {
     const logged = runs.map((run) => run.watts).filter((value): value is number => value !== null);
@@ -60,28 +70,62 @@ export function powerSweep(levels: PowerLevel[], targetFps: number, { tolerance 
     const half = t * Math.sqrt(spread.variance / runs.length);
     const lows = runs.map(({ low }) => low).filter((value): value is number => value !== null);
     return {
-      mode, nominalWatts, runs: runs.length, fps: rates[i], fpsLow: rates[i] * Math.exp(-half), fpsHigh: rates[i] * Math.exp(half), worstTimeLow: lows.length > 0 ? mean(lows) : null,
-      ...watts[i], fpsPerWatt: watts[i].watts === null ? null : rates[i] / watts[i].watts!, holds: rates[i] >= targetFps * (1 - tolerance),
-      onFront: watts[i].watts !== null && !rates.some((rate, k) => k !== i && watts[k].watts !== null && rate >= rates[i] && watts[k].watts! <= watts[i].watts! && (rate > rates[i] || watts[k].watts! < watts[i].watts!)),
+      mode,
+      nominalWatts,
+      runs: runs.length,
+      fps: rates[i],
+      fpsLow: rates[i] * Math.exp(-half),
+      fpsHigh: rates[i] * Math.exp(half),
+      worstTimeLow: lows.length > 0 ? mean(lows) : null,
+      ...watts[i],
+      fpsPerWatt: watts[i].watts === null ? null : rates[i] / watts[i].watts!,
+      holds: rates[i] >= targetFps * (1 - tolerance),
+      onFront:
+        watts[i].watts !== null &&
+        !rates.some(
+          (rate, k) =>
+            k !== i &&
+            watts[k].watts !== null &&
+            rate >= rates[i] &&
+            watts[k].watts! <= watts[i].watts! &&
+            (rate > rates[i] || watts[k].watts! < watts[i].watts!),
+        ),
     };
   });
-  if (rows.some(({ measured, watts: known }) => !measured && known !== null)) missing.push("Some watts weren't logged: the mode's own figure stands in.");
-  if (rows.some(({ watts: known }) => known === null)) missing.push("Watts are missing for some modes: log them, or name the mode's watts on the rig. Rates still compare.");
+  if (rows.some(({ measured, watts: known }) => !measured && known !== null))
+    missing.push("Some watts weren't logged: the mode's own figure stands in.");
+  if (rows.some(({ watts: known }) => known === null))
+    missing.push(
+      "Watts are missing for some modes: log them, or name the mode's watts on the rig. Rates still compare.",
+    );
 
   const slowerWithMore: PowerSweep["slowerWithMore"] = [];
-  rows.forEach((more, i) => rows.forEach((less, k) => {
-    const [a, b] = [less.nominalWatts ?? less.watts, more.nominalWatts ?? more.watts];
-    if (i === k || a === null || b === null || b <= a) return;
-    const log = Math.log(more.fps / less.fps), half = t * Math.sqrt(spread.variance * (1 / more.runs + 1 / less.runs));
-    if (log + half >= 0) return;
-    slowerWithMore.push({
-      mode: more.mode, than: less.mode, ratio: Math.exp(log), low: Math.exp(log - half), high: Math.exp(log + half),
-      words: `More power made it slower: ${more.mode} gives ${more.fps.toFixed(1)} fps, ${less.mode} ${less.fps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
-    });
-  }));
+  rows.forEach((more, i) =>
+    rows.forEach((less, k) => {
+      const [a, b] = [less.nominalWatts ?? less.watts, more.nominalWatts ?? more.watts];
+      if (i === k || a === null || b === null || b <= a) return;
+      const log = Math.log(more.fps / less.fps),
+        half = t * Math.sqrt(spread.variance * (1 / more.runs + 1 / less.runs));
+      if (log + half >= 0) return;
+      slowerWithMore.push({
+        mode: more.mode,
+        than: less.mode,
+        ratio: Math.exp(log),
+        low: Math.exp(log - half),
+        high: Math.exp(log + half),
+        words: `More power made it slower: ${more.mode} gives ${more.fps.toFixed(1)} fps, ${less.mode} ${less.fps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
+      });
+    }),
+  );
 
   const { at, reason } = sweetSpotOf(rows, targetFps);
-  return { rows, sweetSpot: at, reason, slowerWithMore: slowerWithMore.sort((a, b) => a.ratio - b.ratio), missing };
+  return {
+    rows,
+    sweetSpot: at,
+    reason,
+    slowerWithMore: slowerWithMore.sort((a, b) => a.ratio - b.ratio),
+    missing,
+  };
 }
 
 function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; reason: string } {
@@ -90,13 +134,21 @@ function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; 
   const holding = order.filter((i) => rows[i].holds);
   const target = targetFps.toFixed(targetFps % 1 ? 2 : 0);
   if (holding.length > 0) {
-    const at = holding.sort((a, b) => (rows[a].watts ?? Infinity) - (rows[b].watts ?? Infinity) || rows[b].fps - rows[a].fps)[0];
+    const at = holding.sort(
+      (a, b) => (rows[a].watts ?? Infinity) - (rows[b].watts ?? Infinity) || rows[b].fps - rows[a].fps,
+    )[0];
     const { mode, watts, fps } = rows[at];
-    return { at, reason: `${mode} holds ${target} fps (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.` };
+    return {
+      at,
+      reason: `${mode} holds ${target} fps (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
+    };
   }
   const at = order.sort((a, b) => rows[b].fps - rows[a].fps)[0];
   const { mode, watts, fps } = rows[at];
-  return { at, reason: `No mode holds ${target} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.` };
+  return {
+    at,
+    reason: `No mode holds ${target} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
+  };
 }
 
 /**
@@ -106,7 +158,12 @@ function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; 
  * @returns null without a battery or watts
  * @example runtimeHours(45, 30, 1) // → 1.5
  */
-export function runtimeHours(batteryWh: number | null, watts: number | null, usable = 0.9, elsewhereWatts = 0): number | null {
+export function runtimeHours(
+  batteryWh: number | null,
+  watts: number | null,
+  usable = 0.9,
+  elsewhereWatts = 0,
+): number | null {
   if (batteryWh === null || watts === null || watts + elsewhereWatts <= 0) return null;
   return (batteryWh * usable) / (watts + elsewhereWatts);
 }

@@ -45,7 +45,8 @@ interface Law {
   slope: number;
 }
 
-const lawAt = ({ floor, intercept, slope }: Law, megapixels: number) => Math.max(floor ?? -Infinity, intercept + slope * megapixels);
+const lawAt = ({ floor, intercept, slope }: Law, megapixels: number) =>
+  Math.max(floor ?? -Infinity, intercept + slope * megapixels);
 
 /** Least share that a law's frame time may come to: times are never zero. */
 const leastMs = 1e-3;
@@ -62,12 +63,14 @@ const leastMs = 1e-3;
 function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; squares: number } {
   const n = x.length;
   let best: { law: Law; squares: number } | null = null;
-  const cost = (law: Law) => y.reduce((sum, ms, i) => sum + counts[i] * Math.log(ms / Math.max(leastMs, lawAt(law, x[i]))) ** 2, 0);
+  const cost = (law: Law) =>
+    y.reduce((sum, ms, i) => sum + counts[i] * Math.log(ms / Math.max(leastMs, lawAt(law, x[i]))) ** 2, 0);
   for (let flat = 0; flat <= n; flat++) {
     if (n - flat === 1) continue;
     let floor: number | null = null;
     if (flat > 0) {
-      let logs = 0, weight = 0;
+      let logs = 0,
+        weight = 0;
       for (let i = 0; i < flat; i++) {
         logs += counts[i] * Math.log(y[i]);
         weight += counts[i];
@@ -76,9 +79,19 @@ function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; square
     }
     let law: Law = { floor, intercept: floor ?? 0, slope: 0 };
     if (flat < n) {
-      const xs = x.slice(flat), ys = y.slice(flat), own = counts.slice(flat);
-      let line = weightedLine(xs, ys, ys.map((ms, i) => own[i] / ms ** 2));
-      line = weightedLine(xs, ys, xs.map((at, i) => own[i] / Math.max(ys[i] / 4, line.intercept + line.slope * at) ** 2));
+      const xs = x.slice(flat),
+        ys = y.slice(flat),
+        own = counts.slice(flat);
+      let line = weightedLine(
+        xs,
+        ys,
+        ys.map((ms, i) => own[i] / ms ** 2),
+      );
+      line = weightedLine(
+        xs,
+        ys,
+        xs.map((at, i) => own[i] / Math.max(ys[i] / 4, line.intercept + line.slope * at) ** 2),
+      );
       if (line.slope < 0) continue;
       law = { floor, ...line };
     }
@@ -86,7 +99,12 @@ function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; square
     // A flat part must earn its place: one more parameter has to save a little.
     if (!best || squares < best.squares * (flat > 0 && flat < n ? 0.97 : 1) - 1e-12) best = { law, squares };
   }
-  return best ?? { law: { floor: Math.exp(y.reduce((sum, ms) => sum + Math.log(ms), 0) / n), intercept: 0, slope: 0 }, squares: 0 };
+  return (
+    best ?? {
+      law: { floor: Math.exp(y.reduce((sum, ms) => sum + Math.log(ms), 0) / n), intercept: 0, slope: 0 },
+      squares: 0,
+    }
+  );
 }
 
 /** Scales beyond this are nobody's. */
@@ -96,7 +114,8 @@ const usualScatter = 0.02;
 /** Degrees of freedom that the usual scatter counts for. */
 const usualFreedom = 2;
 
-const logMean = (values: number[]) => Math.exp(values.reduce((sum, value) => sum + Math.log(value), 0) / values.length);
+const logMean = (values: number[]) =>
+  Math.exp(values.reduce((sum, value) => sum + Math.log(value), 0) / values.length);
 
 export interface ScaleLawOptions {
   targetFps: number;
@@ -116,7 +135,10 @@ export interface ScaleLawOptions {
  * @param levels at least two distinct scales; their order doesn't matter, levels of one scale are pooled
  * @throws RangeError for fewer than two distinct scales
  */
-export function fitScaleLaw(levels: ScaleLevel[], { targetFps, resamples = 400, seed = 1, tolerance = 0.01, nativePixels, step = 1 }: ScaleLawOptions): ScaleLaw {
+export function fitScaleLaw(
+  levels: ScaleLevel[],
+  { targetFps, resamples = 400, seed = 1, tolerance = 0.01, nativePixels, step = 1 }: ScaleLawOptions,
+): ScaleLaw {
   const pooled = pool(levels);
   if (pooled.length < 2) throw new RangeError("a law needs two distinct scales");
   const x = pooled.map(({ pixels }) => pixels / 1e6);
@@ -130,7 +152,19 @@ export function fitScaleLaw(levels: ScaleLevel[], { targetFps, resamples = 400, 
   const scatter = Math.sqrt((squares + usualFreedom * usualScatter ** 2) / (freedom + usualFreedom));
   const random = seeded(seed);
   // Residuals of a law fitted to few levels come out small: degrees of freedom correct the size, Student's t the tails.
-  const laws = Array.from({ length: resamples }, () => bestLaw(x, x.map((at, i) => lawAt(law, at) * Math.exp((scatter * studentT(random, freedom + usualFreedom)) / Math.sqrt(counts[i]))), counts).law);
+  const laws = Array.from(
+    { length: resamples },
+    () =>
+      bestLaw(
+        x,
+        x.map(
+          (at, i) =>
+            lawAt(law, at) *
+            Math.exp((scatter * studentT(random, freedom + usualFreedom)) / Math.sqrt(counts[i])),
+        ),
+        counts,
+      ).law,
+  );
   const slopes = Float64Array.from(laws, ({ slope }) => slope).sort();
   const slopeInterval = between(slopes);
   const limit = 1000 / (targetFps * (1 - tolerance));
@@ -139,28 +173,51 @@ export function fitScaleLaw(levels: ScaleLevel[], { targetFps, resamples = 400, 
   const most = Math.min(mostScale, Math.ceil(measured[measured.length - 1]) + 2);
   const scales: number[] = [];
   for (let k = 1; k * step <= most + 1e-9; k++) scales.push(k * step);
-  const largest = (from: Law) => scales.filter((scale) => lawAt(from, (unit * scale ** 2) / 1e6) <= limit).at(-1) ?? null;
+  const largest = (from: Law) =>
+    scales.filter((scale) => lawAt(from, (unit * scale ** 2) / 1e6) <= limit).at(-1) ?? null;
   const pixelShare = law.slope * x[x.length - 1];
   const limitedByPixels = slopeInterval.low > 0 && pixelShare > 0.05 * lawAt(law, x[x.length - 1]);
   const steadyLaw = bestLaw(x, steady, counts).law;
   const notes: string[] = [];
-  if (x.length < 3) notes.push("Two scales only: the flat part can't be told from the slope. A third would settle it.");
-  if (!limitedByPixels) notes.push("Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.");
+  if (x.length < 3)
+    notes.push("Two scales only: the flat part can't be told from the slope. A third would settle it.");
+  if (!limitedByPixels)
+    notes.push("Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.");
   const steps = [...laws.map((from) => largest(from) ?? 0)].sort((a, b) => a - b);
   const found = limitedByPixels ? largest(law) : (measured.filter((scale, i) => y[i] <= limit).at(-1) ?? null);
-  if (limitedByPixels && found !== null && found > measured[measured.length - 1]) notes.push(`×${found} lies beyond what was measured (×${measured[measured.length - 1]}): run it before keeping it.`);
+  if (limitedByPixels && found !== null && found > measured[measured.length - 1])
+    notes.push(
+      `×${found} lies beyond what was measured (×${measured[measured.length - 1]}): run it before keeping it.`,
+    );
   return {
-    floorMs: law.floor ?? Math.max(0, law.intercept), floorSeen: law.floor !== null, interceptMs: law.intercept, msPerMegapixel: law.slope, msPerMegapixelInterval: [slopeInterval.low, slopeInterval.high],
+    floorMs: law.floor ?? Math.max(0, law.intercept),
+    floorSeen: law.floor !== null,
+    interceptMs: law.intercept,
+    msPerMegapixel: law.slope,
+    msPerMegapixelInterval: [slopeInterval.low, slopeInterval.high],
     largestScale: found,
-    largestSteadyScale: limitedByPixels ? largest(steadyLaw) : (measured.filter((scale, i) => steady[i] <= limit).at(-1) ?? null),
-    largestScaleInterval: limitedByPixels ? [steps[Math.floor(0.025 * (steps.length - 1))], steps[Math.ceil(0.975 * (steps.length - 1))]] : null,
-    limitedByPixels, scatter, notes,
-    predicted: [...new Set([...scales, ...measured])].sort((a, b) => a - b).map((scale) => {
-      const megapixels = (unit * scale ** 2) / 1e6;
-      const draws = Float64Array.from(laws, (from) => Math.max(leastMs, lawAt(from, megapixels)) * Math.exp(scatter * studentT(random, freedom + usualFreedom))).sort();
-      const at = lawAt(law, megapixels);
-      return { scale, frameTimeMs: at, ...between(draws), holds: at <= limit };
-    }),
+    largestSteadyScale: limitedByPixels
+      ? largest(steadyLaw)
+      : (measured.filter((scale, i) => steady[i] <= limit).at(-1) ?? null),
+    largestScaleInterval: limitedByPixels
+      ? [steps[Math.floor(0.025 * (steps.length - 1))], steps[Math.ceil(0.975 * (steps.length - 1))]]
+      : null,
+    limitedByPixels,
+    scatter,
+    notes,
+    predicted: [...new Set([...scales, ...measured])]
+      .sort((a, b) => a - b)
+      .map((scale) => {
+        const megapixels = (unit * scale ** 2) / 1e6;
+        const draws = Float64Array.from(
+          laws,
+          (from) =>
+            Math.max(leastMs, lawAt(from, megapixels)) *
+            Math.exp(scatter * studentT(random, freedom + usualFreedom)),
+        ).sort();
+        const at = lawAt(law, megapixels);
+        return { scale, frameTimeMs: at, ...between(draws), holds: at <= limit };
+      }),
   };
 }
 
@@ -173,7 +230,16 @@ function pool(levels: ScaleLevel[]): ScaleLevel[] {
   for (const level of levels) {
     if (level.mediansMs.length === 0) continue;
     const held = byScale.get(level.scale);
-    byScale.set(level.scale, held ? { ...held, mediansMs: [...held.mediansMs, ...level.mediansMs], p99sMs: [...held.p99sMs, ...level.p99sMs] } : level);
+    byScale.set(
+      level.scale,
+      held
+        ? {
+            ...held,
+            mediansMs: [...held.mediansMs, ...level.mediansMs],
+            p99sMs: [...held.p99sMs, ...level.p99sMs],
+          }
+        : level,
+    );
   }
   return [...byScale.values()].sort((a, b) => a.scale - b.scale);
 }

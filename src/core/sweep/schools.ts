@@ -19,19 +19,41 @@ export interface SchoolChoice {
  *
  * @throws RangeError without schools
  */
-export function chooseSchool(schools: School[], targetFps: number, limitC: number | null, tolerance = 0.01): SchoolChoice {
+export function chooseSchool(
+  schools: School[],
+  targetFps: number,
+  limitC: number | null,
+  tolerance = 0.01,
+): SchoolChoice {
   if (schools.length === 0) throw new RangeError("there is nothing to choose from");
-  const fpsPerWatt = schools.map(({ sustainedFps, watts }) => (watts === null || watts <= 0 ? null : sustainedFps / watts));
+  const fpsPerWatt = schools.map(({ sustainedFps, watts }) =>
+    watts === null || watts <= 0 ? null : sustainedFps / watts,
+  );
   const cool = ({ hottestC }: School) => limitC === null || hottestC === null || hottestC < limitC;
   const order = schools.map((_, i) => i);
-  const holding = order.filter((i) => schools[i].sustainedFps >= targetFps * (1 - tolerance) && cool(schools[i]));
+  const holding = order.filter(
+    (i) => schools[i].sustainedFps >= targetFps * (1 - tolerance) && cool(schools[i]),
+  );
   if (holding.length > 0) {
-    const at = holding.sort((a, b) => (fpsPerWatt[b] ?? 0) - (fpsPerWatt[a] ?? 0) || schools[b].sustainedFps - schools[a].sustainedFps)[0];
+    const at = holding.sort(
+      (a, b) =>
+        (fpsPerWatt[b] ?? 0) - (fpsPerWatt[a] ?? 0) || schools[b].sustainedFps - schools[a].sustainedFps,
+    )[0];
     const { name, sustainedFps, hottestC } = schools[at];
-    return { name, fpsPerWatt, sentence: `${name} sustains ${sustainedFps.toFixed(1)} fps${hottestC === null ? "" : ` at ${hottestC.toFixed(0)} °C`}${holding.length > 1 ? ", with the most fps for its watts of those that hold the target" : ", and is the only one that holds the target"}.` };
+    return {
+      name,
+      fpsPerWatt,
+      sentence: `${name} sustains ${sustainedFps.toFixed(1)} fps${hottestC === null ? "" : ` at ${hottestC.toFixed(0)} °C`}${holding.length > 1 ? ", with the most fps for its watts of those that hold the target" : ", and is the only one that holds the target"}.`,
+    };
   }
   const under = order.filter((i) => cool(schools[i]));
-  const at = (under.length > 0 ? under : order).sort((a, b) => schools[b].sustainedFps - schools[a].sustainedFps)[0];
+  const at = (under.length > 0 ? under : order).sort(
+    (a, b) => schools[b].sustainedFps - schools[a].sustainedFps,
+  )[0];
   const { name, sustainedFps } = schools[at];
-  return { name, fpsPerWatt, sentence: `None holds the target; ${name} sustains the most, ${sustainedFps.toFixed(1)} fps${under.length > 0 ? " under the temperature limit" : ", though none stays under the temperature limit"}.` };
+  return {
+    name,
+    fpsPerWatt,
+    sentence: `None holds the target; ${name} sustains the most, ${sustainedFps.toFixed(1)} fps${under.length > 0 ? " under the temperature limit" : ", though none stays under the temperature limit"}.`,
+  };
 }

@@ -1,17 +1,47 @@
 import { simulate, type SimDevice, type SimWorkload } from "@/core/bench";
 import { seeded } from "@/core/stats";
 import type { Channel, FrameTrace } from "@/core/trace";
-import { audioQueueDelayMs, burstAndSustained, chooseSchool, coolDownMinutes, crashRate, fitHeat, ladder, memoryGrowth, minutesWith, powerSweep, runtimeHours, secondsToLimit, throttling, type LadderRun } from ".";
+import {
+  audioQueueDelayMs,
+  burstAndSustained,
+  chooseSchool,
+  coolDownMinutes,
+  crashRate,
+  fitHeat,
+  ladder,
+  memoryGrowth,
+  minutesWith,
+  powerSweep,
+  runtimeHours,
+  secondsToLimit,
+  throttling,
+  type LadderRun,
+} from ".";
 
-const channel = (role: Channel["role"], times: number[], values: number[]): Channel => ({ role, times: Float64Array.from(times), values: Float64Array.from(values) });
-const seconds = (n: number, step = 1) => Array.from({ length: Math.round(n / step) }, (_, i) => 1000 * step * (i + 1));
+const channel = (role: Channel["role"], times: number[], values: number[]): Channel => ({
+  role,
+  times: Float64Array.from(times),
+  values: Float64Array.from(values),
+});
+const seconds = (n: number, step = 1) =>
+  Array.from({ length: Math.round(n / step) }, (_, i) => 1000 * step * (i + 1));
 
 describe("power", () => {
-  const level = (mode: string, watts: number, ...rates: number[]) => ({ mode, nominalWatts: watts, runs: rates.map((fps) => ({ fps, low: fps * 0.8, watts })) });
+  const level = (mode: string, watts: number, ...rates: number[]) => ({
+    mode,
+    nominalWatts: watts,
+    runs: rates.map((fps) => ({ fps, low: fps * 0.8, watts })),
+  });
   it("35 fps at 15 W, 42 at 20 W, 25 at 30 W: the sweet spot is 20 W, and more power made it slower (common practice)", () => {
-    const made = powerSweep([level("low", 15, 35, 35.2), level("middle", 20, 42, 42.1), level("high", 30, 25, 25.1)], 60);
+    const made = powerSweep(
+      [level("low", 15, 35, 35.2), level("middle", 20, 42, 42.1), level("high", 30, 25, 25.1)],
+      60,
+    );
     expect(made.rows[made.sweetSpot!].mode).toBe("middle");
-    expect(made.slowerWithMore[0]).toMatchObject({ mode: "high", words: expect.stringContaining("More power made it slower") });
+    expect(made.slowerWithMore[0]).toMatchObject({
+      mode: "high",
+      words: expect.stringContaining("More power made it slower"),
+    });
     expect(made.rows.map(({ onFront }) => onFront)).toEqual([true, true, false]);
     expect(made.rows[1].fpsPerWatt).toBeCloseTo(42.05 / 20, 4);
   });
@@ -20,7 +50,8 @@ describe("power", () => {
     expect(made.rows[made.sweetSpot!].mode).toBe("middle");
     expect(made.slowerWithMore).toEqual([]);
   });
-  it("modes that can't be told apart aren't called slower", () => expect(powerSweep([level("low", 15, 40), level("high", 30, 39.5)], 60).slowerWithMore).toEqual([]));
+  it("modes that can't be told apart aren't called slower", () =>
+    expect(powerSweep([level("low", 15, 40), level("high", 30, 39.5)], 60).slowerWithMore).toEqual([]));
   it("30 W for about 90 minutes are about 45 Wh (common practice)", () => {
     expect(runtimeHours(45, 30, 1)).toBeCloseTo(1.5, 9);
     expect(runtimeHours(48, 14, 0.9, 2)).toBeCloseTo(2.7, 9);
@@ -31,7 +62,9 @@ describe("power", () => {
 describe("heat", () => {
   const warming = (start: number, settled: number, tau: number, n: number, noise = 0, seed = 1) => {
     const random = seeded(seed);
-    return seconds(n).map((ms) => settled - (settled - start) * Math.exp(-ms / 1000 / tau) + noise * random.normal());
+    return seconds(n).map(
+      (ms) => settled - (settled - start) * Math.exp(-ms / 1000 / tau) + noise * random.normal(),
+    );
   };
   it("a first-order step is 63.2121 % of the way at τ and 95.0213 % at 3τ (textbook)", () => {
     const fit = fitHeat(seconds(400), warming(40, 80, 100, 400))!;
@@ -49,15 +82,22 @@ describe("heat", () => {
     let held = 0;
     for (let seed = 0; seed < 200; seed++) {
       const random = seeded(9000 + seed);
-      const [start, settled, tau] = [35 + 10 * random.uniform(), 60 + 30 * random.uniform(), 60 + 120 * random.uniform()];
+      const [start, settled, tau] = [
+        35 + 10 * random.uniform(),
+        60 + 30 * random.uniform(),
+        60 + 120 * random.uniform(),
+      ];
       const { settledInterval } = fitHeat(seconds(420), warming(start, settled, tau, 420, 0.4, seed))!;
       if (settledInterval.low <= settled && settled <= settledInterval.high) held++;
     }
     expect(held / 200).toBeGreaterThanOrEqual(0.9);
   });
   it("a run too short to settle has a wide interval and says how far it went", () => {
-    const short = fitHeat(seconds(60), warming(40, 80, 150, 60, 0.3))!, long = fitHeat(seconds(600), warming(40, 80, 150, 600, 0.3))!;
-    expect(short.settledInterval.high - short.settledInterval.low).toBeGreaterThan(5 * (long.settledInterval.high - long.settledInterval.low));
+    const short = fitHeat(seconds(60), warming(40, 80, 150, 60, 0.3))!,
+      long = fitHeat(seconds(600), warming(40, 80, 150, 600, 0.3))!;
+    expect(short.settledInterval.high - short.settledInterval.low).toBeGreaterThan(
+      5 * (long.settledInterval.high - long.settledInterval.low),
+    );
     expect(short.reached).toBeLessThan(0.6);
     expect(fitHeat([1000, 2000], [40, 41])).toBeNull();
   });
@@ -67,16 +107,56 @@ describe("heat", () => {
   });
   it("throttling: a clock under 95 % of its early median, busy, within 3 °C of the limit", () => {
     const times = seconds(600);
-    const hot = times.map((ms) => (ms > 300_000 ? 93 : 80)), clocks = times.map((ms) => (ms > 300_000 ? 2600 : 3000)), busy = times.map(() => 96);
-    const found = throttling([channel("cpuClock", times, clocks), channel("cpuBusiest", times, busy), channel("temperature", times, hot)], 95);
+    const hot = times.map((ms) => (ms > 300_000 ? 93 : 80)),
+      clocks = times.map((ms) => (ms > 300_000 ? 2600 : 3000)),
+      busy = times.map(() => 96);
+    const found = throttling(
+      [
+        channel("cpuClock", times, clocks),
+        channel("cpuBusiest", times, busy),
+        channel("temperature", times, hot),
+      ],
+      95,
+    );
     expect(found).toMatchObject([{ half: "processor", deepest: expect.closeTo(2600 / 3000, 6) }]);
     expect(found[0].startMs).toBeCloseTo(300_000, -4);
-    expect(throttling([channel("cpuClock", times, clocks), channel("cpuBusiest", times, times.map(() => 40)), channel("temperature", times, hot)], 95)).toEqual([]);
-    expect(throttling([channel("cpuClock", times, clocks), channel("cpuBusiest", times, busy), channel("temperature", times, times.map(() => 80))], 95)).toEqual([]);
+    expect(
+      throttling(
+        [
+          channel("cpuClock", times, clocks),
+          channel(
+            "cpuBusiest",
+            times,
+            times.map(() => 40),
+          ),
+          channel("temperature", times, hot),
+        ],
+        95,
+      ),
+    ).toEqual([]);
+    expect(
+      throttling(
+        [
+          channel("cpuClock", times, clocks),
+          channel("cpuBusiest", times, busy),
+          channel(
+            "temperature",
+            times,
+            times.map(() => 80),
+          ),
+        ],
+        95,
+      ),
+    ).toEqual([]);
     expect(throttling([], null)).toEqual([]);
   });
   it("burst is the first minute, sustained the last third", () => {
-    const trace: FrameTrace = { form: "frames", frameTimes: Float64Array.from([...new Array(3600).fill(1000 / 60), ...new Array(7200).fill(1000 / 40)]), channels: [], marks: [] };
+    const trace: FrameTrace = {
+      form: "frames",
+      frameTimes: Float64Array.from([...new Array(3600).fill(1000 / 60), ...new Array(7200).fill(1000 / 40)]),
+      channels: [],
+      marks: [],
+    };
     const made = burstAndSustained(trace)!;
     expect(made.burst).toBeCloseTo(60, 1);
     expect(made.sustained).toBeCloseTo(40, 1);
@@ -85,8 +165,46 @@ describe("heat", () => {
 });
 
 describe("the simulated bench shows it from its physics", () => {
-  const device: SimDevice = { refreshHz: 60, processorSpeed: 1, graphicsSpeed: 1, processorMhz: 3000, graphicsMhz: 1000, processorMaxWatts: 10, graphicsMaxWatts: 12, idleWatts: 2, budgetWatts: 40, processorFirstWatts: 15, spin: 0.3, coreShare: 0.4, governor: { floor: 1, sees: 1 }, roomC: 21, degreesPerWatt: 3, settleSeconds: 60, limitC: 95, startC: 40, memoryMb: 8000 };
-  const work: SimWorkload & { scale: number } = { nativeFps: 60, capFps: null, processorMs: 6, graphicsMs: 20, graphicsMsPerMegapixel: 0, waitMs: 0, megapixels: 0.1, scenes: [{ label: "a", seconds: 30, processor: 1, graphics: 1, newShaders: 0 }], passes: 10, compileMs: 0, storageMs: 0, memoryStartMb: 2000, memoryMbPerMinute: 200, repeatsFrames: false, unevenPacing: false, strictSync: false, scale: 1 };
+  const device: SimDevice = {
+    refreshHz: 60,
+    processorSpeed: 1,
+    graphicsSpeed: 1,
+    processorMhz: 3000,
+    graphicsMhz: 1000,
+    processorMaxWatts: 10,
+    graphicsMaxWatts: 12,
+    idleWatts: 2,
+    budgetWatts: 40,
+    processorFirstWatts: 15,
+    spin: 0.3,
+    coreShare: 0.4,
+    governor: { floor: 1, sees: 1 },
+    roomC: 21,
+    degreesPerWatt: 3,
+    settleSeconds: 60,
+    limitC: 95,
+    startC: 40,
+    memoryMb: 8000,
+  };
+  const work: SimWorkload & { scale: number } = {
+    nativeFps: 60,
+    capFps: null,
+    processorMs: 6,
+    graphicsMs: 20,
+    graphicsMsPerMegapixel: 0,
+    waitMs: 0,
+    megapixels: 0.1,
+    scenes: [{ label: "a", seconds: 30, processor: 1, graphics: 1, newShaders: 0 }],
+    passes: 10,
+    compileMs: 0,
+    storageMs: 0,
+    memoryStartMb: 2000,
+    memoryMbPerMinute: 200,
+    repeatsFrames: false,
+    unevenPacing: false,
+    strictSync: false,
+    scale: 1,
+  };
   const of = (trace: FrameTrace, role: Channel["role"]) => trace.channels.find((each) => each.role === role)!;
   it("heat settles where watts say, and the fit finds its time constant", () => {
     const { trace } = simulate(device, work, 3, false);
@@ -99,7 +217,11 @@ describe("the simulated bench shows it from its physics", () => {
     const { trace, crashed } = simulate({ ...device, memoryMb: 2700 }, work, 3, false);
     const { times, values } = of(trace, "memory");
     expect(crashed).toBe(true);
-    expect(memoryGrowth(times, values, 2700)!).toMatchObject({ grows: true, mbPerMinute: expect.closeTo(200, 0), minutesToLimit: expect.closeTo(3.5, 1) });
+    expect(memoryGrowth(times, values, 2700)!).toMatchObject({
+      grows: true,
+      mbPerMinute: expect.closeTo(200, 0),
+      minutesToLimit: expect.closeTo(3.5, 1),
+    });
   });
   it("throttles near its limit, and sustains less than it bursts", () => {
     const { trace } = simulate({ ...device, limitC: 60, settleSeconds: 90 }, work, 3, false);
@@ -127,14 +249,31 @@ describe("crashes (Garwood 1936)", () => {
 
 describe("the clock ladder", () => {
   const plan = { steps: ["stock", "+100", "+200", "+300"], soakMinutes: 10, limitC: 95 };
-  const soak = (step: number, changes: Partial<LadderRun> = {}): LadderRun => ({ step, minutes: 10, crashed: false, artefacts: false, hottestC: 80, throttled: false, ...changes });
+  const soak = (step: number, changes: Partial<LadderRun> = {}): LadderRun => ({
+    step,
+    minutes: 10,
+    crashed: false,
+    artefacts: false,
+    hottestC: 80,
+    throttled: false,
+    ...changes,
+  });
   it("climbs a step at a time", () => {
     expect(ladder(plan, []).next).toMatchObject({ kind: "soak", step: 0, minutes: 10 });
     expect(ladder(plan, [soak(0)]).next).toMatchObject({ kind: "soak", step: 1 });
   });
-  it.each<[string, Partial<LadderRun>, RegExp]>([["a crash", { crashed: true }, /crashed/], ["a broken picture", { artefacts: true }, /picture/], ["the limit", { hottestC: 95 }, /95 °C/], ["throttling", { throttled: true }, /took clocks back/]])("backs off after %s, and confirms at twice the soak", (_name, trouble, why) => {
+  it.each<[string, Partial<LadderRun>, RegExp]>([
+    ["a crash", { crashed: true }, /crashed/],
+    ["a broken picture", { artefacts: true }, /picture/],
+    ["the limit", { hottestC: 95 }, /95 °C/],
+    ["throttling", { throttled: true }, /took clocks back/],
+  ])("backs off after %s, and confirms at twice the soak", (_name, trouble, why) => {
     const state = ladder(plan, [soak(0), soak(1), soak(2, trouble)]);
-    expect(state).toMatchObject({ lastClean: 1, failed: { step: 2, why: expect.stringMatching(why) }, next: { kind: "confirm", step: 1, minutes: 10 } });
+    expect(state).toMatchObject({
+      lastClean: 1,
+      failed: { step: 2, why: expect.stringMatching(why) },
+      next: { kind: "confirm", step: 1, minutes: 10 },
+    });
   });
   it("is done when confirmed, and says what the soak rules out: 2.996 an hour over 20 minutes is 9.0", () => {
     const state = ladder(plan, [soak(0), soak(1), soak(2, { crashed: true }), soak(1)]);
@@ -142,17 +281,55 @@ describe("the clock ladder", () => {
     expect(state.ruledOutPerHour).toBeCloseTo(2.9957 * 3, 3);
   });
   it("counts a soak taken up again days later", () => {
-    expect(ladder(plan, [soak(0), soak(1, { minutes: 4 })]).next).toMatchObject({ kind: "soak", step: 1, minutes: 6 });
-    expect(ladder(plan, [soak(0), soak(1, { minutes: 4 }), soak(1, { minutes: 6 })]).next).toMatchObject({ step: 2 });
+    expect(ladder(plan, [soak(0), soak(1, { minutes: 4 })]).next).toMatchObject({
+      kind: "soak",
+      step: 1,
+      minutes: 6,
+    });
+    expect(ladder(plan, [soak(0), soak(1, { minutes: 4 }), soak(1, { minutes: 6 })]).next).toMatchObject({
+      step: 2,
+    });
   });
-  it("says when even the bottom isn't clean", () => expect(ladder(plan, [soak(0, { crashed: true })]).next).toMatchObject({ kind: "done", step: null }));
-  it("refuses a plan without steps", () => expect(() => ladder({ ...plan, steps: [] }, [])).toThrow(RangeError));
+  it("says when even the bottom isn't clean", () =>
+    expect(ladder(plan, [soak(0, { crashed: true })]).next).toMatchObject({ kind: "done", step: null }));
+  it("refuses a plan without steps", () =>
+    expect(() => ladder({ ...plan, steps: [] }, [])).toThrow(RangeError));
 });
 
 describe("force clocks, or let the device manage", () => {
-  it("of those that hold the target, the most fps per watt", () => expect(chooseSchool([{ name: "managed", sustainedFps: 60, hottestC: 60, watts: 6 }, { name: "forced", sustainedFps: 61, hottestC: 75, watts: 10 }], 60, 85).name).toBe("managed"));
-  it("where one alone holds it, that one", () => expect(chooseSchool([{ name: "managed", sustainedFps: 28, hottestC: 50, watts: 3 }, { name: "forced", sustainedFps: 60, hottestC: 70, watts: 10 }], 60, 85).name).toBe("forced"));
-  it("not the one past the limit, if another stays under", () => expect(chooseSchool([{ name: "managed", sustainedFps: 40, hottestC: 70, watts: null }, { name: "forced", sustainedFps: 55, hottestC: 90, watts: null }], 60, 85).name).toBe("managed"));
+  it("of those that hold the target, the most fps per watt", () =>
+    expect(
+      chooseSchool(
+        [
+          { name: "managed", sustainedFps: 60, hottestC: 60, watts: 6 },
+          { name: "forced", sustainedFps: 61, hottestC: 75, watts: 10 },
+        ],
+        60,
+        85,
+      ).name,
+    ).toBe("managed"));
+  it("where one alone holds it, that one", () =>
+    expect(
+      chooseSchool(
+        [
+          { name: "managed", sustainedFps: 28, hottestC: 50, watts: 3 },
+          { name: "forced", sustainedFps: 60, hottestC: 70, watts: 10 },
+        ],
+        60,
+        85,
+      ).name,
+    ).toBe("forced"));
+  it("not the one past the limit, if another stays under", () =>
+    expect(
+      chooseSchool(
+        [
+          { name: "managed", sustainedFps: 40, hottestC: 70, watts: null },
+          { name: "forced", sustainedFps: 55, hottestC: 90, watts: null },
+        ],
+        60,
+        85,
+      ).name,
+    ).toBe("managed"));
 });
 
 describe("memory", () => {
@@ -161,7 +338,14 @@ describe("memory", () => {
     for (let seed = 0; seed < 200; seed++) {
       const random = seeded(300 + seed);
       const slope = 20 + 200 * random.uniform();
-      const times = seconds(600, 2), values = times.map((ms) => 2000 + (slope * ms) / 60_000 + 15 * random.normal() + (random.uniform() < 0.1 ? 300 * random.uniform() : 0));
+      const times = seconds(600, 2),
+        values = times.map(
+          (ms) =>
+            2000 +
+            (slope * ms) / 60_000 +
+            15 * random.normal() +
+            (random.uniform() < 0.1 ? 300 * random.uniform() : 0),
+        );
       const { low, high } = memoryGrowth(times, values, 8000)!;
       if (low <= slope && slope <= high) held++;
     }
@@ -169,7 +353,11 @@ describe("memory", () => {
   });
   it("level memory doesn't grow, and has no wall", () => {
     const random = seeded(5);
-    const made = memoryGrowth(seconds(300), seconds(300).map(() => 3000 + 5 * random.normal()), 8000)!;
+    const made = memoryGrowth(
+      seconds(300),
+      seconds(300).map(() => 3000 + 5 * random.normal()),
+      8000,
+    )!;
     expect([made.grows, made.minutesToLimit]).toEqual([false, null]);
   });
   it("8 GB are too few where 12 GB are enough for an hour", () => {

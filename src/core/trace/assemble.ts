@@ -1,5 +1,14 @@
 import type { Collector } from "./collect";
-import { channelUnits, type Channel, type ChannelRole, type Column, type Mark, type ReadOptions, type Role, type Trace } from "./types";
+import {
+  channelUnits,
+  type Channel,
+  type ChannelRole,
+  type Column,
+  type Mark,
+  type ReadOptions,
+  type Role,
+  type Trace,
+} from "./types";
 import { conversion, plausibleClockUnit, plausibleFrameTimeUnit } from "./units";
 
 /** More changes of scene than this in one log, and the column isn't a scene. */
@@ -19,7 +28,10 @@ export interface Assembly {
 function median(values: Float64Array): number {
   if (values.length === 0) return NaN;
   const step = Math.ceil(values.length / 10_000);
-  const sample = Float64Array.from({ length: Math.ceil(values.length / step) }, (_, i) => values[i * step]).sort();
+  const sample = Float64Array.from(
+    { length: Math.ceil(values.length / step) },
+    (_, i) => values[i * step],
+  ).sort();
   return sample[sample.length >> 1];
 }
 
@@ -36,11 +48,22 @@ function thinned(role: ChannelRole, times: Float64Array, values: Float64Array): 
   const present: number[] = [];
   for (let i = 0; i < values.length; i++) if (Number.isFinite(values[i])) present.push(i);
   present.forEach((index, k) => {
-    const before = present[k - 1], after = present[k + 1];
-    if (before === undefined || after === undefined || values[index] !== values[before] || values[index] !== values[after]) at.push(index);
+    const before = present[k - 1],
+      after = present[k + 1];
+    if (
+      before === undefined ||
+      after === undefined ||
+      values[index] !== values[before] ||
+      values[index] !== values[after]
+    )
+      at.push(index);
   });
   if (at.length === 0) return null;
-  return { role, times: Float64Array.from(at, (index) => times[index]), values: Float64Array.from(at, (index) => values[index]) };
+  return {
+    role,
+    times: Float64Array.from(at, (index) => times[index]),
+    values: Float64Array.from(at, (index) => values[index]),
+  };
 }
 
 function marksFrom(codes: Float64Array, labels: string[], columnName: string, ends: Float64Array): Mark[] {
@@ -48,7 +71,12 @@ function marksFrom(codes: Float64Array, labels: string[], columnName: string, en
   for (let i = 0, start = 0; i < codes.length; i++) {
     if (i + 1 < codes.length && codes[i + 1] === codes[i]) continue;
     const label = labels[codes[i]];
-    if (label !== "") marks.push({ label: /^-?\d+(\.\d+)?$/.test(label) ? `${columnName} ${label}` : label, startMs: start === 0 ? 0 : ends[start - 1], endMs: ends[i] });
+    if (label !== "")
+      marks.push({
+        label: /^-?\d+(\.\d+)?$/.test(label) ? `${columnName} ${label}` : label,
+        startMs: start === 0 ? 0 : ends[start - 1],
+        endMs: ends[i],
+      });
     start = i + 1;
     if (marks.length > mostMarks) return [];
   }
@@ -68,7 +96,10 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
   const columnOf = (role: Role) => settled.find((column) => column.role === role);
 
   const borders = collected.restarts.map(({ row }) => row);
-  const part = options.part === "all" || borders.length === 0 ? null : Math.max(1, Math.min(options.part ?? 1, borders.length + 1));
+  const part =
+    options.part === "all" || borders.length === 0
+      ? null
+      : Math.max(1, Math.min(options.part ?? 1, borders.length + 1));
   const from = part === null || part === 1 ? 0 : borders[part - 2];
   const to = part === null || part > borders.length ? collected.rows : borders[part - 1];
   if (part !== null) notes.push(`Part ${part} of ${borders.length + 1} of this file was read.`);
@@ -91,7 +122,12 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
 
   const rates = collected.numbers.get("rate")?.done().slice(from, to) ?? null;
   const frameTimes = kept("frameTime", (raw) => plausibleFrameTimeUnit(median(raw)));
-  const clock = kept("presentTime", (raw) => plausibleClockUnit(median(stepsOf(raw)), rates ? median(rates) : frameTimes ? 1000 / median(frameTimes) : null));
+  const clock = kept("presentTime", (raw) =>
+    plausibleClockUnit(
+      median(stepsOf(raw)),
+      rates ? median(rates) : frameTimes ? 1000 / median(frameTimes) : null,
+    ),
+  );
   const clockStep = clock && clock.length > 1 ? median(stepsOf(clock)) : NaN;
 
   let trace: Trace;
@@ -107,12 +143,15 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       for (let i = 1; i < durations.length; i++) durations[i] = clock[i] - clock[i - 1];
       durations[0] = clockStep;
       // Readings at the same instant cover no time; a joined second log starts afresh.
-      for (let i = 0; i < durations.length; i++) if (!(durations[i] > 0)) durations[i] = borders.includes(i + from) ? clockStep : 1e-6;
+      for (let i = 0; i < durations.length; i++)
+        if (!(durations[i] > 0)) durations[i] = borders.includes(i + from) ? clockStep : 1e-6;
     } else {
       needsConfirming = true;
       notes.push("The log has no clock: its readings were taken to be one second apart. Please confirm it.");
     }
-    notes.push("These are readings of a counter, not frames: hitches, pacing and percentiles of frame time can't be told from them.");
+    notes.push(
+      "These are readings of a counter, not frames: hitches, pacing and percentiles of frame time can't be told from them.",
+    );
     ends = cumulative(durations);
     trace = { form: "interval", durations, rates: Float64Array.from(readings), channels: [], marks: [] };
   } else if (frameTimes) {
@@ -121,7 +160,8 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
   } else if (clock) {
     const steps: number[] = [];
     const rowEnds: number[] = [];
-    let total = 0, repeats = 0;
+    let total = 0,
+      repeats = 0;
     for (let i = 1; i < clock.length; i++) {
       const step = clock[i] - clock[i - 1];
       if (step > 0) steps.push(step);
@@ -129,7 +169,10 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       if (step > 0) total += step;
       rowEnds.push(total);
     }
-    if (repeats > 0) notes.push(`${repeats} ${repeats === 1 ? "row has" : "rows have"} the same time as the row before and were joined with it.`);
+    if (repeats > 0)
+      notes.push(
+        `${repeats} ${repeats === 1 ? "row has" : "rows have"} the same time as the row before and were joined with it.`,
+      );
     rowOffset = 1;
     ends = Float64Array.from(rowEnds);
     trace = { form: "frames", frameTimes: Float64Array.from(steps), channels: [], marks: [] };
@@ -140,14 +183,30 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
 
   for (const role of Object.keys(channelUnits) as ChannelRole[]) {
     if (role === "rate" && trace.form === "interval") continue;
-    const values = role === "rate" ? rates : kept(role, role === "memory" ? (raw) => (median(raw) < 64 ? "GB" : "MB") : role.endsWith("Clock") ? (raw) => (median(raw) < 10 ? "GHz" : "MHz") : undefined);
+    const values =
+      role === "rate"
+        ? rates
+        : kept(
+            role,
+            role === "memory"
+              ? (raw) => (median(raw) < 64 ? "GB" : "MB")
+              : role.endsWith("Clock")
+                ? (raw) => (median(raw) < 10 ? "GHz" : "MHz")
+                : undefined,
+          );
     const channel = values && thinned(role, ends, values.subarray(rowOffset));
     if (channel) trace.channels.push(channel);
   }
   const sceneColumn = columnOf("scene");
   if (sceneColumn && collected.sceneCodes.length > 0) {
-    trace.marks = marksFrom(collected.sceneCodes.done().slice(from + rowOffset, to), collected.sceneLabels, sceneColumn.name, ends);
-    if (trace.marks.length === 0 && collected.sceneLabels.length > 1) notes.push(`“${sceneColumn.name}” changes too often to name scenes and was left out.`);
+    trace.marks = marksFrom(
+      collected.sceneCodes.done().slice(from + rowOffset, to),
+      collected.sceneLabels,
+      sceneColumn.name,
+      ends,
+    );
+    if (trace.marks.length === 0 && collected.sceneLabels.length > 1)
+      notes.push(`“${sceneColumn.name}” changes too often to name scenes and was left out.`);
   }
   return { trace, columns: settled, notes, needsConfirming };
 }

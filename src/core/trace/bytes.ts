@@ -7,7 +7,15 @@ export const mostLogBytes = 512 * 1024 * 1024;
 export function tooLarge(bytes: number): LogProblem | null {
   if (bytes <= mostLogBytes) return null;
   const inMb = (n: number) => `${Math.round(n / 1024 / 1024).toLocaleString("en-GB")} MB`;
-  return { code: "tooLarge", message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`, fix: "Cut the log to the scene that matters, or log fewer columns.", lines: [], count: 0, columns: [], sample: [] };
+  return {
+    code: "tooLarge",
+    message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`,
+    fix: "Cut the log to the scene that matters, or log fewer columns.",
+    lines: [],
+    count: 0,
+    columns: [],
+    sample: [],
+  };
 }
 
 type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
@@ -16,7 +24,9 @@ type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
 export function encodingOf(head: Uint8Array): Encoding | null {
   if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
   if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
-  let zerosEven = 0, zerosOdd = 0, controls = 0;
+  let zerosEven = 0,
+    zerosOdd = 0,
+    controls = 0;
   head.forEach((byte, index) => {
     if (byte === 0) {
       if (index % 2 === 0) zerosEven++;
@@ -65,11 +75,23 @@ export class ByteLogReader {
 
   finish(): LogResult {
     if (this.refused) {
-      return { ok: false, problem: { code: "binary", message: "This file isn't text: it looks like a program, a picture or an archive.", fix: "Choose the log itself; unpack it first if it is in an archive.", lines: [], count: 0, columns: [], sample: [] } };
+      return {
+        ok: false,
+        problem: {
+          code: "binary",
+          message: "This file isn't text: it looks like a program, a picture or an archive.",
+          fix: "Choose the log itself; unpack it first if it is in an archive.",
+          lines: [],
+          count: 0,
+          columns: [],
+          sample: [],
+        },
+      };
     }
     if (this.decoder) this.reader.push(this.decoder.decode());
     const result = this.reader.finish();
-    if (result.ok && this.encoding !== "utf-8") result.reading.notes.push(`The file isn't UTF-8; it was read as ${this.encoding.toUpperCase()}.`);
+    if (result.ok && this.encoding !== "utf-8")
+      result.reading.notes.push(`The file isn't UTF-8; it was read as ${this.encoding.toUpperCase()}.`);
     return result;
   }
 }

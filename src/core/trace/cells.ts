@@ -1,7 +1,8 @@
 /** A cell's number; NaN when the cell holds none. `nonFinite` tells "NaN" and "inf" from mere text. */
 const withUnit = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*(?:%|°?[CF]|[a-zµμ]{1,4})\s*$/i;
 const nonFiniteWord = /^\s*[-+]?(?:nan|inf|infinity|1\.#\w+)\s*$/i;
-const clock = /^\s*(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[-+]\d{2}:?\d{2})?\s*$/;
+const clock =
+  /^\s*(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[-+]\d{2}:?\d{2})?\s*$/;
 
 export function isNonFiniteWord(cell: string): boolean {
   return nonFiniteWord.test(cell);

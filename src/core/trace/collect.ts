@@ -1,7 +1,14 @@
 import { clockIn, isNonFiniteWord, numberIn } from "./cells";
 import { Growable } from "./growable";
 import type { Layout } from "./layout";
-import { channelUnits, type ChannelRole, type Column, type ReadOptions, type Role, type SkippedRow } from "./types";
+import {
+  channelUnits,
+  type ChannelRole,
+  type Column,
+  type ReadOptions,
+  type Role,
+  type SkippedRow,
+} from "./types";
 
 const shownLines = 20;
 const sampleRows = 6;
@@ -55,10 +62,15 @@ export class Collector {
   private headerJustRepeated = false;
   private readonly header: string;
 
-  constructor(private readonly layout: Layout, private readonly columns: Column[], private readonly options: ReadOptions) {
+  constructor(
+    private readonly layout: Layout,
+    private readonly columns: Column[],
+    private readonly options: ReadOptions,
+  ) {
     columns.forEach((column, index) => column.role !== "ignore" && this.at.set(column.role, index));
     this.primary = this.at.has("frameTime") ? "frameTime" : this.at.has("presentTime") ? "presentTime" : "rate";
-    for (const role of ["frameTime", "presentTime"] as const) if (this.at.has(role)) this.numbers.set(role, new Growable());
+    for (const role of ["frameTime", "presentTime"] as const)
+      if (this.at.has(role)) this.numbers.set(role, new Growable());
     for (const role of Object.keys(channelUnits) as ChannelRole[]) {
       const index = this.at.get(role);
       if (index === undefined) continue;
@@ -87,9 +99,13 @@ export class Collector {
   }
 
   take(cells: string[], line: number): void {
-    if (this.sample.length < sampleRows) this.sample.push(cells.slice(0, 200).map((cell) => cell.trim().slice(0, 40)));
+    if (this.sample.length < sampleRows)
+      this.sample.push(cells.slice(0, 200).map((cell) => cell.trim().slice(0, 40)));
     const primaryCell = cells[this.primaryAt];
-    const value = this.primary === "presentTime" ? this.timeIn(primaryCell) : numberIn(primaryCell, this.layout.decimalComma);
+    const value =
+      this.primary === "presentTime"
+        ? this.timeIn(primaryCell)
+        : numberIn(primaryCell, this.layout.decimalComma);
     const nonFinite = Number.isNaN(value) ? isNonFiniteWord(primaryCell ?? "") : !Number.isFinite(value);
     if (Number.isNaN(value) && !nonFinite) {
       this.headerJustRepeated = cells.map((cell) => cell.trim()).join("\u0000") === this.header;
@@ -115,7 +131,8 @@ export class Collector {
       if (this.rateAt >= 0) {
         const rate = numberIn(cells[this.rateAt], this.layout.decimalComma);
         if (!Number.isFinite(rate) || rate < 0) {
-          if (Number.isNaN(rate) && !isNonFiniteWord(cells[this.rateAt] ?? "")) this.skip(line, cells.join(" "));
+          if (Number.isNaN(rate) && !isNonFiniteWord(cells[this.rateAt] ?? ""))
+            this.skip(line, cells.join(" "));
           else this.fault(this.badTimes, line);
           return;
         }

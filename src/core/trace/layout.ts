@@ -24,11 +24,18 @@ export function isComment(line: string): boolean {
 
 /** A row's cells, trimmed. */
 export function splitRow(line: string, delimiter: Layout["delimiter"]): string[] {
-  const cells = delimiter === "whitespace" ? line.trim().split(/\s+/) : (Papa.parse<string[]>(line, { delimiter, newline: "\n" }).data[0] ?? []);
+  const cells =
+    delimiter === "whitespace"
+      ? line.trim().split(/\s+/)
+      : (Papa.parse<string[]>(line, { delimiter, newline: "\n" }).data[0] ?? []);
   return cells.map((cell) => cell.trim());
 }
 
-const isValue = (cell: string, decimalComma: boolean) => cell === "" || isNonFiniteWord(cell) || !Number.isNaN(numberIn(cell, decimalComma)) || !Number.isNaN(clockIn(cell));
+const isValue = (cell: string, decimalComma: boolean) =>
+  cell === "" ||
+  isNonFiniteWord(cell) ||
+  !Number.isNaN(numberIn(cell, decimalComma)) ||
+  !Number.isNaN(clockIn(cell));
 
 function looksNumeric(cells: string[]): boolean {
   const filled = cells.filter((cell) => cell !== "");
@@ -45,7 +52,11 @@ function delimiterOf(lines: string[]): Layout["delimiter"] {
     if (!decimalOnly) return ",";
     return "|";
   }
-  return sample.filter((line) => /\S[ ]+\S/.test(line) && looksNumeric(splitRow(line, "whitespace"))).length / sample.length > 0.5 ? "whitespace" : ",";
+  return sample.filter((line) => /\S[ ]+\S/.test(line) && looksNumeric(splitRow(line, "whitespace"))).length /
+    sample.length >
+    0.5
+    ? "whitespace"
+    : ",";
 }
 
 function commonest(values: number[]): number {
@@ -60,14 +71,17 @@ function commonest(values: number[]): number {
  * @param head the first lines of the log, at most a few hundred, without line ends
  */
 export function layoutOf(head: string[]): Layout {
-  const telling = head.map((text, index) => ({ text, line: index + 1 })).filter(({ text }) => text.trim() !== "" && !isComment(text));
+  const telling = head
+    .map((text, index) => ({ text, line: index + 1 }))
+    .filter(({ text }) => text.trim() !== "" && !isComment(text));
   const delimiter = delimiterOf(telling.map(({ text }) => text));
   const rows = telling.map(({ text, line }) => ({ cells: splitRow(text, delimiter), line }));
   // A preamble's lines differ in width from the table's: the width that most rows have is the table's.
   const width = commonest(rows.map(({ cells }) => cells.length));
   const isData = ({ cells }: { cells: string[] }) => cells.length === width && looksNumeric(cells);
   const firstData = rows.findIndex(isData);
-  const decimalComma = delimiter !== "," && rows.some((row) => isData(row) && row.cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
+  const decimalComma =
+    delimiter !== "," && rows.some((row) => isData(row) && row.cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
 
   // The header is the line of text before the first data with the most columns understood; what stands above it is preamble.
   const before = firstData < 0 ? rows : rows.slice(0, firstData);
@@ -78,6 +92,14 @@ export function layoutOf(head: string[]): Layout {
     const score = guessColumns(row.cells).filter(({ role }) => role !== "ignore").length;
     if (score >= understood) [header, understood] = [row, score];
   }
-  const names = header ? header.cells.map((cell, index) => cell || `column ${index + 1}`) : Array.from({ length: width }, (_, index) => `column ${index + 1}`);
-  return { delimiter, decimalComma, headerLine: header?.line ?? null, header: names, columns: guessColumns(names) };
+  const names = header
+    ? header.cells.map((cell, index) => cell || `column ${index + 1}`)
+    : Array.from({ length: width }, (_, index) => `column ${index + 1}`);
+  return {
+    delimiter,
+    decimalComma,
+    headerLine: header?.line ?? null,
+    header: names,
+    columns: guessColumns(names),
+  };
 }

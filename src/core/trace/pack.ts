@@ -38,11 +38,18 @@ export function separate(pairs: Float32Array): [Float64Array, Float64Array] {
 
 /** A trace's own values as kept: frame times, or pairs of duration and rate. */
 export function valuesOf(trace: Trace): Float32Array<ArrayBuffer> {
-  return trace.form === "frames" ? Float32Array.from(trace.frameTimes) : interleave(trace.durations, trace.rates);
+  return trace.form === "frames"
+    ? Float32Array.from(trace.frameTimes)
+    : interleave(trace.durations, trace.rates);
 }
 
 /** The trace that `valuesOf` came from, at Float32 precision. */
-export function traceFrom(form: Trace["form"], values: Float32Array, channels: Channel[], marks: Mark[]): Trace {
+export function traceFrom(
+  form: Trace["form"],
+  values: Float32Array,
+  channels: Channel[],
+  marks: Mark[],
+): Trace {
   if (form === "frames") return { form, frameTimes: Float64Array.from(values), channels, marks };
   const [durations, rates] = separate(values);
   return { form, durations, rates, channels, marks };
@@ -90,9 +97,16 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
     throw bad("its header is no JSON");
   }
   const whole = (n: unknown): n is number => Number.isSafeInteger(n) && (n as number) >= 0;
-  if ((header.form !== "frames" && header.form !== "interval") || !whole(header.length) || !Array.isArray(header.channels) || !Array.isArray(header.marks)) throw bad("its header lacks a field");
+  if (
+    (header.form !== "frames" && header.form !== "interval") ||
+    !whole(header.length) ||
+    !Array.isArray(header.channels) ||
+    !Array.isArray(header.marks)
+  )
+    throw bad("its header lacks a field");
   const lengths = [header.length, ...header.channels.map(({ length }) => length)];
-  if (!lengths.every(whole) || bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0)) throw bad("it is cut off");
+  if (!lengths.every(whole) || bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0))
+    throw bad("it is cut off");
   let at = start;
   const take = (length: number) => {
     // A copy, since the pack need not lie at a multiple of four.
@@ -104,16 +118,25 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
   if (values.length === 0) throw bad("it holds no frames");
   values.forEach((value, index) => {
     const zeroAllowed = header.form === "interval" && index % 2 === 1;
-    if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed)) throw bad(`value ${index + 1} is ${value}`);
+    if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed))
+      throw bad(`value ${index + 1} is ${value}`);
   });
   const channels = header.channels.map(({ role, length }) => {
     if (!Object.hasOwn(channelUnits, role)) throw bad(`there is no channel “${String(role)}”`);
     const [times, readings] = separate(take(length));
-    if (!times.every(Number.isFinite) || !readings.every(Number.isFinite)) throw bad(`channel ${role} holds a value that is no number`);
+    if (!times.every(Number.isFinite) || !readings.every(Number.isFinite))
+      throw bad(`channel ${role} holds a value that is no number`);
     return { role, times, values: readings };
   });
   const marks = header.marks.map(({ label, startMs, endMs }) => {
-    if (typeof label !== "string" || label.length > 120 || !Number.isFinite(startMs) || !Number.isFinite(endMs) || endMs < startMs) throw bad("a mark can't be");
+    if (
+      typeof label !== "string" ||
+      label.length > 120 ||
+      !Number.isFinite(startMs) ||
+      !Number.isFinite(endMs) ||
+      endMs < startMs
+    )
+      throw bad("a mark can't be");
     return { label, startMs, endMs };
   });
   return { trace: traceFrom(header.form, values, channels, marks), meta: header.meta };

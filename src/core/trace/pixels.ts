@@ -20,7 +20,13 @@ function emptyColumns(columns: number): PixelColumns {
  * @param ends    from `endsOf(trace)`; kept by the caller so that zooming doesn't sum again
  * @param columns number of pixel columns over `fromMs`…`toMs`
  */
-export function frameColumns(trace: Trace, ends: Float64Array, fromMs: number, toMs: number, columns: number): PixelColumns {
+export function frameColumns(
+  trace: Trace,
+  ends: Float64Array,
+  fromMs: number,
+  toMs: number,
+  columns: number,
+): PixelColumns {
   const made = emptyColumns(columns);
   const perMs = columns / (toMs - fromMs);
   const steps = trace.form === "frames" ? trace.frameTimes : trace.durations;
@@ -28,18 +34,26 @@ export function frameColumns(trace: Trace, ends: Float64Array, fromMs: number, t
   const weighted = new Float64Array(columns);
   const weights = new Float64Array(columns);
   for (let i = firstEndAfter(ends, fromMs); i < ends.length && i <= last; i++) {
-    const ms = trace.form === "frames" ? trace.frameTimes[i] : trace.rates[i] > 0 ? 1000 / trace.rates[i] : trace.durations[i];
+    const ms =
+      trace.form === "frames"
+        ? trace.frameTimes[i]
+        : trace.rates[i] > 0
+          ? 1000 / trace.rates[i]
+          : trace.durations[i];
     const from = Math.max(0, Math.floor((ends[i] - steps[i] - fromMs) * perMs));
     const to = Math.min(columns - 1, Math.floor((ends[i] - fromMs) * perMs));
     for (let column = from; column <= to; column++) {
       if (!(made.low[column] <= ms)) made.low[column] = ms;
       if (!(made.high[column] >= ms)) made.high[column] = ms;
-      const share = Math.min(ends[i], fromMs + (column + 1) / perMs) - Math.max(ends[i] - steps[i], fromMs + column / perMs);
+      const share =
+        Math.min(ends[i], fromMs + (column + 1) / perMs) -
+        Math.max(ends[i] - steps[i], fromMs + column / perMs);
       weighted[column] += ms * Math.max(share, 1e-9);
       weights[column] += Math.max(share, 1e-9);
     }
   }
-  for (let column = 0; column < columns; column++) if (weights[column] > 0) made.mean[column] = weighted[column] / weights[column];
+  for (let column = 0; column < columns; column++)
+    if (weights[column] > 0) made.mean[column] = weighted[column] / weights[column];
   return made;
 }
 
@@ -52,7 +66,10 @@ export function channelColumns(channel: Channel, fromMs: number, toMs: number, c
   for (let column = 0; column < columns; column++) {
     const end = fromMs + (column + 1) * width;
     if (times[0] > end) continue;
-    let low = values[at], high = values[at], sum = values[at], count = 1;
+    let low = values[at],
+      high = values[at],
+      sum = values[at],
+      count = 1;
     while (at + 1 < times.length && times[at + 1] <= end) {
       at++;
       low = Math.min(low, values[at]);
@@ -63,7 +80,8 @@ export function channelColumns(channel: Channel, fromMs: number, toMs: number, c
     made.low[column] = low;
     made.high[column] = high;
     made.mean[column] = sum / count;
-    if (at === times.length - 1 && times[at] < end - width && end > times[at] + 5000) made.low[column] = made.high[column] = made.mean[column] = NaN;
+    if (at === times.length - 1 && times[at] < end - width && end > times[at] + 5000)
+      made.low[column] = made.high[column] = made.mean[column] = NaN;
   }
   return made;
 }

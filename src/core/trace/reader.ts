@@ -7,7 +7,13 @@ import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
 
 /** Lines looked at before the layout is judged. */
 const headLines = 300;
-const delimiterNames: Record<Layout["delimiter"], string> = { ",": "comma", ";": "semicolon", "\t": "tab", "|": "bar", whitespace: "blank" };
+const delimiterNames: Record<Layout["delimiter"], string> = {
+  ",": "comma",
+  ";": "semicolon",
+  "\t": "tab",
+  "|": "bar",
+  whitespace: "blank",
+};
 
 /**
  * Reads a log piece by piece: any delimiter, decimal comma, units from headers or by plausibility.
@@ -46,7 +52,8 @@ export class LogReader {
       this.begin();
       this.takeWholeLines();
     }
-    const cut = this.pending !== "" && splitRow(this.pending, this.layout!.delimiter).length < this.layout!.header.length;
+    const cut =
+      this.pending !== "" && splitRow(this.pending, this.layout!.delimiter).length < this.layout!.header.length;
     const notes: string[] = [];
     if (cut && !isComment(this.pending) && this.collector && this.layout!.header.length > 1) {
       this.collector.skip(this.line + 1, this.pending);
@@ -77,22 +84,43 @@ export class LogReader {
     const map = this.options.map ?? {};
     const unknown = Object.keys(map).find((name) => !columns.some((column) => column.name === name));
     if (unknown !== undefined) {
-      this.mapProblem = problem("badMap", `There is no column “${unknown}” in this log.`, `Its columns are: ${columns.slice(0, 30).map(({ name }) => name).join(", ")}.`, columns);
+      this.mapProblem = problem(
+        "badMap",
+        `There is no column “${unknown}” in this log.`,
+        `Its columns are: ${columns
+          .slice(0, 30)
+          .map(({ name }) => name)
+          .join(", ")}.`,
+        columns,
+      );
       return columns;
     }
     const claimed = new Set(Object.values(map).map(({ role }) => role));
     return columns.map((column) => {
       const chosen = map[column.name];
-      if (chosen) return { ...column, role: chosen.role, unit: chosen.unit ?? (chosen.role === column.role ? column.unit : null), unitFrom: chosen.unit ? "user" : column.unitFrom };
-      return claimed.has(column.role) && column.role !== "ignore" ? { ...column, role: "ignore", unit: null, unitFrom: "none" } : column;
+      if (chosen)
+        return {
+          ...column,
+          role: chosen.role,
+          unit: chosen.unit ?? (chosen.role === column.role ? column.unit : null),
+          unitFrom: chosen.unit ? "user" : column.unitFrom,
+        };
+      return claimed.has(column.role) && column.role !== "ignore"
+        ? { ...column, role: "ignore", unit: null, unitFrom: "none" }
+        : column;
     });
   }
 
   private takeBlock(text: string): void {
     const layout = this.layout!;
     const collector = this.collector!;
-    const source = layout.delimiter === "whitespace" ? text.replace(/^[^\S\n]+/gm, "").replace(/[^\S\n]+/g, "\t") : text;
-    const parsed = Papa.parse<string[]>(source, { delimiter: layout.delimiter === "whitespace" ? "\t" : layout.delimiter, newline: "\n", fastMode: !source.includes('"') });
+    const source =
+      layout.delimiter === "whitespace" ? text.replace(/^[^\S\n]+/gm, "").replace(/[^\S\n]+/g, "\t") : text;
+    const parsed = Papa.parse<string[]>(source, {
+      delimiter: layout.delimiter === "whitespace" ? "\t" : layout.delimiter,
+      newline: "\n",
+      fastMode: !source.includes('"'),
+    });
     for (const cells of parsed.data) {
       this.line++;
       if (cells.length === 1 && cells[0].trim() === "") continue;
@@ -106,32 +134,90 @@ export class LogReader {
   private result(lastNotes: string[]): LogResult {
     const { layout, collector, columns } = this;
     if (!layout || !collector) throw new Error("a log is judged before its result is asked for");
-    const refuse = (made: LogProblem): LogResult => ({ ok: false, problem: { ...made, sample: collector.sample } });
+    const refuse = (made: LogProblem): LogResult => ({
+      ok: false,
+      problem: { ...made, sample: collector.sample },
+    });
     if (this.mapProblem) return refuse(this.mapProblem);
-    if (!this.sawText) return refuse(problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []));
+    if (!this.sawText)
+      return refuse(
+        problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []),
+      );
     const hasRole = (...any: string[]) => columns.some(({ role }) => any.includes(role));
     const numericRows = collector.rows + collector.badTimes.count + collector.backwards.count;
     if (!hasRole("frameTime", "presentTime", "rate") && collector.skippedCount + numericRows > 0) {
-      return refuse(problem("noTiming", "No column looks like frame times, a clock or a rate.", "Say which column holds them in the column list (or with --map).", columns));
+      return refuse(
+        problem(
+          "noTiming",
+          "No column looks like frame times, a clock or a rate.",
+          "Say which column holds them in the column list (or with --map).",
+          columns,
+        ),
+      );
     }
-    if (numericRows === 0) return refuse(problem("headerOnly", collector.skippedCount > 0 ? `None of the ${collector.skippedCount} rows holds a number where the time should be.` : "The log has a header and no rows.", "Check that the capture ran, or that the right column is chosen.", columns));
+    if (numericRows === 0)
+      return refuse(
+        problem(
+          "headerOnly",
+          collector.skippedCount > 0
+            ? `None of the ${collector.skippedCount} rows holds a number where the time should be.`
+            : "The log has a header and no rows.",
+          "Check that the capture ran, or that the right column is chosen.",
+          columns,
+        ),
+      );
     const leaveOut = this.options.leaveOutBad === true;
     const { badTimes, backwards, restarts } = collector;
     if (badTimes.count > 0 && !leaveOut) {
-      return refuse(problem("badTimes", `${badTimes.count} ${badTimes.count === 1 ? "row has a time" : "rows have times"} that can't be (zero, negative or not a number): ${linesText(badTimes.lines, badTimes.count)}.`, "Leave those rows out, or correct the file.", columns, badTimes.lines, badTimes.count));
+      return refuse(
+        problem(
+          "badTimes",
+          `${badTimes.count} ${badTimes.count === 1 ? "row has a time" : "rows have times"} that can't be (zero, negative or not a number): ${linesText(badTimes.lines, badTimes.count)}.`,
+          "Leave those rows out, or correct the file.",
+          columns,
+          badTimes.lines,
+          badTimes.count,
+        ),
+      );
     }
     if (backwards.count > 0 && !leaveOut) {
-      return refuse(problem("backwards", `The clock goes backwards: ${linesText(backwards.lines, backwards.count)}.`, "Leave those rows out, or choose another column for the time.", columns, backwards.lines, backwards.count));
+      return refuse(
+        problem(
+          "backwards",
+          `The clock goes backwards: ${linesText(backwards.lines, backwards.count)}.`,
+          "Leave those rows out, or choose another column for the time.",
+          columns,
+          backwards.lines,
+          backwards.count,
+        ),
+      );
     }
     if (restarts.length > 0 && this.options.part === undefined) {
-      return refuse(problem("glued", `The clock starts again at line ${restarts[0].line}: ${restarts.length + 1} logs are in this file.`, `Choose which to read, 1 to ${restarts.length + 1}, or read all as one.`, columns, restarts.map(({ line }) => line).slice(0, 20), restarts.length));
+      return refuse(
+        problem(
+          "glued",
+          `The clock starts again at line ${restarts[0].line}: ${restarts.length + 1} logs are in this file.`,
+          `Choose which to read, 1 to ${restarts.length + 1}, or read all as one.`,
+          columns,
+          restarts.map(({ line }) => line).slice(0, 20),
+          restarts.length,
+        ),
+      );
     }
     const made = assemble(collector, columns, this.options);
-    if (!made) return refuse(problem("headerOnly", "No frame is left to read.", "A clock alone needs at least two rows.", columns));
+    if (!made)
+      return refuse(
+        problem("headerOnly", "No frame is left to read.", "A clock alone needs at least two rows.", columns),
+      );
     const notes = [...made.notes, ...lastNotes];
-    if (collector.firstZeroLeftOut) notes.push("The first row's frame time is zero (no frame before it) and was left out.");
-    if (collector.leftOut > 0) notes.push(`${collector.leftOut} ${collector.leftOut === 1 ? "row" : "rows"} with times that can't be ${collector.leftOut === 1 ? "was" : "were"} left out, as asked: ${linesText([...badTimes.lines, ...backwards.lines].sort((a, b) => a - b).slice(0, 20), collector.leftOut)}.`);
-    if (layout.headerLine === null) notes.push("The log has no header; its columns were judged from their values. Please confirm them.");
+    if (collector.firstZeroLeftOut)
+      notes.push("The first row's frame time is zero (no frame before it) and was left out.");
+    if (collector.leftOut > 0)
+      notes.push(
+        `${collector.leftOut} ${collector.leftOut === 1 ? "row" : "rows"} with times that can't be ${collector.leftOut === 1 ? "was" : "were"} left out, as asked: ${linesText([...badTimes.lines, ...backwards.lines].sort((a, b) => a - b).slice(0, 20), collector.leftOut)}.`,
+      );
+    if (layout.headerLine === null)
+      notes.push("The log has no header; its columns were judged from their values. Please confirm them.");
     return {
       ok: true,
       reading: {
@@ -152,17 +238,35 @@ export class LogReader {
 
 /** Where no header names a time, the values are asked: a column that only grows is a clock, its steps are frame times. */
 function judgeByValues(layout: Layout, head: string[]): Column[] {
-  if (layout.columns.some(({ role }) => role === "frameTime" || role === "presentTime" || role === "rate")) return layout.columns;
+  if (layout.columns.some(({ role }) => role === "frameTime" || role === "presentTime" || role === "rate"))
+    return layout.columns;
   // A header that names no time is trusted: guessing among named columns would be inventing.
   if (layout.headerLine !== null && layout.header.length > 1) return layout.columns;
-  const rows = head.filter((line, index) => line.trim() !== "" && !isComment(line) && index + 1 !== layout.headerLine).slice(0, 200).map((line) => splitRow(line, layout.delimiter));
-  const values = layout.header.map((_, index) => rows.map((cells) => numberIn(cells[index], layout.decimalComma)).filter((value) => !Number.isNaN(value)));
-  const clocks = layout.header.map((_, index) => rows.filter((cells) => !Number.isNaN(clockIn(cells[index]))).length > rows.length / 2);
+  const rows = head
+    .filter((line, index) => line.trim() !== "" && !isComment(line) && index + 1 !== layout.headerLine)
+    .slice(0, 200)
+    .map((line) => splitRow(line, layout.delimiter));
+  const values = layout.header.map((_, index) =>
+    rows.map((cells) => numberIn(cells[index], layout.decimalComma)).filter((value) => !Number.isNaN(value)),
+  );
+  const clocks = layout.header.map(
+    (_, index) => rows.filter((cells) => !Number.isNaN(clockIn(cells[index]))).length > rows.length / 2,
+  );
   const filled = values.map((column) => column.length > rows.length / 2);
-  const grows = values.map((column, index) => clocks[index] || (column.length > 2 && column.every((value, i) => i === 0 || value >= column[i - 1]) && column[column.length - 1] > column[0]));
-  const counts = values.map((column) => column.length > 2 && column.every((value, i) => i === 0 || value === column[i - 1] + 1));
+  const grows = values.map(
+    (column, index) =>
+      clocks[index] ||
+      (column.length > 2 &&
+        column.every((value, i) => i === 0 || value >= column[i - 1]) &&
+        column[column.length - 1] > column[0]),
+  );
+  const counts = values.map(
+    (column) => column.length > 2 && column.every((value, i) => i === 0 || value === column[i - 1] + 1),
+  );
   const clock = grows.findIndex((yes, index) => yes && !counts[index]);
-  const frames = filled.findIndex((yes, index) => yes && !grows[index] && (clock < 0 || stepsMatch(values[clock], values[index])));
+  const frames = filled.findIndex(
+    (yes, index) => yes && !grows[index] && (clock < 0 || stepsMatch(values[clock], values[index])),
+  );
   return layout.columns.map((column, index) => {
     if (index === frames) return { ...column, role: "frameTime" };
     return index === clock && frames < 0 ? { ...column, role: "presentTime" } : column;
@@ -171,9 +275,14 @@ function judgeByValues(layout: Layout, head: string[]): Column[] {
 
 /** A clock written as 10:00:01.5 names its own unit. */
 function clockText(columns: Column[], layout: Layout, head: string[]): Column[] {
-  const rows = head.filter((line, index) => line.trim() !== "" && index + 1 !== layout.headerLine).slice(-50).map((line) => splitRow(line, layout.delimiter));
+  const rows = head
+    .filter((line, index) => line.trim() !== "" && index + 1 !== layout.headerLine)
+    .slice(-50)
+    .map((line) => splitRow(line, layout.delimiter));
   return columns.map((column, index) => {
-    const written = column.role === "presentTime" && rows.filter((cells) => !Number.isNaN(clockIn(cells[index]))).length * 2 > rows.length;
+    const written =
+      column.role === "presentTime" &&
+      rows.filter((cells) => !Number.isNaN(clockIn(cells[index]))).length * 2 > rows.length;
     return written ? { ...column, unit: "clock", unitFrom: "values" } : column;
   });
 }
@@ -185,7 +294,14 @@ function stepsMatch(clock: number[], steps: number[]): boolean {
   return apart.filter((_, i) => Math.abs(ratio(i) / middle - 1) < 0.05).length > apart.length * 0.8;
 }
 
-function problem(code: LogProblem["code"], message: string, fix: string, columns: Column[], lines: number[] = [], howMany = 0): LogProblem {
+function problem(
+  code: LogProblem["code"],
+  message: string,
+  fix: string,
+  columns: Column[],
+  lines: number[] = [],
+  howMany = 0,
+): LogProblem {
   return { code, message, fix, lines, count: howMany, columns, sample: [] };
 }
 

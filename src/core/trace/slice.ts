@@ -19,7 +19,8 @@ export function endsOf(trace: Trace): Float64Array {
 
 /** Index of the first end after `ms`; N when none is. */
 export function firstEndAfter(ends: Float64Array, ms: number): number {
-  let low = 0, high = ends.length;
+  let low = 0,
+    high = ends.length;
   while (low < high) {
     const middle = (low + high) >> 1;
     if (ends[middle] > ms) high = middle;
@@ -39,12 +40,24 @@ export function sliceTrace(trace: Trace, fromMs: number, toMs: number): Trace {
   const start = first === 0 ? 0 : ends[first - 1];
   const stop = last === 0 ? 0 : ends[last - 1];
   const channels: Channel[] = trace.channels.map(({ role, times, values }) => {
-    const from = firstEndAfter(times, start - 1e-9), to = firstEndAfter(times, stop);
+    const from = firstEndAfter(times, start - 1e-9),
+      to = firstEndAfter(times, stop);
     return { role, times: times.slice(from, to).map((t) => t - start), values: values.slice(from, to) };
   });
   const marks = trace.marks
     .filter((mark) => mark.endMs > start && mark.startMs < stop)
-    .map((mark) => ({ label: mark.label, startMs: Math.max(0, mark.startMs - start), endMs: Math.min(stop, mark.endMs) - start }));
-  if (trace.form === "frames") return { form: "frames", frameTimes: trace.frameTimes.slice(first, last), channels, marks };
-  return { form: "interval", durations: trace.durations.slice(first, last), rates: trace.rates.slice(first, last), channels, marks };
+    .map((mark) => ({
+      label: mark.label,
+      startMs: Math.max(0, mark.startMs - start),
+      endMs: Math.min(stop, mark.endMs) - start,
+    }));
+  if (trace.form === "frames")
+    return { form: "frames", frameTimes: trace.frameTimes.slice(first, last), channels, marks };
+  return {
+    form: "interval",
+    durations: trace.durations.slice(first, last),
+    rates: trace.rates.slice(first, last),
+    channels,
+    marks,
+  };
 }

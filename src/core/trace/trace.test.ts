@@ -1,5 +1,20 @@
 import fc from "fast-check";
-import { durationOf, endsOf, frameColumns, mostLogBytes, packTrace, readLog, readLogBytes, sliceTrace, tooLarge, unpackTrace, type FrameTrace, type LogReading, type ReadOptions, type Role } from ".";
+import {
+  durationOf,
+  endsOf,
+  frameColumns,
+  mostLogBytes,
+  packTrace,
+  readLog,
+  readLogBytes,
+  sliceTrace,
+  tooLarge,
+  unpackTrace,
+  type FrameTrace,
+  type LogReading,
+  type ReadOptions,
+  type Role,
+} from ".";
 import { averageFps } from "@/core/metrics";
 
 function read(text: string, options?: ReadOptions): LogReading {
@@ -31,15 +46,34 @@ describe("ways a log is written", () => {
     expect(reading.delimiter).toBe(delimiter);
     expect(reading.trace.channels.map(({ role }) => role)).toEqual(["cpu"]);
   });
-  it("reads one column with decimal commas", () => expect(framesOf(read("frame time (ms)\n16,7\n33,3\n"))).toEqual([16.7, 33.3]));
+  it("reads one column with decimal commas", () =>
+    expect(framesOf(read("frame time (ms)\n16,7\n33,3\n"))).toEqual([16.7, 33.3]));
   it("reads comments, a preamble and a repeated header, and counts what is no number", () => {
-    const reading = read("# capture of the lock gates\nSession: evening\nelapsed s,frame time ms\n0.02,16.7\n# a remark\n0.05,33.3\nelapsed s,frame time ms\n0.07,16.7\nEND OF LOG\n");
+    const reading = read(
+      "# capture of the lock gates\nSession: evening\nelapsed s,frame time ms\n0.02,16.7\n# a remark\n0.05,33.3\nelapsed s,frame time ms\n0.07,16.7\nEND OF LOG\n",
+    );
     expect(framesOf(reading)).toEqual([16.7, 33.3, 16.7]);
-    expect(reading.skipped).toEqual([{ line: 7, text: "elapsed s,frame time ms" }, { line: 9, text: "END OF LOG" }]);
+    expect(reading.skipped).toEqual([
+      { line: 7, text: "elapsed s,frame time ms" },
+      { line: 9, text: "END OF LOG" },
+    ]);
     expect(reading.skippedRows).toBe(2);
   });
-  it.each([["s", 0.0167], ["ms", 16.7], ["us", 16700], ["µs", 16700], ["ns", 16_700_000]])("takes the unit %s from the header", (unit, value) => expect(framesOf(read(`Frame Duration (${unit})\n${value}\n${value}\n`))[0]).toBeCloseTo(16.7, 9));
-  it.each([["s", 0.0167], ["ms", 16.7], ["us", 16700], ["ns", 16_700_000]])("judges the unit %s from plausibility, and asks", (unit, value) => {
+  it.each([
+    ["s", 0.0167],
+    ["ms", 16.7],
+    ["us", 16700],
+    ["µs", 16700],
+    ["ns", 16_700_000],
+  ])("takes the unit %s from the header", (unit, value) =>
+    expect(framesOf(read(`Frame Duration (${unit})\n${value}\n${value}\n`))[0]).toBeCloseTo(16.7, 9),
+  );
+  it.each([
+    ["s", 0.0167],
+    ["ms", 16.7],
+    ["us", 16700],
+    ["ns", 16_700_000],
+  ])("judges the unit %s from plausibility, and asks", (unit, value) => {
     const reading = read(`frametime\n${value}\n${value}\n`);
     expect(framesOf(reading)[0]).toBeCloseTo(16.7, 9);
     expect(reading.columns[0]).toMatchObject({ unit, unitFrom: "values" });
@@ -49,48 +83,81 @@ describe("ways a log is written", () => {
     expect(framesOf(read(rows(20, () => "16.7") + "\n"))).toHaveLength(20);
     expect(framesOf(read(rows(21, (i) => String(i * 20)) + "\n"))).toEqual(new Array(20).fill(20));
   });
-  it("finds frame times beside a clock by its steps", () => expect(framesOf(read(rows(30, (i) => `${i},${(i + 1) * 20},20,${i % 7}`) + "\n"))).toEqual(new Array(30).fill(20)));
+  it("finds frame times beside a clock by its steps", () =>
+    expect(framesOf(read(rows(30, (i) => `${i},${(i + 1) * 20},20,${i % 7}`) + "\n"))).toEqual(
+      new Array(30).fill(20),
+    ));
 });
 
 describe("what columns are, from words and units in any order", () => {
   const guess = (header: string): Role => read(`frame_time_ms,${header}\n16.7,1\n16.7,1\n`).columns[1].role;
   it.each<[string, Role]>([
-    ["CPU Usage (%)", "cpu"], ["load of the processor [%]", "cpu"], ["busiest core %", "cpuBusiest"], ["core 3 %", "ignore"],
-    ["gpu_load_pct", "gpu"], ["Graphics busy %", "gpu"], ["clock CPU MHz", "cpuClock"], ["GPU frequency [GHz]", "gpuClock"],
-    ["Power draw (W)", "watts"], ["battery mW", "ignore"], ["Package mW", "watts"], ["Temp °C", "temperature"], ["GPU temperature (C)", "gpuTemperature"],
-    ["RAM used MB", "memory"], ["memory GB", "memory"], ["emulation speed %", "speed"], ["fan speed rpm", "ignore"],
-    ["room", "scene"], ["Section", "scene"], ["frame number", "ignore"], ["render_ms", "ignore"], ["gpu busy ms", "ignore"],
-    ["elapsed (s)", "presentTime"], ["Timestamp", "presentTime"], ["refresh rate Hz", "ignore"], ["frames per second", "rate"], ["target fps", "rate"],
+    ["CPU Usage (%)", "cpu"],
+    ["load of the processor [%]", "cpu"],
+    ["busiest core %", "cpuBusiest"],
+    ["core 3 %", "ignore"],
+    ["gpu_load_pct", "gpu"],
+    ["Graphics busy %", "gpu"],
+    ["clock CPU MHz", "cpuClock"],
+    ["GPU frequency [GHz]", "gpuClock"],
+    ["Power draw (W)", "watts"],
+    ["battery mW", "ignore"],
+    ["Package mW", "watts"],
+    ["Temp °C", "temperature"],
+    ["GPU temperature (C)", "gpuTemperature"],
+    ["RAM used MB", "memory"],
+    ["memory GB", "memory"],
+    ["emulation speed %", "speed"],
+    ["fan speed rpm", "ignore"],
+    ["room", "scene"],
+    ["Section", "scene"],
+    ["frame number", "ignore"],
+    ["render_ms", "ignore"],
+    ["gpu busy ms", "ignore"],
+    ["elapsed (s)", "presentTime"],
+    ["Timestamp", "presentTime"],
+    ["refresh rate Hz", "ignore"],
+    ["frames per second", "rate"],
+    ["target fps", "rate"],
   ])("%s is %s", (header, role) => expect(guess(header)).toBe(role));
   it("takes the best-worded of several", () => {
     const reading = read("gpu frame time ms,frame time ms,render frame ms\n5,16.7,3\n5,16.7,3\n");
     expect(reading.columns.map(({ role }) => role)).toEqual(["ignore", "frameTime", "ignore"]);
   });
   it("lets the user say otherwise, and takes the role from the column that had it", () => {
-    const reading = read("a ms,frame time ms\n20,16.7\n20,16.7\n", { map: { "a ms": { role: "frameTime", unit: "ms" } } });
+    const reading = read("a ms,frame time ms\n20,16.7\n20,16.7\n", {
+      map: { "a ms": { role: "frameTime", unit: "ms" } },
+    });
     expect(framesOf(reading)).toEqual([20, 20]);
     expect(reading.columns[1].role).toBe("ignore");
   });
   it("refuses a map that names no column, and a log without any time", () => {
     expect(refused("frame time ms\n16\n", { map: { nothing: { role: "frameTime" } } }).code).toBe("badMap");
-    expect(refused("apples,pears\n1,2\n3,4\n")).toMatchObject({ code: "noTiming", columns: [{ name: "apples" }, { name: "pears" }] });
+    expect(refused("apples,pears\n1,2\n3,4\n")).toMatchObject({
+      code: "noTiming",
+      columns: [{ name: "apples" }, { name: "pears" }],
+    });
   });
   it("a hundred columns are no trouble", () => {
     const wide = (cell: (i: number) => string) => Array.from({ length: 100 }, (_, i) => cell(i)).join(",");
-    const reading = read(`${wide((i) => (i === 73 ? "frame time (ms)" : `thing ${i}`))}\n${rows(3, () => wide((i) => (i === 73 ? "16.7" : "x")))}\n`);
+    const reading = read(
+      `${wide((i) => (i === 73 ? "frame time (ms)" : `thing ${i}`))}\n${rows(3, () => wide((i) => (i === 73 ? "16.7" : "x")))}\n`,
+    );
     expect(framesOf(reading)).toEqual([16.7, 16.7, 16.7]);
     expect(reading.columns).toHaveLength(100);
   });
 });
 
 describe("clocks and counters", () => {
-  it("takes differences of present times", () => expect(framesOf(read("present time (ms)\n0\n16\n66\n"))).toEqual([16, 50]));
+  it("takes differences of present times", () =>
+    expect(framesOf(read("present time (ms)\n0\n16\n66\n"))).toEqual([16, 50]));
   it("joins rows of the same instant and says so", () => {
     const reading = read("timestamp ms\n0\n16\n16\n32\n");
     expect(framesOf(reading)).toEqual([16, 16]);
     expect(reading.notes.join()).toMatch(/1 row has the same time/);
   });
-  it("reads a clock written as hours, minutes and seconds", () => expect(framesOf(read("time,cpu %\n10:00:00.000,1\n10:00:00.020,2\n10:00:00.060,3\n"))).toEqual([20, 40]));
+  it("reads a clock written as hours, minutes and seconds", () =>
+    expect(framesOf(read("time,cpu %\n10:00:00.000,1\n10:00:00.020,2\n10:00:00.060,3\n"))).toEqual([20, 40]));
   it("a counter logged once a second is readings, with no frames invented", () => {
     const reading = read(`time s,fps,gpu %\n${rows(10, (i) => `${i},${i === 4 ? 30 : 60},90`)}\n`);
     expect(reading.trace).toMatchObject({ form: "interval", channels: [{ role: "gpu" }] });
@@ -102,9 +169,17 @@ describe("clocks and counters", () => {
     expect(reading.trace.form).toBe("frames");
     expect(reading.trace.channels[0].role).toBe("rate");
   });
-  it("a mean frame time once a second is a counter too", () => expect(read(`elapsed s,frame time ms\n${rows(10, (i) => `${i},20`)}\n`).trace).toMatchObject({ form: "interval" }));
-  it("readings without a clock are taken a second apart, and it asks", () => expect(read("fps\n60\n58\n60\n")).toMatchObject({ needsConfirming: true, trace: { form: "interval" } }));
-  it("names scenes where a column changes, at the frames' own time", () => expect(read("frame time ms,room\n10,hall\n10,hall\n20,stairs\n").trace.marks).toEqual([{ label: "hall", startMs: 0, endMs: 20 }, { label: "stairs", startMs: 20, endMs: 40 }]));
+  it("a mean frame time once a second is a counter too", () =>
+    expect(read(`elapsed s,frame time ms\n${rows(10, (i) => `${i},20`)}\n`).trace).toMatchObject({
+      form: "interval",
+    }));
+  it("readings without a clock are taken a second apart, and it asks", () =>
+    expect(read("fps\n60\n58\n60\n")).toMatchObject({ needsConfirming: true, trace: { form: "interval" } }));
+  it("names scenes where a column changes, at the frames' own time", () =>
+    expect(read("frame time ms,room\n10,hall\n10,hall\n20,stairs\n").trace.marks).toEqual([
+      { label: "hall", startMs: 0, endMs: 20 },
+      { label: "stairs", startMs: 20, endMs: 40 },
+    ]));
   it("keeps a reading once, however many frames repeat it", () => {
     const [gpu] = read(`frame time ms,gpu %\n${rows(100, (i) => `10,${i < 50 ? 80 : 90}`)}\n`).trace.channels;
     expect([...gpu.values]).toEqual([80, 80, 90, 90]);
@@ -117,7 +192,12 @@ describe("bad input, nothing lost", () => {
     expect(refused("\n\n  \n").code).toBe("empty");
   });
   it("a header only", () => expect(refused("frame time ms,cpu\n").code).toBe("headerOnly"));
-  it.each([["negative", "-3"], ["zero", "0"], ["not a number", "NaN"], ["without end", "inf"]])("times %s: refused with the line, left out when asked", (_, bad) => {
+  it.each([
+    ["negative", "-3"],
+    ["zero", "0"],
+    ["not a number", "NaN"],
+    ["without end", "inf"],
+  ])("times %s: refused with the line, left out when asked", (_, bad) => {
     const text = `frame time ms\n16\n16\n${bad}\n16\n`;
     expect(refused(text)).toMatchObject({ code: "badTimes", lines: [4], count: 1 });
     expect(framesOf(read(text, { leaveOutBad: true }))).toEqual([16, 16, 16]);
@@ -148,7 +228,10 @@ describe("bad input, nothing lost", () => {
     expect(framesOf(read("frame time ms,cpu %\n16,40\n17,41"))).toEqual([16, 17]);
   });
   it("binary is refused, and other encodings are read", () => {
-    expect(readLogBytes(Uint8Array.from({ length: 4000 }, (_, i) => (i * 37) % 256))).toMatchObject({ ok: false, problem: { code: "binary" } });
+    expect(readLogBytes(Uint8Array.from({ length: 4000 }, (_, i) => (i * 37) % 256))).toMatchObject({
+      ok: false,
+      problem: { code: "binary" },
+    });
     const wide = Buffer.from("\uFEFFframe time ms,scène\n16,été\n17,été\n", "utf16le");
     expect(readLogBytes(wide)).toMatchObject({ ok: true, reading: { rows: 2 } });
     const latin = readLogBytes(Buffer.from("frame time ms,temp °C\n16,40\n17,41\n", "latin1"));
@@ -156,30 +239,55 @@ describe("bad input, nothing lost", () => {
     expect(latin.ok && latin.reading.notes.join()).toMatch(/WINDOWS-1252/);
   });
   it("two gigabytes are refused by size, with the limit said", () => {
-    expect(tooLarge(2 * 1024 ** 3)).toMatchObject({ code: "tooLarge", message: "The file is 2,048 MB; logs up to 512 MB are read." });
+    expect(tooLarge(2 * 1024 ** 3)).toMatchObject({
+      code: "tooLarge",
+      message: "The file is 2,048 MB; logs up to 512 MB are read.",
+    });
     expect(tooLarge(mostLogBytes)).toBeNull();
   });
   it("never throws, whatever the text", () => {
     fc.assert(fc.property(fc.string({ unit: "binary", maxLength: 400 }), (text) => void readLog(text)));
-    fc.assert(fc.property(fc.array(fc.constantFrom("frame time ms", "16", ",", ";", "\n", "-1", "nan", '"', "0", "time", "\t"), { maxLength: 60 }), (parts) => void readLog(parts.join(""))));
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom("frame time ms", "16", ",", ";", "\n", "-1", "nan", '"', "0", "time", "\t"), {
+          maxLength: 60,
+        }),
+        (parts) => void readLog(parts.join("")),
+      ),
+    );
   });
 });
 
-const anyFrames = fc.array(fc.double({ min: 0.1, max: 400, noNaN: true }), { minLength: 2, maxLength: 200 }).map((list): FrameTrace => ({ form: "frames", frameTimes: Float64Array.from(list), channels: [], marks: [] }));
+const anyFrames = fc
+  .array(fc.double({ min: 0.1, max: 400, noNaN: true }), { minLength: 2, maxLength: 200 })
+  .map((list): FrameTrace => ({
+    form: "frames",
+    frameTimes: Float64Array.from(list),
+    channels: [],
+    marks: [],
+  }));
 
 describe("a trace kept and cut", () => {
   it("where a log is cut into pieces changes nothing", () => {
     const text = `frame time ms,cpu\n${rows(700, (i) => `${10 + (i % 9)},${i}`)}\n`;
     const whole = framesOf(read(text));
-    fc.assert(fc.property(fc.integer({ min: 1, max: text.length - 1 }), (cut) => {
-      const bytes = new TextEncoder().encode(text);
-      const result = readLogBytes(bytes);
-      expect(result.ok && framesOf(result.reading)).toEqual(whole);
-      expect(cut).toBeGreaterThan(0);
-    }), { numRuns: 3 });
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: text.length - 1 }), (cut) => {
+        const bytes = new TextEncoder().encode(text);
+        const result = readLogBytes(bytes);
+        expect(result.ok && framesOf(result.reading)).toEqual(whole);
+        expect(cut).toBeGreaterThan(0);
+      }),
+      { numRuns: 3 },
+    );
   });
   it("packs and unpacks to Float32 precision, with channels, marks and particulars", () => {
-    const trace: FrameTrace = { form: "frames", frameTimes: Float64Array.of(16.7, 33.3), channels: [{ role: "watts", times: Float64Array.of(16.7), values: Float64Array.of(9.5) }], marks: [{ label: "häll", startMs: 0, endMs: 50 }] };
+    const trace: FrameTrace = {
+      form: "frames",
+      frameTimes: Float64Array.of(16.7, 33.3),
+      channels: [{ role: "watts", times: Float64Array.of(16.7), values: Float64Array.of(9.5) }],
+      marks: [{ label: "häll", startMs: 0, endMs: 50 }],
+    };
     const { trace: back, meta } = unpackTrace(packTrace(trace, { label: "é" }));
     expect(meta).toEqual({ label: "é" });
     expect(back.marks).toEqual(trace.marks);
@@ -187,32 +295,54 @@ describe("a trace kept and cut", () => {
     expect(back.channels[0].values[0]).toBeCloseTo(9.5, 6);
   });
   it("refuses packs that are cut off or hold what can't be", () => {
-    const good = packTrace({ form: "frames", frameTimes: Float64Array.of(16, 17), channels: [], marks: [] }, {});
+    const good = packTrace(
+      { form: "frames", frameTimes: Float64Array.of(16, 17), channels: [], marks: [] },
+      {},
+    );
     expect(() => unpackTrace(good.subarray(0, good.length - 4))).toThrow(/cut off/);
     expect(() => unpackTrace(new Uint8Array(4))).toThrow(/too short/);
-    expect(() => unpackTrace(packTrace({ form: "frames", frameTimes: Float64Array.of(16, -1), channels: [], marks: [] }, {}))).toThrow(/value 2 is -1/);
-    expect(() => unpackTrace(packTrace({ form: "frames", frameTimes: Float64Array.of(NaN), channels: [], marks: [] }, {}))).toThrow(/value 1/);
+    expect(() =>
+      unpackTrace(
+        packTrace({ form: "frames", frameTimes: Float64Array.of(16, -1), channels: [], marks: [] }, {}),
+      ),
+    ).toThrow(/value 2 is -1/);
+    expect(() =>
+      unpackTrace(packTrace({ form: "frames", frameTimes: Float64Array.of(NaN), channels: [], marks: [] }, {})),
+    ).toThrow(/value 1/);
     const noise = good.slice();
     noise[6] = 0xff;
     expect(() => unpackTrace(noise)).toThrow(/header/);
   });
   it("splitting a trace and joining it changes nothing", () => {
-    fc.assert(fc.property(anyFrames, fc.double({ min: 0, max: 1, noNaN: true }), (trace, share) => {
-      const ends = endsOf(trace);
-      const cut = ends[Math.floor(share * (ends.length - 1))];
-      const a = sliceTrace(trace, 0, cut) as FrameTrace, b = sliceTrace(trace, cut, Infinity) as FrameTrace;
-      const joined = Float64Array.from([...a.frameTimes, ...b.frameTimes]);
-      expect([...joined]).toEqual([...trace.frameTimes]);
-      expect(averageFps(joined)).toBeCloseTo(averageFps(trace.frameTimes), 9);
-    }));
+    fc.assert(
+      fc.property(anyFrames, fc.double({ min: 0, max: 1, noNaN: true }), (trace, share) => {
+        const ends = endsOf(trace);
+        const cut = ends[Math.floor(share * (ends.length - 1))];
+        const a = sliceTrace(trace, 0, cut) as FrameTrace,
+          b = sliceTrace(trace, cut, Infinity) as FrameTrace;
+        const joined = Float64Array.from([...a.frameTimes, ...b.frameTimes]);
+        expect([...joined]).toEqual([...trace.frameTimes]);
+        expect(averageFps(joined)).toBeCloseTo(averageFps(trace.frameTimes), 9);
+      }),
+    );
   });
   it("columns of pixels lose no spike", () => {
-    fc.assert(fc.property(anyFrames, fc.integer({ min: 1, max: 50 }), (trace, columns) => {
-      const ends = endsOf(trace);
-      const made = frameColumns(trace, ends, 0, ends[ends.length - 1], columns);
-      expect(Math.max(...[...made.high].filter(Number.isFinite))).toBeCloseTo(Math.max(...trace.frameTimes), 3);
-      expect(Math.min(...[...made.low].filter(Number.isFinite))).toBeCloseTo(Math.min(...trace.frameTimes), 3);
-      made.mean.forEach((mean, i) => Number.isFinite(mean) && expect(mean).toBeLessThanOrEqual(made.high[i] + 1e-3));
-    }));
+    fc.assert(
+      fc.property(anyFrames, fc.integer({ min: 1, max: 50 }), (trace, columns) => {
+        const ends = endsOf(trace);
+        const made = frameColumns(trace, ends, 0, ends[ends.length - 1], columns);
+        expect(Math.max(...[...made.high].filter(Number.isFinite))).toBeCloseTo(
+          Math.max(...trace.frameTimes),
+          3,
+        );
+        expect(Math.min(...[...made.low].filter(Number.isFinite))).toBeCloseTo(
+          Math.min(...trace.frameTimes),
+          3,
+        );
+        made.mean.forEach(
+          (mean, i) => Number.isFinite(mean) && expect(mean).toBeLessThanOrEqual(made.high[i] + 1e-3),
+        );
+      }),
+    );
   });
 });

@@ -1,14 +1,37 @@
 /** What a column of a log can be. `ignore` is a choice too: it is kept out on purpose. */
 export const roles = [
-  "frameTime", "presentTime", "rate", "speed", "cpu", "cpuBusiest", "gpu", "cpuClock", "gpuClock",
-  "watts", "temperature", "gpuTemperature", "memory", "scene", "pass", "ignore",
+  "frameTime",
+  "presentTime",
+  "rate",
+  "speed",
+  "cpu",
+  "cpuBusiest",
+  "gpu",
+  "cpuClock",
+  "gpuClock",
+  "watts",
+  "temperature",
+  "gpuTemperature",
+  "memory",
+  "scene",
+  "pass",
+  "ignore",
 ] as const;
 export type Role = (typeof roles)[number];
 
 /** Roles that become a telemetry channel, with the unit every channel of that role is kept in. */
 export const channelUnits = {
-  rate: "fps", speed: "%", cpu: "%", cpuBusiest: "%", gpu: "%", cpuClock: "MHz", gpuClock: "MHz",
-  watts: "W", temperature: "°C", gpuTemperature: "°C", memory: "MB",
+  rate: "fps",
+  speed: "%",
+  cpu: "%",
+  cpuBusiest: "%",
+  gpu: "%",
+  cpuClock: "MHz",
+  gpuClock: "MHz",
+  watts: "W",
+  temperature: "°C",
+  gpuTemperature: "°C",
+  memory: "MB",
 } as const satisfies Partial<Record<Role, string>>;
 export type ChannelRole = keyof typeof channelUnits;
 
@@ -53,12 +76,42 @@ export interface Column {
   unitFrom: "header" | "values" | "user" | "none";
 }
 
-export const units = ["s", "ms", "us", "ns", "fps", "%", "Hz", "kHz", "MHz", "GHz", "W", "mW", "C", "F", "B", "KB", "MB", "GB", "clock"] as const;
+export const units = [
+  "s",
+  "ms",
+  "us",
+  "ns",
+  "fps",
+  "%",
+  "Hz",
+  "kHz",
+  "MHz",
+  "GHz",
+  "W",
+  "mW",
+  "C",
+  "F",
+  "B",
+  "KB",
+  "MB",
+  "GB",
+  "clock",
+] as const;
 export type Unit = (typeof units)[number];
 
 /** Why a log can't be read, in words for a person, with what they can do. Line numbers count from 1. */
 export interface LogProblem {
-  code: "empty" | "headerOnly" | "binary" | "noTiming" | "badTimes" | "backwards" | "glued" | "badMap" | "tooLarge" | "encoding";
+  code:
+    | "empty"
+    | "headerOnly"
+    | "binary"
+    | "noTiming"
+    | "badTimes"
+    | "backwards"
+    | "glued"
+    | "badMap"
+    | "tooLarge"
+    | "encoding";
   message: string;
   fix: string;
   /** First lines at fault, at most 20. */

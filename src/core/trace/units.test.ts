@@ -51,7 +51,18 @@ describe("units", () => {
   });
 
   it("every role's units convert to a positive factor", () => {
-    for (const role of ["frameTime", "presentTime", "cpuClock", "gpuClock", "watts", "temperature", "memory", "cpu", "speed", "rate"] as const) {
+    for (const role of [
+      "frameTime",
+      "presentTime",
+      "cpuClock",
+      "gpuClock",
+      "watts",
+      "temperature",
+      "memory",
+      "cpu",
+      "speed",
+      "rate",
+    ] as const) {
       for (const unit of unitsFor(role)) {
         expect(conversion(role, unit).factor).toBeGreaterThan(0);
       }
@@ -145,7 +156,14 @@ describe("words of a header", () => {
   });
 
   it("gives each role to one column only", () => {
-    const made = guessColumns(["frame time ms", "frame delta ms", "elapsed s", "timestamp", "cpu %", "cpu load %"]);
+    const made = guessColumns([
+      "frame time ms",
+      "frame delta ms",
+      "elapsed s",
+      "timestamp",
+      "cpu %",
+      "cpu load %",
+    ]);
     const given = made.map(({ role }) => role).filter((role) => role !== "ignore");
     expect(new Set(given).size).toBe(given.length);
     expect(given.sort()).toEqual(["cpu", "frameTime", "presentTime"]);
@@ -154,13 +172,23 @@ describe("words of a header", () => {
 
 describe("how a log is laid out", () => {
   it("finds a header under a preamble of another width", () => {
-    const made = layoutOf(["Device: bench", "Notes, with, many, commas, in, it", "time s,frame time ms,gpu %", "0.1,16.7,50", "0.2,16.8,51", "0.3,16.6,52"]);
+    const made = layoutOf([
+      "Device: bench",
+      "Notes, with, many, commas, in, it",
+      "time s,frame time ms,gpu %",
+      "0.1,16.7,50",
+      "0.2,16.8,51",
+      "0.3,16.6,52",
+    ]);
     expect(made).toMatchObject({ delimiter: ",", headerLine: 3, decimalComma: false });
     expect(made.columns.map(({ role }) => role)).toEqual(["presentTime", "frameTime", "gpu"]);
   });
 
   it("names columns that have no header by their place", () => {
-    expect(layoutOf(["1,16.7", "2,16.8", "3,16.6"])).toMatchObject({ headerLine: null, header: ["column 1", "column 2"] });
+    expect(layoutOf(["1,16.7", "2,16.8", "3,16.6"])).toMatchObject({
+      headerLine: null,
+      header: ["column 1", "column 2"],
+    });
   });
 
   it("takes a comma between digits for a decimal mark when nothing else parts the cells", () => {
@@ -169,6 +197,8 @@ describe("how a log is laid out", () => {
   });
 
   it("passes over comments of every kind", () => {
-    expect(layoutOf(["# one", "// two", "-- three", "! four", "frame time ms", "16.7"])).toMatchObject({ headerLine: 5 });
+    expect(layoutOf(["# one", "// two", "-- three", "! four", "frame time ms", "16.7"])).toMatchObject({
+      headerLine: 5,
+    });
   });
 });

@@ -1,15 +1,52 @@
 import type { Role, Unit } from "./types";
 
 const spellings: Record<string, Unit> = {
-  s: "s", sec: "s", secs: "s", second: "s", seconds: "s",
-  ms: "ms", msec: "ms", millisecond: "ms", milliseconds: "ms",
-  us: "us", "µs": "us", "μs": "us", usec: "us", microsecond: "us", microseconds: "us",
-  ns: "ns", nsec: "ns", nanosecond: "ns", nanoseconds: "ns",
-  fps: "fps", "%": "%", percent: "%", pct: "%",
-  hz: "Hz", khz: "kHz", mhz: "MHz", ghz: "GHz",
-  w: "W", watt: "W", watts: "W", mw: "mW", milliwatts: "mW",
-  "°c": "C", c: "C", celsius: "C", degc: "C", "°f": "F", fahrenheit: "F",
-  b: "B", bytes: "B", kb: "KB", kib: "KB", mb: "MB", mib: "MB", gb: "GB", gib: "GB",
+  s: "s",
+  sec: "s",
+  secs: "s",
+  second: "s",
+  seconds: "s",
+  ms: "ms",
+  msec: "ms",
+  millisecond: "ms",
+  milliseconds: "ms",
+  us: "us",
+  µs: "us",
+  μs: "us",
+  usec: "us",
+  microsecond: "us",
+  microseconds: "us",
+  ns: "ns",
+  nsec: "ns",
+  nanosecond: "ns",
+  nanoseconds: "ns",
+  fps: "fps",
+  "%": "%",
+  percent: "%",
+  pct: "%",
+  hz: "Hz",
+  khz: "kHz",
+  mhz: "MHz",
+  ghz: "GHz",
+  w: "W",
+  watt: "W",
+  watts: "W",
+  mw: "mW",
+  milliwatts: "mW",
+  "°c": "C",
+  c: "C",
+  celsius: "C",
+  degc: "C",
+  "°f": "F",
+  fahrenheit: "F",
+  b: "B",
+  bytes: "B",
+  kb: "KB",
+  kib: "KB",
+  mb: "MB",
+  mib: "MB",
+  gb: "GB",
+  gib: "GB",
 };
 
 /** The unit a word stands for, or null. */
@@ -24,15 +61,29 @@ const toMb: Partial<Record<Unit, number>> = { B: 1e-6, KB: 1e-3, MB: 1, GB: 1000
 /** Units a role can be written in; empty when the role has none. */
 export function unitsFor(role: Role): Unit[] {
   switch (role) {
-    case "frameTime": return ["s", "ms", "us", "ns"];
-    case "presentTime": return ["s", "ms", "us", "ns", "clock"];
-    case "rate": return ["fps"];
-    case "speed": case "cpu": case "cpuBusiest": case "gpu": return ["%"];
-    case "cpuClock": case "gpuClock": return ["Hz", "kHz", "MHz", "GHz"];
-    case "watts": return ["W", "mW"];
-    case "temperature": case "gpuTemperature": return ["C", "F"];
-    case "memory": return ["B", "KB", "MB", "GB"];
-    default: return [];
+    case "frameTime":
+      return ["s", "ms", "us", "ns"];
+    case "presentTime":
+      return ["s", "ms", "us", "ns", "clock"];
+    case "rate":
+      return ["fps"];
+    case "speed":
+    case "cpu":
+    case "cpuBusiest":
+    case "gpu":
+      return ["%"];
+    case "cpuClock":
+    case "gpuClock":
+      return ["Hz", "kHz", "MHz", "GHz"];
+    case "watts":
+      return ["W", "mW"];
+    case "temperature":
+    case "gpuTemperature":
+      return ["C", "F"];
+    case "memory":
+      return ["B", "KB", "MB", "GB"];
+    default:
+      return [];
   }
 }
 
@@ -67,7 +118,9 @@ export function plausibleFrameTimeUnit(median: number): Unit {
  */
 export function plausibleClockUnit(medianStep: number, rate: number | null): Unit {
   if (rate === null) return plausibleFrameTimeUnit(medianStep);
-  const frames = (["s", "ms", "us", "ns"] as const).find((unit) => Math.abs((medianStep * toMs[unit]! * rate) / 1000 - 1) < 0.4);
+  const frames = (["s", "ms", "us", "ns"] as const).find(
+    (unit) => Math.abs((medianStep * toMs[unit]! * rate) / 1000 - 1) < 0.4,
+  );
   if (frames) return frames;
   if (medianStep < 90) return "s";
   if (medianStep < 9e4) return "ms";

@@ -11,7 +11,12 @@ export function wordsOf(header: string): { words: string[]; unit: Unit | null } 
     .split(/[^\p{L}0-9%°]+/u)
     .filter((part) => part !== "")
     .flatMap((part) => part.replace(/%/g, " % ").trim().split(" "))
-    .flatMap((part) => part.replace(/^(frame)(time|rate|duration|delta|interval)s?$/, "$1 $2").replace(/^(cpu|gpu)(load|usage|temp|clock|freq|power)$/, "$1 $2").split(" "));
+    .flatMap((part) =>
+      part
+        .replace(/^(frame)(time|rate|duration|delta|interval)s?$/, "$1 $2")
+        .replace(/^(cpu|gpu)(load|usage|temp|clock|freq|power)$/, "$1 $2")
+        .split(" "),
+    );
   let unit: Unit | null = null;
   const words: string[] = [];
   for (const part of parts) {
@@ -31,9 +36,39 @@ function scores(words: string[], unit: Unit | null): Score[] {
   const starts = (...any: string[]) => any.some((start) => words.some((word) => word.startsWith(start)));
   const timeUnit = unit !== null && unitsFor("frameTime").includes(unit);
   const unitIs = (...any: Unit[]) => unit !== null && any.includes(unit);
-  const derived = starts("avg", "average", "mean", "max", "min", "low", "percentile", "p9", "target", "limit", "cap") ? 4 : 0;
-  const stage = starts("render", "cpu", "gpu", "busy", "wait", "draw", "latency", "input", "until", "queue", "block", "animation") ? 7 : 0;
-  const processor = starts("cpu", "processor", "core", "thread"), graphics = starts("gpu", "graphics");
+  const derived = starts(
+    "avg",
+    "average",
+    "mean",
+    "max",
+    "min",
+    "low",
+    "percentile",
+    "p9",
+    "target",
+    "limit",
+    "cap",
+  )
+    ? 4
+    : 0;
+  const stage = starts(
+    "render",
+    "cpu",
+    "gpu",
+    "busy",
+    "wait",
+    "draw",
+    "latency",
+    "input",
+    "until",
+    "queue",
+    "block",
+    "animation",
+  )
+    ? 7
+    : 0;
+  const processor = starts("cpu", "processor", "core", "thread"),
+    graphics = starts("gpu", "graphics");
   const load = has("load", "usage", "use", "busy", "utilisation", "utilization", "util", "occupancy");
   const clocky = starts("clock", "freq") || unitIs("Hz", "kHz", "MHz", "GHz");
   const found: Score[] = [];
@@ -42,12 +77,15 @@ function scores(words: string[], unit: Unit | null): Score[] {
   if (has("frame", "frames") && has("index", "number", "no", "id", "count", "nr")) return [["ignore", 10]];
   if (starts("fan", "battery", "vram", "refresh", "dropped")) return [["ignore", 1]];
   if (unit === null || timeUnit) {
-    if (starts("frame") && (has("time", "times", "duration", "delta", "interval", "length") || timeUnit)) add("frameTime", 10 - derived - stage);
-    if (has("between", "since") && starts("present", "frame", "flip", "display", "swap")) add("frameTime", 9 - stage);
+    if (starts("frame") && (has("time", "times", "duration", "delta", "interval", "length") || timeUnit))
+      add("frameTime", 10 - derived - stage);
+    if (has("between", "since") && starts("present", "frame", "flip", "display", "swap"))
+      add("frameTime", 9 - stage);
     if (has("delta", "dt", "ft")) add("frameTime", 6 - derived - stage);
     if (!starts("frame", "delta", "between")) {
       if (has("elapsed", "timestamp", "uptime", "runtime")) add("presentTime", 9 - stage);
-      if (has("time", "instant", "when", "t", "moment") || starts("present")) add("presentTime", 6 - stage - derived);
+      if (has("time", "instant", "when", "t", "moment") || starts("present"))
+        add("presentTime", 6 - stage - derived);
       if (words.length === 0 && timeUnit) add("presentTime", 3);
     }
   }
@@ -58,12 +96,15 @@ function scores(words: string[], unit: Unit | null): Score[] {
     const core = starts("core", "thread") || words.some((word) => /^\d+$/.test(word));
     add(core && starts("busiest", "top", "max", "highest") ? "cpuBusiest" : core ? "ignore" : "cpu", 8);
   }
-  if (graphics && !clocky && (load || unitIs("%") || words.length === 1) && (unit === null || unitIs("%"))) add("gpu", 8);
+  if (graphics && !clocky && (load || unitIs("%") || words.length === 1) && (unit === null || unitIs("%")))
+    add("gpu", 8);
   if (clocky && processor) add("cpuClock", 8);
   if (clocky && graphics) add("gpuClock", 8);
-  if (unitIs("W", "mW") || has("power", "draw", "watts") && !load) add("watts", 7 - (processor || graphics ? 2 : 0));
+  if (unitIs("W", "mW") || (has("power", "draw", "watts") && !load))
+    add("watts", 7 - (processor || graphics ? 2 : 0));
   if (starts("temp") || unitIs("C", "F")) add(graphics ? "gpuTemperature" : "temperature", 7 - derived / 2);
-  if (starts("mem", "ram", "rss") && !clocky && !unitIs("%") && !starts("temp")) add("memory", 7 - (graphics ? 6 : 0));
+  if (starts("mem", "ram", "rss") && !clocky && !unitIs("%") && !starts("temp"))
+    add("memory", 7 - (graphics ? 6 : 0));
   if (has("scene", "area", "room", "mark", "marker", "section", "level", "lap", "label")) add("scene", 6);
   if (has("pass", "visit", "repeat", "attempt")) add("pass", 6);
   return found.sort((a, b) => b[1] - a[1]);

@@ -9,8 +9,17 @@ export const severities = ["slight", "visible", "severe", "blocking"] as const;
 export type Severity = (typeof severities)[number];
 
 export type RuleName =
-  | "speedPercent" | "reportedSpeedPercent" | "percentOfTarget" | "fullSpeedTimePercent"
-  | "hitchesPerMinute" | "freezes" | "alternation" | "crash" | "blockingFaults" | "severeFaults" | "visibleFaults";
+  | "speedPercent"
+  | "reportedSpeedPercent"
+  | "percentOfTarget"
+  | "fullSpeedTimePercent"
+  | "hitchesPerMinute"
+  | "freezes"
+  | "alternation"
+  | "crash"
+  | "blockingFaults"
+  | "severeFaults"
+  | "visibleFaults";
 
 /** A rule that decided a verdict; `value` is null where the form of the trace can't say. */
 export interface Reason {
@@ -38,7 +47,8 @@ export interface Trouble {
 
 /** The speed a verdict goes by: the engine's own where it reports one, the counter's otherwise, the share of the target for titles free of their rate. */
 export function judgedSpeed(summary: Summary): { rule: RuleName; value: number } {
-  if (summary.reportedSpeedPercent !== null) return { rule: "reportedSpeedPercent", value: summary.reportedSpeedPercent };
+  if (summary.reportedSpeedPercent !== null)
+    return { rule: "reportedSpeedPercent", value: summary.reportedSpeedPercent };
   if (summary.tied) return { rule: "speedPercent", value: summary.speedPercent };
   return { rule: "percentOfTarget", value: (100 * summary.averageFps) / summary.targetFps };
 }
@@ -47,10 +57,21 @@ export function judgedSpeed(summary: Summary): { rule: RuleName; value: number }
 const oneCadence = 0.75;
 
 /** Whether frames fall on several cadences at all, so that taking turns can be told from jitter. */
-const alternates = ({ pacing }: Summary) => pacing !== null && pacing.lag1 !== null && pacing.cadenceShare < oneCadence;
+const alternates = ({ pacing }: Summary) =>
+  pacing !== null && pacing.lag1 !== null && pacing.cadenceShare < oneCadence;
 
-const atLeast = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value >= limit });
-const atMost = (rule: RuleName, value: number | null, limit: number): Reason => ({ rule, value, limit, met: value === null || value <= limit });
+const atLeast = (rule: RuleName, value: number | null, limit: number): Reason => ({
+  rule,
+  value,
+  limit,
+  met: value === null || value >= limit,
+});
+const atMost = (rule: RuleName, value: number | null, limit: number): Reason => ({
+  rule,
+  value,
+  limit,
+  met: value === null || value <= limit,
+});
 
 /**
  * The light a run earns under house rules, with the rules that decided it.
@@ -63,19 +84,31 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
   const speed = judgedSpeed(summary);
   const fullTime = summary.fullSpeedTimePercent;
   const ladder: [Grade, Reason[]][] = [
-    ["steady", [
-      atLeast(speed.rule, speed.value, rules.steady.speedPercent),
-      atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
-      atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
-      atMost("freezes", summary.freezes, rules.steady.freezes),
-      ...(alternates(summary) ? [atLeast("alternation", summary.pacing!.lag1, rules.steady.lag1)] : []),
-    ]],
-    ["flickers", [atLeast(speed.rule, speed.value, rules.flickers.speedPercent), atLeast("fullSpeedTimePercent", fullTime, rules.flickers.fullSpeedTimePercent)]],
+    [
+      "steady",
+      [
+        atLeast(speed.rule, speed.value, rules.steady.speedPercent),
+        atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
+        atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
+        atMost("freezes", summary.freezes, rules.steady.freezes),
+        ...(alternates(summary) ? [atLeast("alternation", summary.pacing!.lag1, rules.steady.lag1)] : []),
+      ],
+    ],
+    [
+      "flickers",
+      [
+        atLeast(speed.rule, speed.value, rules.flickers.speedPercent),
+        atLeast("fullSpeedTimePercent", fullTime, rules.flickers.fullSpeedTimePercent),
+      ],
+    ],
     ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],
   ];
   const reached = ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met));
   let grade: Grade = reached < 0 ? "gutters" : ladder[reached][0];
-  let reasons = reached === 0 ? ladder[0][1] : ladder[reached < 0 ? ladder.length - 1 : reached - 1][1].filter(({ met }) => !met);
+  let reasons =
+    reached === 0
+      ? ladder[0][1]
+      : ladder[reached < 0 ? ladder.length - 1 : reached - 1][1].filter(({ met }) => !met);
 
   const faults = trouble.faults ?? [];
   const caps: [Grade, RuleName, number][] = [
@@ -99,9 +132,16 @@ const tooFastPercent = 103;
 function remarksOn(summary: Summary): string[] {
   const remarks: string[] = [];
   const fps = summary.averageFps.toFixed(1);
-  if (summary.counterDisagrees) remarks.push(`The counter disagrees: it shows ${fps} fps while the engine reports ${summary.reportedSpeedPercent!.toFixed(1)} % speed. The picture repeats old frames.`);
+  if (summary.counterDisagrees)
+    remarks.push(
+      `The counter disagrees: it shows ${fps} fps while the engine reports ${summary.reportedSpeedPercent!.toFixed(1)} % speed. The picture repeats old frames.`,
+    );
   const speed = judgedSpeed(summary);
-  if (summary.tied && speed.value > tooFastPercent) remarks.push(`It runs at ${speed.value.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`);
-  if (summary.form === "interval") remarks.push("Judged from readings: hitches and pacing can't be seen in them.");
+  if (summary.tied && speed.value > tooFastPercent)
+    remarks.push(
+      `It runs at ${speed.value.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`,
+    );
+  if (summary.form === "interval")
+    remarks.push("Judged from readings: hitches and pacing can't be seen in them.");
   return remarks;
 }

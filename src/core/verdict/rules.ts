@@ -13,7 +13,13 @@ export const houseRulesSchema = z.object({
     hitchNeighbours: z.number().int().min(5).max(601),
     freezeMs: z.number().min(50).max(10_000),
   }),
-  steady: z.object({ speedPercent: percent, fullSpeedTimePercent: percent, hitchesPerMinute: z.number().min(0), freezes: z.number().int().min(0), lag1: z.number().min(-1).max(0) }),
+  steady: z.object({
+    speedPercent: percent,
+    fullSpeedTimePercent: percent,
+    hitchesPerMinute: z.number().min(0),
+    freezes: z.number().int().min(0),
+    lag1: z.number().min(-1).max(0),
+  }),
   flickers: z.object({ speedPercent: percent, fullSpeedTimePercent: percent }),
   dims: z.object({ speedPercent: percent }),
   /** Which of the three schools of low is shown first. */
@@ -25,7 +31,11 @@ export const houseRulesSchema = z.object({
   /** What a tuner may touch under these rules. */
   mayChange: z.object({ clocks: z.boolean(), powerMode: z.boolean(), picture: z.boolean() }),
   /** Conditions every compared run has to meet; null where it doesn't matter. */
-  requires: z.object({ pluggedIn: z.boolean().nullable(), docked: z.boolean().nullable(), cooler: z.boolean().nullable() }),
+  requires: z.object({
+    pluggedIn: z.boolean().nullable(),
+    docked: z.boolean().nullable(),
+    cooler: z.boolean().nullable(),
+  }),
 });
 
 export type HouseRules = z.infer<typeof houseRulesSchema>;

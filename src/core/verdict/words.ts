@@ -22,13 +22,21 @@ const names: Record<RuleName, { name: string; unit: string }> = {
   visibleFaults: { name: "Visible faults", unit: "" },
 };
 
-const mostAllowed: RuleName[] = ["hitchesPerMinute", "freezes", "crash", "blockingFaults", "severeFaults", "visibleFaults"];
+const mostAllowed: RuleName[] = [
+  "hitchesPerMinute",
+  "freezes",
+  "crash",
+  "blockingFaults",
+  "severeFaults",
+  "visibleFaults",
+];
 
 /** A reason in words with its figures. @example "Full-speed time 84.2 %; at least 90 % is wanted" */
 export function reasonWords({ rule, value, limit, met }: Reason): string {
   const { name, unit } = names[rule];
   if (value === null) return `${name}: can't be told from this log`;
-  if (rule === "alternation" && !met) return `Pacing: long and short frames take turns (lag-1 ${value.toFixed(2)}; at least ${limit} is wanted)`;
+  if (rule === "alternation" && !met)
+    return `Pacing: long and short frames take turns (lag-1 ${value.toFixed(2)}; at least ${limit} is wanted)`;
   const figure = (n: number) => `${Number.isInteger(n) ? n : shortOf(n, limit)}${unit}`;
   const most = mostAllowed.includes(rule);
   if (met) return `${name} ${figure(value)}, ${most ? "at most" : "at least"} ${figure(limit)}`;

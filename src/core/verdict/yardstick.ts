@@ -11,9 +11,15 @@ interface Measured {
 }
 
 /** Rate that a job's runs are judged against, fps: the job's own, else the house rules' for a title free of its rate, else the title's. */
-export const targetOf = ({ nativeFps, tied, targetFps, rules }: Measured) => targetFps ?? (tied ? null : rules.freeTargetFps) ?? nativeFps;
+export const targetOf = ({ nativeFps, tied, targetFps, rules }: Measured) =>
+  targetFps ?? (tied ? null : rules.freeTargetFps) ?? nativeFps;
 
 /** What a run of a job on a rig is measured against; the refresh is that of the display in use. */
 export function yardstickOf(job: Measured, spec: Pick<RigSpec, "displays">, display: string | null): Yardstick {
-  return { nativeFps: job.nativeFps, tied: job.tied, targetFps: targetOf(job), refreshHz: displayIn(spec, display).refreshHz[0] };
+  return {
+    nativeFps: job.nativeFps,
+    tied: job.tied,
+    targetFps: targetOf(job),
+    refreshHz: displayIn(spec, display).refreshHz[0],
+  };
 }

@@ -1,8 +1,29 @@
 import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/bench";
 import { armOrder } from "@/core/compare";
-import { emptyPlan, firstConditions, firstPreflight, type Arm, type Conditions, type NewRun, type RigSpec, type Settings } from "@/core/kit";
+import {
+  emptyPlan,
+  firstConditions,
+  firstPreflight,
+  type Arm,
+  type Conditions,
+  type NewRun,
+  type RigSpec,
+  type Settings,
+} from "@/core/kit";
 import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
-import { addEngine, addHouseRules, addPreflight, addJob, addRig, addSystem, addTitle, claimSeed, findJob, putBench, releaseSeed } from "@/data";
+import {
+  addEngine,
+  addHouseRules,
+  addPreflight,
+  addJob,
+  addRig,
+  addSystem,
+  addTitle,
+  claimSeed,
+  findJob,
+  putBench,
+  releaseSeed,
+} from "@/data";
 import { closeJob } from "@/server/closeJob";
 import { addFault } from "@/server/faults";
 import { keepRun, type ImportedRun } from "@/server/importRun";
@@ -13,7 +34,8 @@ import { engines, rigs, systems, titles } from "./kit";
 import { stories, type Step, type Story } from "./stories";
 
 const seedName = "lending library 1";
-const day = 86_400_000, minute = 60_000;
+const day = 86_400_000,
+  minute = 60_000;
 
 /**
  * Adds the demo once: the kit, the jobs, and runs made on the simulated bench, measured, compared and decided as any run is.
@@ -33,17 +55,27 @@ export async function seedDemo(now: Date): Promise<boolean> {
 }
 
 async function addDemo(now: Date): Promise<void> {
-  const rules = { "Lending desk": await addHouseRules("Lending desk", lendingDesk, true), "As far as it goes": await addHouseRules("As far as it goes", asFarAsItGoes, false) };
+  const rules = {
+    "Lending desk": await addHouseRules("Lending desk", lendingDesk, true),
+    "As far as it goes": await addHouseRules("As far as it goes", asFarAsItGoes, false),
+  };
   const rigIds = new Map<string, string>();
   for (const rig of rigs) rigIds.set(rig.name, await addRig(rig));
   const systemIds = new Map<string, string>();
   for (const system of systems) systemIds.set(system.name, await addSystem(system));
   const titleIds = new Map<string, string>();
-  for (const { system, ...title } of titles) titleIds.set(title.name, await addTitle({ ...title, systemId: systemIds.get(system)! }));
+  for (const { system, ...title } of titles)
+    titleIds.set(title.name, await addTitle({ ...title, systemId: systemIds.get(system)! }));
   const buildIds = new Map<string, string>();
   for (const { name, systems: runs, notes, builds, catalogue } of engines) {
     const made = await addEngine({
-      name, notes, catalogue, backEnds: [{ name: "Vulkan", drivers: ["as shipped", "newest"] }, { name: "OpenGL", drivers: ["as shipped"] }],
+      name,
+      notes,
+      catalogue,
+      backEnds: [
+        { name: "Vulkan", drivers: ["as shipped", "newest"] },
+        { name: "OpenGL", drivers: ["as shipped"] },
+      ],
       systemIds: runs.map((system) => systemIds.get(system)!),
       builds: builds.map(([version, branch, date]) => ({ version, branch, date, notes: "" })),
     });
@@ -51,11 +83,24 @@ async function addDemo(now: Date): Promise<void> {
   }
   let last = "";
   for (const [index, story] of stories.entries()) {
-    last = await addJob({ rigId: rigIds.get(story.rig)!, titleId: titleIds.get(story.title)!, buildId: buildIds.get(story.engine)!, houseRulesId: rules[story.rules ?? "Lending desk"], aim: story.aim, targetFps: null, strategy: "climb" });
+    last = await addJob({
+      rigId: rigIds.get(story.rig)!,
+      titleId: titleIds.get(story.title)!,
+      buildId: buildIds.get(story.engine)!,
+      houseRulesId: rules[story.rules ?? "Lending desk"],
+      aim: story.aim,
+      targetFps: null,
+      strategy: "climb",
+    });
     await new Teller(last, story, buildIds, 1000 * (index + 1), now.getTime() - story.daysAgo * day).tell();
   }
   const rig = rigs.find(({ name }) => name === stories.at(-1)!.rig)!;
-  await putBench({ rigId: rigIds.get(rig.name)!, jobId: last, houseRulesId: rules["Lending desk"], conditions: { ...firstConditions(rig.spec), powerMode: stories.at(-1)!.powerMode } });
+  await putBench({
+    rigId: rigIds.get(rig.name)!,
+    jobId: last,
+    houseRulesId: rules["Lending desk"],
+    conditions: { ...firstConditions(rig.spec), powerMode: stories.at(-1)!.powerMode },
+  });
 }
 
 /** Lives through one story: runs, trials and decisions in their order. */
@@ -63,7 +108,13 @@ class Teller {
   private readonly spec: RigSpec;
   private settings: Settings | null = null;
 
-  constructor(private readonly jobId: string, private readonly story: Story, private readonly buildIds: Map<string, string>, private seed: number, private at: number) {
+  constructor(
+    private readonly jobId: string,
+    private readonly story: Story,
+    private readonly buildIds: Map<string, string>,
+    private seed: number,
+    private at: number,
+  ) {
     this.spec = rigs.find(({ name }) => name === story.rig)!.spec;
   }
 
@@ -86,20 +137,65 @@ class Teller {
     return this.settings ? standing : { ...standing, settings: { ...standing.settings } };
   }
 
-  private async runs({ label, settings = {}, conditions = {}, times, cold = false }: Extract<Step, { do: "run" }>): Promise<void> {
+  private async runs({
+    label,
+    settings = {},
+    conditions = {},
+    times,
+    cold = false,
+  }: Extract<Step, { do: "run" }>): Promise<void> {
     const standing = await this.standing();
     this.settings = { ...standing.settings, ...settings };
-    for (let k = 0; k < times; k++) await this.run({ settings: this.settings, conditions: { ...standing.conditions, ...conditions }, engine: standing.buildId, label: times > 1 ? `${label}, ${k + 1}` : label, cold });
+    for (let k = 0; k < times; k++)
+      await this.run({
+        settings: this.settings,
+        conditions: { ...standing.conditions, ...conditions },
+        engine: standing.buildId,
+        label: times > 1 ? `${label}, ${k + 1}` : label,
+        cold,
+      });
   }
 
-  private async trial({ kind, name, arms: wanted, rounds, cold = false, plan, order, minutes, fault, decide }: Extract<Step, { do: "trial" }>): Promise<void> {
+  private async trial({
+    kind,
+    name,
+    arms: wanted,
+    rounds,
+    cold = false,
+    plan,
+    order,
+    minutes,
+    fault,
+    decide,
+  }: Extract<Step, { do: "trial" }>): Promise<void> {
     const standing = await this.standing();
-    const arms: Arm[] = wanted.map((arm) => ({ name: arm.name, settings: { ...standing.settings, ...arm.settings }, conditions: arm.conditions ?? {}, buildId: arm.engine ? this.buildIds.get(arm.engine)! : null, level: arm.level ?? null }));
-    const { id } = await addTrial({ jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, ...plan } }, this.moment(8));
+    const arms: Arm[] = wanted.map((arm) => ({
+      name: arm.name,
+      settings: { ...standing.settings, ...arm.settings },
+      conditions: arm.conditions ?? {},
+      buildId: arm.engine ? this.buildIds.get(arm.engine)! : null,
+      level: arm.level ?? null,
+    }));
+    const { id } = await addTrial(
+      { jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, ...plan } },
+      this.moment(8),
+    );
     const made: (ImportedRun & { arm: number })[] = [];
     for (const arm of order ?? armOrder(arms.length, rounds)) {
       const { settings, conditions, buildId, name: label } = arms[arm];
-      made.push({ arm, ...(await this.run({ settings, conditions: { ...standing.conditions, ...conditions }, engine: buildId ?? standing.buildId, label: `${name}: ${label}`, cold, trialId: id, arm, minutes })) });
+      made.push({
+        arm,
+        ...(await this.run({
+          settings,
+          conditions: { ...standing.conditions, ...conditions },
+          engine: buildId ?? standing.buildId,
+          label: `${name}: ${label}`,
+          cold,
+          trialId: id,
+          arm,
+          minutes,
+        })),
+      });
     }
     if (fault) {
       const { arm, ...noted } = fault;
@@ -110,14 +206,62 @@ class Teller {
     await decideTrial(id, { choice: advice.choice, arm: advice.arm, reason: "" }, this.moment(3));
   }
 
-  private async run({ settings, conditions, engine, label, cold, trialId = null, arm = null, minutes }: { settings: Settings; conditions: Partial<Conditions>; engine: string | null; label: string; cold: boolean; trialId?: string | null; arm?: number | null; minutes?: number }): Promise<ImportedRun> {
+  private async run({
+    settings,
+    conditions,
+    engine,
+    label,
+    cold,
+    trialId = null,
+    arm = null,
+    minutes,
+  }: {
+    settings: Settings;
+    conditions: Partial<Conditions>;
+    engine: string | null;
+    label: string;
+    cold: boolean;
+    trialId?: string | null;
+    arm?: number | null;
+    minutes?: number;
+  }): Promise<ImportedRun> {
     const { story, spec } = this;
-    const made: Conditions = { ...firstConditions(spec), powerMode: story.powerMode, clocks: story.clocks ?? firstConditions(spec).clocks, roomC: 21, capturePath: "simulated bench", ...conditions };
+    const made: Conditions = {
+      ...firstConditions(spec),
+      powerMode: story.powerMode,
+      clocks: story.clocks ?? firstConditions(spec).clocks,
+      roomC: 21,
+      capturePath: "simulated bench",
+      ...conditions,
+    };
     const other = [...this.buildIds].find(([, id]) => id === engine)?.[0];
     const effect = (other === undefined ? undefined : story.engines?.[other]) ?? {};
-    const work = underSettings(story.workload, { ...settings, " engine": "x" }, { ...story.effects, " engine": { x: effect } });
-    const { trace, crashed } = simulate(deviceUnder(devices[story.rig], made), minutes ? lengthened(work, minutes) : work, this.seed++, cold);
-    const run: NewRun = { jobId: this.jobId, source: "simulated", label, fileName: null, settings, conditions: made, crashed, skippedRows: 0, preflight: [], notes: "", cacheState: cold ? "cold" : "warm", trialId, arm };
+    const work = underSettings(
+      story.workload,
+      { ...settings, " engine": "x" },
+      { ...story.effects, " engine": { x: effect } },
+    );
+    const { trace, crashed } = simulate(
+      deviceUnder(devices[story.rig], made),
+      minutes ? lengthened(work, minutes) : work,
+      this.seed++,
+      cold,
+    );
+    const run: NewRun = {
+      jobId: this.jobId,
+      source: "simulated",
+      label,
+      fileName: null,
+      settings,
+      conditions: made,
+      crashed,
+      skippedRows: 0,
+      preflight: [],
+      notes: "",
+      cacheState: cold ? "cold" : "warm",
+      trialId,
+      arm,
+    };
     return keepRun(run, trace, this.moment(3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute));
   }
 }

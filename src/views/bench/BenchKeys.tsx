@@ -8,7 +8,12 @@ export function BenchKeys({ jobId, newRun }: { jobId: string; newRun: string }) 
     <Keys
       actions={[
         { keys: "n", shown: "N", label: "bring in a run", run: () => router.push(newRun) },
-        { keys: "enter", shown: "Enter", label: "open the job in hand", run: () => router.push(`/jobs/${jobId}`) },
+        {
+          keys: "enter",
+          shown: "Enter",
+          label: "open the job in hand",
+          run: () => router.push(`/jobs/${jobId}`),
+        },
       ]}
     />
   );

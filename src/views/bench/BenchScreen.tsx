@@ -16,12 +16,29 @@ interface Unfinished {
   createdAt: Date;
 }
 
-export function BenchScreen({ inHand, recent, unfinished, warnings }: { inHand: JobView | null; recent: JobListRow[]; unfinished: Unfinished[]; warnings: string[] }) {
+export function BenchScreen({
+  inHand,
+  recent,
+  unfinished,
+  warnings,
+}: {
+  inHand: JobView | null;
+  recent: JobListRow[];
+  unfinished: Unfinished[];
+  warnings: string[];
+}) {
   if (!inHand) {
     return (
       <div className="p-6">
         <h1 className="mb-4 text-xl font-semibold">Bench</h1>
-        <EmptyPanel title="Nothing is in hand." action={<Link href="/jobs/new" className={buttonLook("lit")}>Open a job</Link>}>
+        <EmptyPanel
+          title="Nothing is in hand."
+          action={
+            <Link href="/jobs/new" className={buttonLook("lit")}>
+              Open a job
+            </Link>
+          }
+        >
           A job tunes one title on one rig. Open one, record a baseline, and the next step stands here.
         </EmptyPanel>
       </div>
@@ -35,52 +52,115 @@ export function BenchScreen({ inHand, recent, unfinished, warnings }: { inHand: 
     <div className="mx-auto grid max-w-6xl gap-4 p-5">
       <BenchKeys jobId={job.id} newRun={newRun} />
       <section className="rounded-(--radius-panel) bg-panel p-6">
-        <p className="text-soft">In hand: {job.engine} {job.version} on {job.rig}, {job.system}</p>
+        <p className="text-soft">
+          In hand: {job.engine} {job.version} on {job.rig}, {job.system}
+        </p>
         <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
         <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">
           <VerdictLamp grade={last?.verdict.grade ?? null} size={44} large />
-          {last && <p className="figure text-3xl">{say.number(last.summary.averageFps)}<span className="ml-1.5 text-base text-soft">fps of {say.number(last.yardstick.targetFps, 2)}</span></p>}
-          {last && <p className="text-soft">{say.count(runs.length, "run")}, the last {say.ago(last.madeAt)}</p>}
+          {last && (
+            <p className="figure text-3xl">
+              {say.number(last.summary.averageFps)}
+              <span className="ml-1.5 text-base text-soft">
+                fps of {say.number(last.yardstick.targetFps, 2)}
+              </span>
+            </p>
+          )}
+          {last && (
+            <p className="text-soft">
+              {say.count(runs.length, "run")}, the last {say.ago(last.madeAt)}
+            </p>
+          )}
         </div>
         <p className="mt-5 max-w-prose text-lg">{next.sentence}</p>
         <div className="mt-4 flex gap-3">
-          {!job.closedAt && <Link href={newRun} className={buttonLook("lit")}>{open && open.left.length > 0 ? `Bring in ${open.arms[open.left[0]].name}` : "Bring in a run"} <KeyHint>N</KeyHint></Link>}
-          <Link href={`/jobs/${job.id}`} className={buttonLook()}>Open the job <KeyHint>Enter</KeyHint></Link>
+          {!job.closedAt && (
+            <Link href={newRun} className={buttonLook("lit")}>
+              {open && open.left.length > 0 ? `Bring in ${open.arms[open.left[0]].name}` : "Bring in a run"}{" "}
+              <KeyHint>N</KeyHint>
+            </Link>
+          )}
+          <Link href={`/jobs/${job.id}`} className={buttonLook()}>
+            Open the job <KeyHint>Enter</KeyHint>
+          </Link>
         </div>
       </section>
       <div className="grid gap-4 lg:grid-cols-[2fr_1fr]">
-        <Panel title="Worked on lately" aside={<Link href="/jobs" className="text-[13px] text-soft underline">all jobs</Link>}>
+        <Panel
+          title="Worked on lately"
+          aside={
+            <Link href="/jobs" className="text-[13px] text-soft underline">
+              all jobs
+            </Link>
+          }
+        >
           <ul className="divide-y divide-line">
             {recent.map((row) => (
               <li key={row.id}>
-                <Link href={`/jobs/${row.id}`} className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised">
+                <Link
+                  href={`/jobs/${row.id}`}
+                  className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised"
+                >
                   <VerdictLamp grade={row.grade} />
-                  <span className="truncate">{row.title} <span className="text-soft">on {row.rig}, {row.engine} {row.version}</span></span>
-                  <span className="figure text-[13px]">{row.averageFps === null ? "" : `${say.number(row.averageFps)} fps`}</span>
-                  <span className="text-[12px] text-soft">{row.lastRunAt ? say.ago(row.lastRunAt) : "no run yet"}</span>
+                  <span className="truncate">
+                    {row.title}{" "}
+                    <span className="text-soft">
+                      on {row.rig}, {row.engine} {row.version}
+                    </span>
+                  </span>
+                  <span className="figure text-[13px]">
+                    {row.averageFps === null ? "" : `${say.number(row.averageFps)} fps`}
+                  </span>
+                  <span className="text-[12px] text-soft">
+                    {row.lastRunAt ? say.ago(row.lastRunAt) : "no run yet"}
+                  </span>
                 </Link>
               </li>
             ))}
           </ul>
         </Panel>
         <div className="grid content-start gap-4">
-        <Panel title="Unfinished trials">
-          {unfinished.length === 0 ? <p className="text-[13px] text-soft">None: every trial is decided.</p> : (
-            <ul className="space-y-2 text-[13px]">
-              {unfinished.map((trial) => (
-                <li key={trial.id}><Link href={`/jobs/${trial.jobId}/trials/${trial.id}`} className="block rounded px-1 py-0.5 hover:bg-raised">{trial.name} <span className="text-soft">{trial.title} on {trial.rig}</span><span className="figure block text-[12px] text-soft">{trial.runs} of {trial.planned} runs, begun {say.ago(trial.createdAt)}</span></Link></li>
+          <Panel title="Unfinished trials">
+            {unfinished.length === 0 ? (
+              <p className="text-[13px] text-soft">None: every trial is decided.</p>
+            ) : (
+              <ul className="space-y-2 text-[13px]">
+                {unfinished.map((trial) => (
+                  <li key={trial.id}>
+                    <Link
+                      href={`/jobs/${trial.jobId}/trials/${trial.id}`}
+                      className="block rounded px-1 py-0.5 hover:bg-raised"
+                    >
+                      {trial.name}{" "}
+                      <span className="text-soft">
+                        {trial.title} on {trial.rig}
+                      </span>
+                      <span className="figure block text-[12px] text-soft">
+                        {trial.runs} of {trial.planned} runs, begun {say.ago(trial.createdAt)}
+                      </span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </Panel>
+          <Panel title="Mind">
+            <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
+              {warnings.map((note) => (
+                <li key={note} className="text-caution">
+                  {note}
+                </li>
               ))}
+              <li>
+                Keep to the maker&apos;s limits for clocks, watts and heat; past them expect crashes, lost saves
+                and a void warranty.
+              </li>
+              <li>This tool plans and records. It never changes a clock or a voltage.</li>
+              <li>
+                A battery that swells, smells or gets hot: stop, unplug, and leave it to a qualified service.
+              </li>
             </ul>
-          )}
-        </Panel>
-        <Panel title="Mind">
-          <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
-            {warnings.map((note) => <li key={note} className="text-caution">{note}</li>)}
-            <li>Keep to the maker&apos;s limits for clocks, watts and heat; past them expect crashes, lost saves and a void warranty.</li>
-            <li>This tool plans and records. It never changes a clock or a voltage.</li>
-            <li>A battery that swells, smells or gets hot: stop, unplug, and leave it to a qualified service.</li>
-          </ul>
-        </Panel>
+          </Panel>
         </div>
       </div>
     </div>

@@ -9,35 +9,98 @@ import { useComparison } from "./useComparison";
 
 /** Warm, whole runs with the settings and conditions of one: the arm it stands for. */
 export const armOf = (runs: ThreadRun[], like: ThreadRun) =>
-  runs.filter((run) => changesBetween(run.settings, like.settings).length === 0 && run.cacheState === like.cacheState && !run.crashed && (["powerMode", "clocks", "cooler", "pluggedIn"] as const).every((key) => run.conditions?.[key] === like.conditions?.[key]));
+  runs.filter(
+    (run) =>
+      changesBetween(run.settings, like.settings).length === 0 &&
+      run.cacheState === like.cacheState &&
+      !run.crashed &&
+      (["powerMode", "clocks", "cooler", "pluggedIn"] as const).every(
+        (key) => run.conditions?.[key] === like.conditions?.[key],
+      ),
+  );
 
-export const noiseWords = (noise: NoiseFloor, measured: boolean) => (measured ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} % over ${say.count(noise.freedom, "degree")} of freedom.` : "Too few repeats on this rig for a noise floor of its own: 2 % is assumed.");
+export const noiseWords = (noise: NoiseFloor, measured: boolean) =>
+  measured
+    ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} % over ${say.count(noise.freedom, "degree")} of freedom.`
+    : "Too few repeats on this rig for a noise floor of its own: 2 % is assumed.";
 
 /** Was it real: all runs like A against all like B, with intervals, worked out in a worker. */
-export function ComparePanel({ job, runs, run, over, noise, measured }: { job: JobRow; runs: ThreadRun[]; run: ThreadRun; over: ThreadRun; noise: NoiseFloor; measured: boolean }) {
-  const armNew = armOf(runs, run), armOld = armOf(runs, over);
+export function ComparePanel({
+  job,
+  runs,
+  run,
+  over,
+  noise,
+  measured,
+}: {
+  job: JobRow;
+  runs: ThreadRun[];
+  run: ThreadRun;
+  over: ThreadRun;
+  noise: NoiseFloor;
+  measured: boolean;
+}) {
+  const armNew = armOf(runs, run),
+    armOld = armOf(runs, over);
   const same = armOld.some(({ id }) => id === run.id);
-  const { state, stop, start, stopped } = useComparison(same ? null : [armOld, armNew].map((arm) => arm.map(({ id }) => id)), { yardstick: run.yardstick, rules: job.rules.measuring, marginPercent: job.rules.marginPercent, noise, rounds: false });
+  const { state, stop, start, stopped } = useComparison(
+    same ? null : [armOld, armNew].map((arm) => arm.map(({ id }) => id)),
+    {
+      yardstick: run.yardstick,
+      rules: job.rules.measuring,
+      marginPercent: job.rules.marginPercent,
+      noise,
+      rounds: false,
+    },
+  );
   if (same) return null;
-  const changes = [...changesBetween(over.settings, run.settings).map(({ key, from, to }) => `${key} ${String(from)} → ${String(to)}`), ...(["powerMode", "clocks"] as const).filter((key) => over.conditions[key] !== run.conditions[key]).map((key) => `${over.conditions[key]} → ${run.conditions[key]}`)].join(", ");
+  const changes = [
+    ...changesBetween(over.settings, run.settings).map(
+      ({ key, from, to }) => `${key} ${String(from)} → ${String(to)}`,
+    ),
+    ...(["powerMode", "clocks"] as const)
+      .filter((key) => over.conditions[key] !== run.conditions[key])
+      .map((key) => `${over.conditions[key]} → ${run.conditions[key]}`),
+  ].join(", ");
   const effect = state.step === "made" ? pairEffects(state.outcome)[0] : null;
   return (
     <section aria-label="Comparison" className="mx-3 mb-3 rounded-md bg-panel p-3">
       <header className="flex items-baseline gap-3 text-[13px]">
         <h2 className="font-semibold">Was it real?</h2>
-        <span className="truncate text-soft">{changes}; {say.count(armNew.length, "run")} against {say.count(armOld.length, "run")}</span>
+        <span className="truncate text-soft">
+          {changes}; {say.count(armNew.length, "run")} against {say.count(armOld.length, "run")}
+        </span>
       </header>
       {state.step === "working" && <Working share={state.share} onStop={stop} />}
-      {stopped && <Button className="mt-2" onClick={start}>Compare</Button>}
-      {state.step === "failed" && <p role="alert" className="mt-2">{state.problem}</p>}
+      {stopped && (
+        <Button className="mt-2" onClick={start}>
+          Compare
+        </Button>
+      )}
+      {state.step === "failed" && (
+        <p role="alert" className="mt-2">
+          {state.problem}
+        </p>
+      )}
       {effect && state.step === "made" && (
         <div className="mt-2 text-[13px]">
-          <p className="text-[16px] font-semibold">{decisionNames[effect.decision]}{effect.decision === "undecided" && <span className="ml-2 text-[13px] font-normal">about {say.count(effect.moreRunsPerSide, "more run")} a side should settle it</span>}</p>
+          <p className="text-[16px] font-semibold">
+            {decisionNames[effect.decision]}
+            {effect.decision === "undecided" && (
+              <span className="ml-2 text-[13px] font-normal">
+                about {say.count(effect.moreRunsPerSide, "more run")} a side should settle it
+              </span>
+            )}
+          </p>
           <IntervalLine effect={effect} marginPercent={job.rules.marginPercent} />
-          <div className="mt-2"><EffectList effect={effect} /></div>
+          <div className="mt-2">
+            <EffectList effect={effect} />
+          </div>
           <ul className="mt-2 list-disc pl-4 text-[12px] text-soft">
             <li>{noiseWords(noise, measured)}</li>
-            {state.outcome.pairs[0].comparison.notes.map((note) => <li key={note}>{note}</li>)}
+            {state.outcome.pairs[0].comparison.notes.map((note) => (
+              <li key={note}>{note}</li>
+            ))}
           </ul>
         </div>
       )}
@@ -46,5 +109,12 @@ export function ComparePanel({ job, runs, run, over, noise, measured }: { job: J
 }
 
 export function Working({ share, onStop }: { share: number; onStop: () => void }) {
-  return <div role="status" className="mt-2 flex items-center gap-3"><progress value={share} max={1} aria-label="Comparing" className="h-2 flex-1 accent-(--lit)" /><Button look="quiet" onClick={onStop}>Stop</Button></div>;
+  return (
+    <div role="status" className="mt-2 flex items-center gap-3">
+      <progress value={share} max={1} aria-label="Comparing" className="h-2 flex-1 accent-(--lit)" />
+      <Button look="quiet" onClick={onStop}>
+        Stop
+      </Button>
+    </div>
+  );
 }

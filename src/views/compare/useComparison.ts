@@ -3,13 +3,20 @@ import { useEffect, useState } from "react";
 import type { ArmsOutcome } from "@/core/compare";
 import { callback, startComparer, type ComparedUnder } from "@/workers";
 
-export type ComparisonState = { step: "idle" } | { step: "working"; share: number } | { step: "made"; outcome: ArmsOutcome } | { step: "failed"; problem: string };
+export type ComparisonState =
+  | { step: "idle" }
+  | { step: "working"; share: number }
+  | { step: "made"; outcome: ArmsOutcome }
+  | { step: "failed"; problem: string };
 
 /**
  * Compares arms in a worker, with progress; stopping ends the worker.
  * @param arms ids of every arm's runs; null while there is nothing to compare
  */
-export function useComparison(arms: string[][] | null, under: ComparedUnder): { state: ComparisonState; stop: () => void; start: () => void; stopped: boolean } {
+export function useComparison(
+  arms: string[][] | null,
+  under: ComparedUnder,
+): { state: ComparisonState; stop: () => void; start: () => void; stopped: boolean } {
   const [state, setState] = useState<ComparisonState>({ step: "idle" });
   const [stopped, setStopped] = useState(false);
   const key = arms === null ? "" : `${arms.map((ids) => ids.join(" ")).join("|")} ${under.rounds}`;
@@ -21,10 +28,16 @@ export function useComparison(arms: string[][] | null, under: ComparedUnder): { 
     const worker = startComparer();
     let current = true;
     setState({ step: "working", share: 0 });
-    worker.call.compare(arms!, under, callback((share: number) => current && setState({ step: "working", share }))).then(
-      (outcome) => current && setState({ step: "made", outcome }),
-      (error: Error) => current && setState({ step: "failed", problem: error.message }),
-    );
+    worker.call
+      .compare(
+        arms!,
+        under,
+        callback((share: number) => current && setState({ step: "working", share })),
+      )
+      .then(
+        (outcome) => current && setState({ step: "made", outcome }),
+        (error: Error) => current && setState({ step: "failed", problem: error.message }),
+      );
     return () => {
       current = false;
       worker.end();

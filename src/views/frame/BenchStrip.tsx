@@ -22,7 +22,8 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     startTransition(() => router.refresh());
   };
-  const setConditions = (changed: Partial<Conditions>) => change({ rigId: rig.id, conditions: { ...conditions, ...changed } });
+  const setConditions = (changed: Partial<Conditions>) =>
+    change({ rigId: rig.id, conditions: { ...conditions, ...changed } });
   const rules = bench.houseRules.find(({ id }) => id === bench.houseRulesId);
   const warnings = rules ? conditionWarnings(conditions, rules.rules.requires) : [];
   const named = (names: string[]) => names.map((name) => ({ value: name, label: name }));
@@ -33,28 +34,79 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
   ];
   return (
     <div className="flex min-w-0 flex-1 items-center gap-0.5 overflow-x-auto whitespace-nowrap px-1 text-[13px]">
-      <Choice quiet label="Rig on the bench" value={rig.id} options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))} onChange={(rigId) => change({ rigId })} />
-      <Choice quiet label="Power mode" value={conditions.powerMode} options={rig.spec.powerModes.map(({ name, watts }) => ({ value: name, label: name, note: watts ? `${watts} W` : undefined }))} onChange={(powerMode) => setConditions({ powerMode })} />
-      {rig.spec.clockOptions.length > 0 && <Choice quiet label="Clocks" value={conditions.clocks} options={named(rig.spec.clockOptions)} onChange={(clocks) => setConditions({ clocks })} />}
-      {toggles.map(([key, yes, no, offered]) => offered && (
-        <button key={key} type="button" aria-pressed={conditions[key]} onClick={() => setConditions({ [key]: !conditions[key] })} className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised">
-          {key === "pluggedIn" && <Plug size={13} aria-hidden className={conditions[key] ? "text-text" : "text-soft"} />}
-          {conditions[key] ? yes : no}
-        </button>
-      ))}
-      <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised">
+      <Choice
+        quiet
+        label="Rig on the bench"
+        value={rig.id}
+        options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(rigId) => change({ rigId })}
+      />
+      <Choice
+        quiet
+        label="Power mode"
+        value={conditions.powerMode}
+        options={rig.spec.powerModes.map(({ name, watts }) => ({
+          value: name,
+          label: name,
+          note: watts ? `${watts} W` : undefined,
+        }))}
+        onChange={(powerMode) => setConditions({ powerMode })}
+      />
+      {rig.spec.clockOptions.length > 0 && (
+        <Choice
+          quiet
+          label="Clocks"
+          value={conditions.clocks}
+          options={named(rig.spec.clockOptions)}
+          onChange={(clocks) => setConditions({ clocks })}
+        />
+      )}
+      {toggles.map(
+        ([key, yes, no, offered]) =>
+          offered && (
+            <button
+              key={key}
+              type="button"
+              aria-pressed={conditions[key]}
+              onClick={() => setConditions({ [key]: !conditions[key] })}
+              className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
+            >
+              {key === "pluggedIn" && (
+                <Plug size={13} aria-hidden className={conditions[key] ? "text-text" : "text-soft"} />
+              )}
+              {conditions[key] ? yes : no}
+            </button>
+          ),
+      )}
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
+      >
         <SlidersHorizontal size={13} aria-hidden className="text-soft" />
         <span className="figure">{conditions.roomC === null ? "room ?" : `${conditions.roomC} °C`}</span>
         <span className="max-w-40 truncate text-soft">{conditions.capturePath || "no capture path"}</span>
       </button>
-      <Choice quiet label="House rules" value={bench.houseRulesId} options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))} onChange={(houseRulesId) => change({ houseRulesId })} />
+      <Choice
+        quiet
+        label="House rules"
+        value={bench.houseRulesId}
+        options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(houseRulesId) => change({ houseRulesId })}
+      />
       {warnings.map((warning) => (
-        <span key={warning} role="status" className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution">
+        <span
+          key={warning}
+          role="status"
+          className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution"
+        >
           <TriangleAlert size={13} aria-hidden />
           {warning}
         </span>
       ))}
-      <Keys actions={[{ keys: "c", shown: "C", label: "conditions of the next run", run: () => setOpen(true) }]} />
+      <Keys
+        actions={[{ keys: "c", shown: "C", label: "conditions of the next run", run: () => setOpen(true) }]}
+      />
       <Sheet open={open} onOpenChange={setOpen} title="Conditions of the next run">
         <ConditionsForm
           key={JSON.stringify(conditions)}
@@ -70,13 +122,28 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
   );
 }
 
-function ConditionsForm({ conditions, displays, onSave }: { conditions: Conditions; displays: string[]; onSave: (changed: Partial<Conditions>) => void }) {
+function ConditionsForm({
+  conditions,
+  displays,
+  onSave,
+}: {
+  conditions: Conditions;
+  displays: string[];
+  onSave: (changed: Partial<Conditions>) => void;
+}) {
   const [room, setRoom] = useState(conditions.roomC === null ? "" : String(conditions.roomC));
   const [capturePath, setCapturePath] = useState(conditions.capturePath);
   const [display, setDisplay] = useState(conditions.display);
-  const [flags, setFlags] = useState({ pluggedIn: conditions.pluggedIn, docked: conditions.docked, cooler: conditions.cooler });
+  const [flags, setFlags] = useState({
+    pluggedIn: conditions.pluggedIn,
+    docked: conditions.docked,
+    cooler: conditions.cooler,
+  });
   const roomC = room.trim() === "" ? null : Number(room.replace(",", "."));
-  const wrong = roomC !== null && !(roomC >= -20 && roomC <= 60) ? "Between −20 and 60 °C, or empty when not known." : undefined;
+  const wrong =
+    roomC !== null && !(roomC >= -20 && roomC <= 60)
+      ? "Between −20 and 60 °C, or empty when not known."
+      : undefined;
   return (
     <form
       className="grid gap-4"
@@ -86,17 +153,61 @@ function ConditionsForm({ conditions, displays, onSave }: { conditions: Conditio
       }}
     >
       <div className="grid grid-cols-2 gap-4">
-        <Field label="Room temperature" unit="°C" error={wrong} help="Empty when not known.">{(ids) => <Input {...ids} inputMode="decimal" value={room} onChange={(event) => setRoom(event.target.value)} />}</Field>
-        <Field label="Display">{({ id }) => <Choice id={id} label="Display" value={display} options={displays.map((name) => ({ value: name, label: name }))} onChange={setDisplay} />}</Field>
+        <Field label="Room temperature" unit="°C" error={wrong} help="Empty when not known.">
+          {(ids) => (
+            <Input
+              {...ids}
+              inputMode="decimal"
+              value={room}
+              onChange={(event) => setRoom(event.target.value)}
+            />
+          )}
+        </Field>
+        <Field label="Display">
+          {({ id }) => (
+            <Choice
+              id={id}
+              label="Display"
+              value={display}
+              options={displays.map((name) => ({ value: name, label: name }))}
+              onChange={setDisplay}
+            />
+          )}
+        </Field>
       </div>
-      <Field label="Capture path" help="How the frames are logged. Capturing costs speed: keep it the same for runs that are compared.">{(ids) => <Input {...ids} value={capturePath} maxLength={120} onChange={(event) => setCapturePath(event.target.value)} />}</Field>
+      <Field
+        label="Capture path"
+        help="How the frames are logged. Capturing costs speed: keep it the same for runs that are compared."
+      >
+        {(ids) => (
+          <Input
+            {...ids}
+            value={capturePath}
+            maxLength={120}
+            onChange={(event) => setCapturePath(event.target.value)}
+          />
+        )}
+      </Field>
       <div className="flex flex-wrap gap-5">
-        <Switch label="plugged in" checked={flags.pluggedIn} onChange={(pluggedIn) => setFlags({ ...flags, pluggedIn })} />
+        <Switch
+          label="plugged in"
+          checked={flags.pluggedIn}
+          onChange={(pluggedIn) => setFlags({ ...flags, pluggedIn })}
+        />
         <Switch label="docked" checked={flags.docked} onChange={(docked) => setFlags({ ...flags, docked })} />
-        <Switch label="cooler on" checked={flags.cooler} onChange={(cooler) => setFlags({ ...flags, cooler })} />
+        <Switch
+          label="cooler on"
+          checked={flags.cooler}
+          onChange={(cooler) => setFlags({ ...flags, cooler })}
+        />
       </div>
-      <p className="text-[12px] text-soft">Passive metal cases can burn; keep fans clear of fingers and dust. Unplug and set aside a battery that swells, smells or gets hot, and leave it to a qualified service.</p>
-      <Button type="submit" look="lit" className="justify-self-start">Keep these conditions</Button>
+      <p className="text-[12px] text-soft">
+        Passive metal cases can burn; keep fans clear of fingers and dust. Unplug and set aside a battery that
+        swells, smells or gets hot, and leave it to a qualified service.
+      </p>
+      <Button type="submit" look="lit" className="justify-self-start">
+        Keep these conditions
+      </Button>
     </form>
   );
 }

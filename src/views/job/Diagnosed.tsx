@@ -5,13 +5,22 @@ import type { JobView } from "@/core/records";
 import { say } from "@/ui";
 
 /** Diagnosis of the selected run: the newest comes with the page, any other is asked for. */
-export function useDiagnosis(jobId: string, runId: string | null, given: JobView["diagnosis"]): Diagnosis | null {
+export function useDiagnosis(
+  jobId: string,
+  runId: string | null,
+  given: JobView["diagnosis"],
+): Diagnosis | null {
   const [fetched, setFetched] = useState<{ runId: string; diagnosis: Diagnosis } | null>(null);
   const known = runId !== null && given?.runId === runId ? given.diagnosis : null;
   useEffect(() => {
     if (runId === null || known) return;
     const stop = new AbortController();
-    fetch(`/api/v1/jobs/${jobId}/diagnosis?run=${runId}`, { signal: stop.signal }).then((response) => (response.ok ? response.json() : null)).then((diagnosis: Diagnosis | null) => diagnosis && setFetched({ runId, diagnosis }), () => {});
+    fetch(`/api/v1/jobs/${jobId}/diagnosis?run=${runId}`, { signal: stop.signal })
+      .then((response) => (response.ok ? response.json() : null))
+      .then(
+        (diagnosis: Diagnosis | null) => diagnosis && setFetched({ runId, diagnosis }),
+        () => {},
+      );
     return () => stop.abort();
   }, [jobId, runId, known]);
   return known ?? (fetched?.runId === runId ? fetched.diagnosis : null);
@@ -24,15 +33,30 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
   return (
     <section className="border-t border-line pt-4" aria-label="What holds it back">
       <h2 className="text-[13px] font-semibold text-soft">What holds it back</h2>
-      <p className="mt-1" data-testid="diagnosis">{diagnosis.sentence}</p>
-      {diagnosis.settle && <p className="mt-1 text-[13px]"><b>To settle it:</b> {diagnosis.settle}</p>}
+      <p className="mt-1" data-testid="diagnosis">
+        {diagnosis.sentence}
+      </p>
+      {diagnosis.settle && (
+        <p className="mt-1 text-[13px]">
+          <b>To settle it:</b> {diagnosis.settle}
+        </p>
+      )}
       {diagnosis.causes.length > 0 && (
         <details className="mt-1 text-[13px]">
           <summary className="min-h-7 cursor-pointer py-1 text-soft">Evidence</summary>
           {diagnosis.causes.map(({ cause, evidence }) => (
             <div key={cause} className="mt-1">
               <p className="font-semibold">{causeWords[cause].name}</p>
-              <ul className="list-disc pl-4">{evidence.map(({ words, weight }) => <li key={words}>{words} <span className="text-soft">{weight < 0 ? "speaks against" : weight >= 3 ? "strong" : weight >= 1.5 ? "fair" : "weak"}</span></li>)}</ul>
+              <ul className="list-disc pl-4">
+                {evidence.map(({ words, weight }) => (
+                  <li key={words}>
+                    {words}{" "}
+                    <span className="text-soft">
+                      {weight < 0 ? "speaks against" : weight >= 3 ? "strong" : weight >= 1.5 ? "fair" : "weak"}
+                    </span>
+                  </li>
+                ))}
+              </ul>
               <p className="text-soft">{causeWords[cause].lever}</p>
             </div>
           ))}
@@ -40,7 +64,14 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
       )}
       {several && (
         <ul className="mt-2 space-y-0.5 text-[12px]">
-          {places.slice(0, 8).map(({ label, startMs, endMs, cause, state }) => <li key={startMs}><span className="figure text-soft">{say.clock(startMs)} to {say.clock(endMs)}</span> {label}: {cause ? causeWords[cause].name : state}</li>)}
+          {places.slice(0, 8).map(({ label, startMs, endMs, cause, state }) => (
+            <li key={startMs}>
+              <span className="figure text-soft">
+                {say.clock(startMs)} to {say.clock(endMs)}
+              </span>{" "}
+              {label}: {cause ? causeWords[cause].name : state}
+            </li>
+          ))}
         </ul>
       )}
     </section>

@@ -19,7 +19,19 @@ import { useAddress } from "./useAddress";
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
 export function JobScreen(view: JobView) {
-  const { job, runs: made, trials, faults, next, overrides, standing, suggestions, opening, noise, noiseMeasured } = view;
+  const {
+    job,
+    runs: made,
+    trials,
+    faults,
+    next,
+    overrides,
+    standing,
+    suggestions,
+    opening,
+    noise,
+    noiseMeasured,
+  } = view;
   // Keys walk the thread as it is shown: a trial's runs stand with their trial.
   const runs = entriesOf(made, trials).flatMap((entry) => ("run" in entry ? [entry.run] : entry.runs));
   const router = useRouter();
@@ -27,7 +39,10 @@ export function JobScreen(view: JobView) {
   const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
   const [naming, setNaming] = useState(false);
   const [faulting, setFaulting] = useState(false);
-  const at = Math.max(0, runs.findIndex(({ id }) => id === params.get("run")));
+  const at = Math.max(
+    0,
+    runs.findIndex(({ id }) => id === params.get("run")),
+  );
   const latest = made.at(-1);
   const run: ThreadRun | undefined = params.get("run") ? runs[at] : latest;
   const diagnosis = useDiagnosis(job.id, run?.id ?? null, view.diagnosis);
@@ -53,7 +68,10 @@ export function JobScreen(view: JobView) {
     if (!run) return;
     put({ run: null, over: null, part: null, view: null });
     if (await change(run.id, { deleted: true })) {
-      toast(`Run ${run.number} left out of the job.`, { action: { label: "Undo", onClick: () => void change(run.id, { deleted: false }) }, duration: 15_000 });
+      toast(`Run ${run.number} left out of the job.`, {
+        action: { label: "Undo", onClick: () => void change(run.id, { deleted: false }) },
+        duration: 15_000,
+      });
     }
   };
 
@@ -63,21 +81,53 @@ export function JobScreen(view: JobView) {
         { keys: "n", shown: "N", label: "bring in a run", run: () => router.push(newRun) },
         { keys: "up, k", shown: "↑", label: "run before", run: () => step(-1) },
         { keys: "down, j", shown: "↓", label: "run after", run: () => step(1) },
-        { keys: "o", shown: "O", label: "lay the run before over this one, or take it away", run: () => run && layOver(over ? null : (runs[runs.indexOf(run) - 1]?.id ?? null)) },
+        {
+          keys: "o",
+          shown: "O",
+          label: "lay the run before over this one, or take it away",
+          run: () => run && layOver(over ? null : (runs[runs.indexOf(run) - 1]?.id ?? null)),
+        },
         { keys: "e", shown: "E", label: "name this run", run: () => run && setNaming(true) },
         { keys: "x", shown: "X", label: "leave this run out", run: () => void leaveOut() },
         { keys: "g", shown: "G", label: "note a fault of this run", run: () => run && setFaulting(true) },
-        { keys: "w", shown: "W", label: "plan a trial or sweep", run: () => router.push(`/jobs/${job.id}/trials/new`) },
-        ...(openTrial ? [{ keys: "v", shown: "V", label: "open the trial under way", run: () => router.push(`/jobs/${job.id}/trials/${openTrial.id}`) }] : []),
+        {
+          keys: "w",
+          shown: "W",
+          label: "plan a trial or sweep",
+          run: () => router.push(`/jobs/${job.id}/trials/new`),
+        },
+        ...(openTrial
+          ? [
+              {
+                keys: "v",
+                shown: "V",
+                label: "open the trial under way",
+                run: () => router.push(`/jobs/${job.id}/trials/${openTrial.id}`),
+              },
+            ]
+          : []),
       ]}
     />
   );
   const heading = (
     <div className="border-b border-line p-3">
       <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
-      <p className="text-[12px] text-soft">{job.engine} {job.version} on {job.rig}; aim: {job.aim}; {job.houseRules}</p>
-      {!job.closedAt && <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>{openTrial && openTrial.left.length > 0 ? `Bring in ${openTrial.arms[openTrial.left[0]].name}` : "Bring in a run"} <KeyHint>N</KeyHint></Link>}
-      {!job.closedAt && <Link href={`/jobs/${job.id}/trials/new`} className={`${buttonLook()} mt-1 w-full`}>Plan a trial <KeyHint>W</KeyHint></Link>}
+      <p className="text-[12px] text-soft">
+        {job.engine} {job.version} on {job.rig}; aim: {job.aim}; {job.houseRules}
+      </p>
+      {!job.closedAt && (
+        <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>
+          {openTrial && openTrial.left.length > 0
+            ? `Bring in ${openTrial.arms[openTrial.left[0]].name}`
+            : "Bring in a run"}{" "}
+          <KeyHint>N</KeyHint>
+        </Link>
+      )}
+      {!job.closedAt && (
+        <Link href={`/jobs/${job.id}/trials/new`} className={`${buttonLook()} mt-1 w-full`}>
+          Plan a trial <KeyHint>W</KeyHint>
+        </Link>
+      )}
     </div>
   );
   if (!run) {
@@ -85,43 +135,128 @@ export function JobScreen(view: JobView) {
       <div className="p-6">
         {keys}
         <h1 className="text-xl font-semibold">{job.title}</h1>
-        <p className="mb-4 text-soft">{job.engine} {job.version} on {job.rig}, {job.system}</p>
-        <EmptyPanel title="No run yet." action={<Link href={newRun} className={buttonLook("lit")}>Bring in the baseline <KeyHint>N</KeyHint></Link>}>{next.sentence}</EmptyPanel>
+        <p className="mb-4 text-soft">
+          {job.engine} {job.version} on {job.rig}, {job.system}
+        </p>
+        <EmptyPanel
+          title="No run yet."
+          action={
+            <Link href={newRun} className={buttonLook("lit")}>
+              Bring in the baseline <KeyHint>N</KeyHint>
+            </Link>
+          }
+        >
+          {next.sentence}
+        </EmptyPanel>
       </div>
     );
   }
   const own = faults.filter(({ runId }) => runId === run.id);
-  const thread = <Thread job={job} runs={made} trials={trials} faults={faults} selected={run.id} over={over?.id ?? null} onSelect={select} onOver={layOver} />;
+  const thread = (
+    <Thread
+      job={job}
+      runs={made}
+      trials={trials}
+      faults={faults}
+      selected={run.id}
+      over={over?.id ?? null}
+      onSelect={select}
+      onOver={layOver}
+    />
+  );
   const reading = (
     <Reading job={job} run={run} runs={made} faults={own} next={next} latest={run === latest}>
       {diagnosis && <Diagnosed diagnosis={diagnosis} />}
-      {run === latest && !job.closedAt && view.spec && <TryNext job={job} standing={standing} suggestions={suggestions} opening={opening} catalogue={view.catalogue} spec={view.spec} />}
-      {(run === latest || job.closedAt) && <Profile job={job} trials={trials} overrides={overrides} standing={standing} next={next} />}
+      {run === latest && !job.closedAt && view.spec && (
+        <TryNext
+          job={job}
+          standing={standing}
+          suggestions={suggestions}
+          opening={opening}
+          catalogue={view.catalogue}
+          spec={view.spec}
+        />
+      )}
+      {(run === latest || job.closedAt) && (
+        <Profile job={job} trials={trials} overrides={overrides} standing={standing} next={next} />
+      )}
     </Reading>
   );
   return (
     <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-lg:grid-cols-1">
       {keys}
-      <aside tabIndex={0} aria-label="The job's thread" className="min-h-0 overflow-auto border-r border-line max-lg:hidden">{heading}{thread}</aside>
+      <aside
+        tabIndex={0}
+        aria-label="The job's thread"
+        className="min-h-0 overflow-auto border-r border-line max-lg:hidden"
+      >
+        {heading}
+        {thread}
+      </aside>
       <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
         <div className="flex gap-2 border-b border-line p-2 lg:hidden">
           <Button onClick={() => setDrawer("thread")}>Thread</Button>
           <Button onClick={() => setDrawer("reading")}>Reading</Button>
         </div>
         <TracePanel run={run} over={over} rules={job.rules.measuring} />
-        {over && <ComparePanel job={job} runs={made} run={run} over={over} noise={noise} measured={noiseMeasured} />}
+        {over && (
+          <ComparePanel job={job} runs={made} run={run} over={over} noise={noise} measured={noiseMeasured} />
+        )}
         <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
-          <Button look="quiet" hint="O" onClick={() => layOver(over ? over.id : (runs[runs.indexOf(run) - 1]?.id ?? null))}>{over ? "Take B away" : "Lay the run before over it"}</Button>
-          <Button look="quiet" hint="E" onClick={() => setNaming(true)}>Name</Button>
-          <Button look="quiet" hint="G" onClick={() => setFaulting(true)}>Note a fault</Button>
-          <Button look="quiet" hint="X" onClick={() => void leaveOut()}>Leave out</Button>
-          <span className="ml-auto self-center text-[12px] text-soft">Shift-click a run in the thread to lay it over.</span>
+          <Button
+            look="quiet"
+            hint="O"
+            onClick={() => layOver(over ? over.id : (runs[runs.indexOf(run) - 1]?.id ?? null))}
+          >
+            {over ? "Take B away" : "Lay the run before over it"}
+          </Button>
+          <Button look="quiet" hint="E" onClick={() => setNaming(true)}>
+            Name
+          </Button>
+          <Button look="quiet" hint="G" onClick={() => setFaulting(true)}>
+            Note a fault
+          </Button>
+          <Button look="quiet" hint="X" onClick={() => void leaveOut()}>
+            Leave out
+          </Button>
+          <span className="ml-auto self-center text-[12px] text-soft">
+            Shift-click a run in the thread to lay it over.
+          </span>
         </footer>
       </div>
-      <aside tabIndex={0} aria-label="The run's reading" className="min-h-0 overflow-auto border-l border-line max-lg:hidden">{reading}</aside>
-      <Sheet open={drawer === "thread"} onOpenChange={(open) => setDrawer(open ? "thread" : null)} title="Thread" side="left">{heading}{thread}</Sheet>
-      <Sheet open={drawer === "reading"} onOpenChange={(open) => setDrawer(open ? "reading" : null)} title="Reading" side="right">{reading}</Sheet>
-      <FaultSheet key={run.id} run={run} faults={own} scenes={view.scenes} open={faulting} onOpenChange={setFaulting} onChanged={() => router.refresh()} />
+      <aside
+        tabIndex={0}
+        aria-label="The run's reading"
+        className="min-h-0 overflow-auto border-l border-line max-lg:hidden"
+      >
+        {reading}
+      </aside>
+      <Sheet
+        open={drawer === "thread"}
+        onOpenChange={(open) => setDrawer(open ? "thread" : null)}
+        title="Thread"
+        side="left"
+      >
+        {heading}
+        {thread}
+      </Sheet>
+      <Sheet
+        open={drawer === "reading"}
+        onOpenChange={(open) => setDrawer(open ? "reading" : null)}
+        title="Reading"
+        side="right"
+      >
+        {reading}
+      </Sheet>
+      <FaultSheet
+        key={run.id}
+        run={run}
+        faults={own}
+        scenes={view.scenes}
+        open={faulting}
+        onOpenChange={setFaulting}
+        onChanged={() => router.refresh()}
+      />
       <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>
         <form
           className="flex items-end gap-3"
@@ -131,8 +266,12 @@ export function JobScreen(view: JobView) {
             setNaming(false);
           }}
         >
-          <Field label="Name" className="flex-1">{(ids) => <Input {...ids} name="label" defaultValue={run.label} maxLength={120} autoFocus />}</Field>
-          <Button type="submit" look="lit">Keep</Button>
+          <Field label="Name" className="flex-1">
+            {(ids) => <Input {...ids} name="label" defaultValue={run.label} maxLength={120} autoFocus />}
+          </Field>
+          <Button type="submit" look="lit">
+            Keep
+          </Button>
         </form>
       </Sheet>
     </div>

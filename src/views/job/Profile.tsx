@@ -6,14 +6,23 @@ import type { JobView } from "@/core/records";
 import { Button, Field, Keys, Sheet, TextArea, say } from "@/ui";
 import { send } from "@/views/send";
 
-const text = (value: unknown) => (value === null ? "not set" : value === true ? "on" : value === false ? "off" : String(value));
+const text = (value: unknown) =>
+  value === null ? "not set" : value === true ? "on" : value === false ? "off" : String(value);
 
 /** What was kept so far and why, as the difference from the engine's defaults; and the way to close the job. */
-export function Profile({ job, trials, overrides, standing, next }: Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next">) {
+export function Profile({
+  job,
+  trials,
+  overrides,
+  standing,
+  next,
+}: Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next">) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState("");
-  const conditions = Object.entries(standing.conditions).filter(([, value]) => value !== undefined && value !== false);
+  const conditions = Object.entries(standing.conditions).filter(
+    ([, value]) => value !== undefined && value !== false,
+  );
   const close = async () => {
     const sent = await send("POST", `jobs/${job.id}/closing`, { note });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
@@ -27,23 +36,75 @@ export function Profile({ job, trials, overrides, standing, next }: Pick<JobView
   };
   return (
     <section className="border-t border-line pt-4" aria-label="Profile">
-      {!job.closedAt && <Keys actions={[{ keys: "d", shown: "D", label: "close the job", run: () => setOpen(true) }]} />}
+      {!job.closedAt && (
+        <Keys actions={[{ keys: "d", shown: "D", label: "close the job", run: () => setOpen(true) }]} />
+      )}
       <h2 className="text-[13px] font-semibold text-soft">{job.closedAt ? "The profile" : "Kept so far"}</h2>
-      {overrides.length === 0 && conditions.length === 0 ? <p className="mt-1 text-[13px] text-soft">Nothing differs from the engine&apos;s defaults.</p> : (
+      {overrides.length === 0 && conditions.length === 0 ? (
+        <p className="mt-1 text-[13px] text-soft">Nothing differs from the engine&apos;s defaults.</p>
+      ) : (
         <ul className="mt-1 space-y-1.5 text-[13px]">
           {overrides.map(({ key, from, to, trial, proof }) => (
-            <li key={key}><span className="figure">{key}: {text(from)} → <b>{text(to)}</b></span><span className="line-clamp-2 text-[12px] text-soft" title={proof}>{trial === null ? "so from the start" : `trial ${trial}${proof && `: ${proof}`}`}</span></li>
+            <li key={key}>
+              <span className="figure">
+                {key}: {text(from)} → <b>{text(to)}</b>
+              </span>
+              <span className="line-clamp-2 text-[12px] text-soft" title={proof}>
+                {trial === null ? "so from the start" : `trial ${trial}${proof && `: ${proof}`}`}
+              </span>
+            </li>
           ))}
-          {conditions.map(([key, value]) => <li key={key} className="figure">{key === "powerMode" ? "power mode" : key}: <b>{text(value)}</b></li>)}
+          {conditions.map(([key, value]) => (
+            <li key={key} className="figure">
+              {key === "powerMode" ? "power mode" : key}: <b>{text(value)}</b>
+            </li>
+          ))}
         </ul>
       )}
-      {job.targetFps !== null && <p className="figure mt-1 text-[13px]">rate: <b>{say.number(job.targetFps, job.targetFps % 1 ? 2 : 0)} fps</b></p>}
-      {job.closedAt ? <Button className="mt-2" onClick={() => void reopen()}>Open the job again</Button> : <Button look={next.action === "close" ? "lit" : "quiet"} hint="D" className="mt-2" onClick={() => setOpen(true)}>Close the job</Button>}
+      {job.targetFps !== null && (
+        <p className="figure mt-1 text-[13px]">
+          rate: <b>{say.number(job.targetFps, job.targetFps % 1 ? 2 : 0)} fps</b>
+        </p>
+      )}
+      {job.closedAt ? (
+        <Button className="mt-2" onClick={() => void reopen()}>
+          Open the job again
+        </Button>
+      ) : (
+        <Button
+          look={next.action === "close" ? "lit" : "quiet"}
+          hint="D"
+          className="mt-2"
+          onClick={() => setOpen(true)}
+        >
+          Close the job
+        </Button>
+      )}
       <Sheet open={open} onOpenChange={setOpen} title="Close the job">
-        <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); void close(); }}>
-          <p className="text-soft">The confirmation run, {say.count(overrides.length, "override")} and what proved each are kept as the profile. {say.count(trials.filter(({ decidedAt }) => decidedAt).length, "trial")} decided.</p>
-          <Field label="Note">{(ids) => <TextArea {...ids} value={note} maxLength={1000} onChange={(event) => setNote(event.target.value)} />}</Field>
-          <Button type="submit" look="lit" className="justify-self-start">Close it</Button>
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void close();
+          }}
+        >
+          <p className="text-soft">
+            The confirmation run, {say.count(overrides.length, "override")} and what proved each are kept as the
+            profile. {say.count(trials.filter(({ decidedAt }) => decidedAt).length, "trial")} decided.
+          </p>
+          <Field label="Note">
+            {(ids) => (
+              <TextArea
+                {...ids}
+                value={note}
+                maxLength={1000}
+                onChange={(event) => setNote(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button type="submit" look="lit" className="justify-self-start">
+            Close it
+          </Button>
         </form>
       </Sheet>
     </section>

@@ -8,14 +8,39 @@ import { Figure, say } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
-const lowNames: Record<LowMethod, string> = { worstTime: "worst time", worstMean: "worst mean", percentile: "percentile" };
+const lowNames: Record<LowMethod, string> = {
+  worstTime: "worst time",
+  worstMean: "worst mean",
+  percentile: "percentile",
+};
 
 /** What a run says: the verdict with its reasons, the figures, what to do next. */
-export function Reading({ job, run, runs, faults, next, latest, children }: { job: JobRow; run: ThreadRun; runs: ThreadRun[]; faults: FaultRow[]; next: NextStep; latest: boolean; children: ReactNode }) {
+export function Reading({
+  job,
+  run,
+  runs,
+  faults,
+  next,
+  latest,
+  children,
+}: {
+  job: JobRow;
+  run: ThreadRun;
+  runs: ThreadRun[];
+  faults: FaultRow[];
+  next: NextStep;
+  latest: boolean;
+  children: ReactNode;
+}) {
   const { summary, verdict } = run;
   const speed = summary.reportedSpeedPercent ?? (summary.tied ? summary.speedPercent : null);
   const like = runs.filter((each) => sameSettings(each.settings, run.settings));
-  const crashes = like.some(({ crashed }) => crashed) ? crashRate(like.filter(({ crashed }) => crashed).length, like.reduce((sum, { summary: own }) => sum + own.durationMs, 0) / 3_600_000) : null;
+  const crashes = like.some(({ crashed }) => crashed)
+    ? crashRate(
+        like.filter(({ crashed }) => crashed).length,
+        like.reduce((sum, { summary: own }) => sum + own.durationMs, 0) / 3_600_000,
+      )
+    : null;
   const shownFirst = [job.rules.lowMethod, ...lowMethods.filter((method) => method !== job.rules.lowMethod)];
   return (
     <div className="space-y-5 p-4" aria-label="Reading" role="region">
@@ -25,20 +50,43 @@ export function Reading({ job, run, runs, faults, next, latest, children }: { jo
           {speed === null ? say.number(summary.averageFps) : say.number(speed)}
           <span className="ml-1.5 text-lg text-soft">{speed === null ? "fps" : "% speed"}</span>
         </p>
-        <p className="mt-1 text-soft"><span className="figure">{say.number(summary.averageFps, 2)}</span> fps of <span className="figure">{say.number(run.yardstick.targetFps, 2)}</span></p>
-        {verdict.remarks.map((remark) => <p key={remark} className="mt-2 rounded border border-caution p-2 text-[13px]">{remark}</p>)}
+        <p className="mt-1 text-soft">
+          <span className="figure">{say.number(summary.averageFps, 2)}</span> fps of{" "}
+          <span className="figure">{say.number(run.yardstick.targetFps, 2)}</span>
+        </p>
+        {verdict.remarks.map((remark) => (
+          <p key={remark} className="mt-2 rounded border border-caution p-2 text-[13px]">
+            {remark}
+          </p>
+        ))}
         {run.source === "tally" && run.tally && (
           <p className="mt-2 text-[13px] text-soft">
-            <b className="text-text">By eye</b>: {say.count(run.tally.readings, "reading")}, mean {say.number(run.tally.mean)} fps{run.tally.interval && `, 95 % between ${say.number(run.tally.interval.low)} and ${say.number(run.tally.interval.high)}`};
-            at target {say.number(100 * run.tally.atTarget.share, 0)} % of looks ({say.number(100 * run.tally.atTarget.low, 0)} to {say.number(100 * run.tally.atTarget.high, 0)} %).
+            <b className="text-text">By eye</b>: {say.count(run.tally.readings, "reading")}, mean{" "}
+            {say.number(run.tally.mean)} fps
+            {run.tally.interval &&
+              `, 95 % between ${say.number(run.tally.interval.low)} and ${say.number(run.tally.interval.high)}`}
+            ; at target {say.number(100 * run.tally.atTarget.share, 0)} % of looks (
+            {say.number(100 * run.tally.atTarget.low, 0)} to {say.number(100 * run.tally.atTarget.high, 0)} %).
           </p>
         )}
-        <div className="mt-3"><Reasons verdict={verdict} /></div>
+        <div className="mt-3">
+          <Reasons verdict={verdict} />
+        </div>
       </section>
       {faults.length > 0 && (
         <section className="border-t border-line pt-4" aria-label="Faults">
           <h2 className="text-[13px] font-semibold text-soft">Faults</h2>
-          <ul className="mt-1 space-y-1 text-[13px]">{faults.map((fault) => <li key={fault.id}><b>{fault.severity}</b>, {fault.kind}{fault.scene && ` at ${fault.scene}`}{fault.atMs !== null && `, ${say.clock(fault.atMs)}`}{fault.note && `: ${fault.note}`}{fault.workaround && <span className="block text-soft">What helps: {fault.workaround}</span>}</li>)}</ul>
+          <ul className="mt-1 space-y-1 text-[13px]">
+            {faults.map((fault) => (
+              <li key={fault.id}>
+                <b>{fault.severity}</b>, {fault.kind}
+                {fault.scene && ` at ${fault.scene}`}
+                {fault.atMs !== null && `, ${say.clock(fault.atMs)}`}
+                {fault.note && `: ${fault.note}`}
+                {fault.workaround && <span className="block text-soft">What helps: {fault.workaround}</span>}
+              </li>
+            ))}
+          </ul>
         </section>
       )}
       {latest && (
@@ -52,35 +100,110 @@ export function Reading({ job, run, runs, faults, next, latest, children }: { jo
         <h2 className="mb-2 text-[13px] font-semibold text-soft">Figures</h2>
         <dl className="grid grid-cols-2 gap-x-3 gap-y-2.5">
           <Figure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
-          <Figure name="Dips" value={summary.dips ? String(summary.dips.count) : "–"} unit={summary.dips && summary.dips.count > 0 ? `longest ${say.clock(summary.dips.longestMs)}` : undefined} />
-          {summary.lows && shownFirst.map((method) => <Figure key={method} name={`1 % low, ${lowNames[method]}`} value={say.number(summary.lows![method].one)} unit="fps" />)}
+          <Figure
+            name="Dips"
+            value={summary.dips ? String(summary.dips.count) : "–"}
+            unit={
+              summary.dips && summary.dips.count > 0
+                ? `longest ${say.clock(summary.dips.longestMs)}`
+                : undefined
+            }
+          />
+          {summary.lows &&
+            shownFirst.map((method) => (
+              <Figure
+                key={method}
+                name={`1 % low, ${lowNames[method]}`}
+                value={say.number(summary.lows![method].one)}
+                unit="fps"
+              />
+            ))}
           {summary.form === "frames" && (
             <>
               <Figure name="Median frame" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
               <Figure name="99 % frame" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
               <Figure name="Longest frame" value={say.number(summary.maxFrameTimeMs)} unit="ms" />
               <Figure name="Hitches" value={say.number(summary.hitches?.perMinute)} unit="/min" />
-              <Figure name="Lost to hitches" value={say.number(summary.hitches?.lostMsPerMinute, 0)} unit="ms/min" />
+              <Figure
+                name="Lost to hitches"
+                value={say.number(summary.hitches?.lostMsPerMinute, 0)}
+                unit="ms/min"
+              />
               <Figure name="Freezes" value={String(summary.freezes)} />
-              {summary.pacing && <Figure name="On one cadence" value={say.number(100 * summary.pacing.cadenceShare)} unit="% of frames" />}
-              {summary.pacing && <Figure name="Lag-1" value={say.number(summary.pacing.lag1, 2)} title="Autocorrelation of frame times; strongly negative when long and short frames take turns." />}
+              {summary.pacing && (
+                <Figure
+                  name="On one cadence"
+                  value={say.number(100 * summary.pacing.cadenceShare)}
+                  unit="% of frames"
+                />
+              )}
+              {summary.pacing && (
+                <Figure
+                  name="Lag-1"
+                  value={say.number(summary.pacing.lag1, 2)}
+                  title="Autocorrelation of frame times; strongly negative when long and short frames take turns."
+                />
+              )}
             </>
           )}
-          {summary.channels.watts && <Figure name="Power" value={say.number(summary.channels.watts.mean)} unit="W mean" />}
-          {summary.channels.temperature && <Figure name="Hottest" value={say.number(summary.channels.temperature.max)} unit="°C" />}
-          <Figure name={summary.form === "frames" ? "Frames" : "Readings"} value={summary.frames.toLocaleString("en-GB")} unit={`in ${say.clock(summary.durationMs)}`} />
+          {summary.channels.watts && (
+            <Figure name="Power" value={say.number(summary.channels.watts.mean)} unit="W mean" />
+          )}
+          {summary.channels.temperature && (
+            <Figure name="Hottest" value={say.number(summary.channels.temperature.max)} unit="°C" />
+          )}
+          <Figure
+            name={summary.form === "frames" ? "Frames" : "Readings"}
+            value={summary.frames.toLocaleString("en-GB")}
+            unit={`in ${say.clock(summary.durationMs)}`}
+          />
           {run.skippedRows > 0 && <Figure name="Rows left out" value={String(run.skippedRows)} />}
         </dl>
-        {crashes && <p className="mt-3 text-[13px]" data-testid="crashes">{say.count(crashes.crashes, "crash", "crashes")} in {crashes.hours.toFixed(2)} h with these settings: {crashes.perHour.toFixed(2)} an hour (95 %: {crashes.low.toFixed(2)} to {crashes.high.toFixed(2)}).</p>}
-        {summary.coldScenes && summary.coldScenes.cold > 0 && <p className="mt-3 text-[13px]">Cold cache: {summary.coldScenes.cold} of {summary.coldScenes.revisited} scenes lost at least three times as much on the first visit as later.</p>}
+        {crashes && (
+          <p className="mt-3 text-[13px]" data-testid="crashes">
+            {say.count(crashes.crashes, "crash", "crashes")} in {crashes.hours.toFixed(2)} h with these
+            settings: {crashes.perHour.toFixed(2)} an hour (95 %: {crashes.low.toFixed(2)} to{" "}
+            {crashes.high.toFixed(2)}).
+          </p>
+        )}
+        {summary.coldScenes && summary.coldScenes.cold > 0 && (
+          <p className="mt-3 text-[13px]">
+            Cold cache: {summary.coldScenes.cold} of {summary.coldScenes.revisited} scenes lost at least three
+            times as much on the first visit as later.
+          </p>
+        )}
       </section>
       <section className="border-t border-line pt-4 text-[13px] text-soft">
         <h2 className="font-semibold">Made under</h2>
         <p className="mt-1">
-          {[run.conditions.powerMode, run.conditions.clocks, run.conditions.display, run.conditions.pluggedIn ? "plugged in" : "on battery", run.conditions.docked ? "docked" : "handheld", run.conditions.cooler && "cooler on", run.conditions.roomC !== null && `${run.conditions.roomC} °C room`, run.conditions.capturePath].filter(Boolean).join(", ")}
+          {[
+            run.conditions.powerMode,
+            run.conditions.clocks,
+            run.conditions.display,
+            run.conditions.pluggedIn ? "plugged in" : "on battery",
+            run.conditions.docked ? "docked" : "handheld",
+            run.conditions.cooler && "cooler on",
+            run.conditions.roomC !== null && `${run.conditions.roomC} °C room`,
+            run.conditions.capturePath,
+          ]
+            .filter(Boolean)
+            .join(", ")}
         </p>
-        {run.preflight.length > 0 && <p className="mt-1">Pre-flight: {run.preflight.filter(({ ticked }) => ticked).length} of {run.preflight.length} ticked{run.preflight.some(({ ticked }) => !ticked) && `; not ticked: ${run.preflight.filter(({ ticked }) => !ticked).map(({ label }) => label).join(", ")}`}.</p>}
-        <p className="mt-1">{say.dateTime(run.madeAt)}{run.fileName && `, from ${run.fileName}`}</p>
+        {run.preflight.length > 0 && (
+          <p className="mt-1">
+            Pre-flight: {run.preflight.filter(({ ticked }) => ticked).length} of {run.preflight.length} ticked
+            {run.preflight.some(({ ticked }) => !ticked) &&
+              `; not ticked: ${run.preflight
+                .filter(({ ticked }) => !ticked)
+                .map(({ label }) => label)
+                .join(", ")}`}
+            .
+          </p>
+        )}
+        <p className="mt-1">
+          {say.dateTime(run.madeAt)}
+          {run.fileName && `, from ${run.fileName}`}
+        </p>
       </section>
     </div>
   );

@@ -21,7 +21,15 @@ const dashes = [undefined, "5 3"] as const;
 const axisWidth = 44;
 
 /** Frame time of a run, or of one over another, with what the device did below on the same axis. */
-export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadRun | null; rules: MeasuringRules }) {
+export function TracePanel({
+  run,
+  over,
+  rules,
+}: {
+  run: ThreadRun;
+  over: ThreadRun | null;
+  rules: MeasuringRules;
+}) {
   const { params, put } = useAddress();
   const [measure, width] = useWidth();
   const [allOfIt, setAllOfIt] = useState(false);
@@ -37,20 +45,37 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
     put({ view: span >= end ? null : stretchText([start, start + span]) });
   };
   const span = range[1] - range[0];
-  const about = (factor: number) => setView(range[0] + (span * (1 - factor)) / 2, range[1] - (span * (1 - factor)) / 2);
+  const about = (factor: number) =>
+    setView(range[0] + (span * (1 - factor)) / 2, range[1] - (span * (1 - factor)) / 2);
   const clear = () => put({ part: null, view: null });
   const zoomToPart = () => selection && put({ view: stretchText(selection), part: null });
 
   const targetMs = 1000 / run.yardstick.targetFps;
-  const usual = Math.max(targetMs * 2.5, ...[run, over].map((shown) => (shown?.summary.p99FrameTimeMs ?? (shown ? 1000 / Math.max(1, shown.summary.averageFps) : 0)) * 1.3));
-  const most = Math.max(usual, ...[run, over].map((shown) => (allOfIt ? (shown?.summary.maxFrameTimeMs ?? 0) * 1.05 : 0)));
-  const series = (pick: (columns: NonNullable<TraceViewState["columns"]>) => BandSeries["band"] | undefined): BandSeries[] =>
+  const usual = Math.max(
+    targetMs * 2.5,
+    ...[run, over].map(
+      (shown) =>
+        (shown?.summary.p99FrameTimeMs ?? (shown ? 1000 / Math.max(1, shown.summary.averageFps) : 0)) * 1.3,
+    ),
+  );
+  const most = Math.max(
+    usual,
+    ...[run, over].map((shown) => (allOfIt ? (shown?.summary.maxFrameTimeMs ?? 0) * 1.05 : 0)),
+  );
+  const series = (
+    pick: (columns: NonNullable<TraceViewState["columns"]>) => BandSeries["band"] | undefined,
+  ): BandSeries[] =>
     [traces.columns, traces.overColumns].flatMap((columns, index) => {
       const band = columns && pick(columns);
       return band ? [{ name: index === 0 ? "A" : "B", band, colour: colours[index], dash: dashes[index] }] : [];
     });
-  const laneSeries = (roles: ChannelRole[]) => series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);
-  const mostOf = (roles: ChannelRole[]) => Math.max(1, ...[traces.facts, traces.overFacts].flatMap((facts) => roles.map((role) => facts?.most[role] ?? 0))) * 1.1;
+  const laneSeries = (roles: ChannelRole[]) =>
+    series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);
+  const mostOf = (roles: ChannelRole[]) =>
+    Math.max(
+      1,
+      ...[traces.facts, traces.overFacts].flatMap((facts) => roles.map((role) => facts?.most[role] ?? 0)),
+    ) * 1.1;
 
   return (
     <div className="flex min-h-full flex-col gap-2 p-3">
@@ -58,35 +83,73 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
         <Legend run={run} index={0} />
         {over && <Legend run={over} index={1} />}
         <span className="ml-auto flex gap-1">
-          <Button look="quiet" hint="+" onClick={() => about(0.5)}>Closer</Button>
-          <Button look="quiet" hint="-" onClick={() => about(2)} disabled={!view}>Wider</Button>
-          <Button look="quiet" hint="0" onClick={clear} disabled={!view && !selection}>All</Button>
-          <Button look="quiet" hint="F" onClick={() => setAllOfIt(!allOfIt)} aria-pressed={allOfIt}>{allOfIt ? "Usual height" : "Fit spikes"}</Button>
+          <Button look="quiet" hint="+" onClick={() => about(0.5)}>
+            Closer
+          </Button>
+          <Button look="quiet" hint="-" onClick={() => about(2)} disabled={!view}>
+            Wider
+          </Button>
+          <Button look="quiet" hint="0" onClick={clear} disabled={!view && !selection}>
+            All
+          </Button>
+          <Button look="quiet" hint="F" onClick={() => setAllOfIt(!allOfIt)} aria-pressed={allOfIt}>
+            {allOfIt ? "Usual height" : "Fit spikes"}
+          </Button>
         </span>
       </header>
-      {traces.problem && <p role="alert" className="rounded border border-caution p-3">The trace can&apos;t be drawn: {traces.problem}</p>}
+      {traces.problem && (
+        <p role="alert" className="rounded border border-caution p-3">
+          The trace can&apos;t be drawn: {traces.problem}
+        </p>
+      )}
       <div ref={measure} className="min-w-0" data-testid="trace" data-drawn={traces.columns ? "yes" : "no"}>
-        {width > 0 && !traces.columns && !traces.problem && <p className="p-8 text-center text-soft">Fetching the trace …</p>}
+        {width > 0 && !traces.columns && !traces.problem && (
+          <p className="p-8 text-center text-soft">Fetching the trace …</p>
+        )}
         {width > 0 && traces.columns && (
           <>
             <p className="pl-11 text-[11px] text-soft">Frame time, ms</p>
             <BandChart
               label={`Frame time of run ${run.number}${over ? ` and run ${over.number}` : ""}`}
-              width={width} height={280} range={range} values={[0, most]} ticks={6}
+              width={width}
+              height={280}
+              range={range}
+              values={[0, most]}
+              ticks={6}
               series={series(({ frames }) => frames)}
               levels={[{ value: targetMs, label: `${say.number(run.yardstick.targetFps, 2)} fps` }]}
-              stretches={traces.facts?.dips} names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({ label, from: startMs, to: endMs }))}
-              points={traces.facts?.hitches.map(({ at, frameMs }) => ({ at, title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(at)}` }))}
-              selection={selection} onSelect={(part) => put({ part: stretchText(part) })}
-              axis formatX={(ms) => say.clock(ms)}
+              stretches={traces.facts?.dips}
+              names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({
+                label,
+                from: startMs,
+                to: endMs,
+              }))}
+              points={traces.facts?.hitches.map(({ at, frameMs }) => ({
+                at,
+                title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(at)}`,
+              }))}
+              selection={selection}
+              onSelect={(part) => put({ part: stretchText(part) })}
+              axis
+              formatX={(ms) => say.clock(ms)}
             />
             {lanes.map(({ name, unit, roles, most: fixed }) => {
               const shown = laneSeries(roles);
               if (shown.length === 0) return null;
               return (
                 <div key={name} className="mt-1">
-                  <p className="pl-11 text-[11px] text-soft">{name}, {unit}</p>
-                  <BandChart label={name} width={width} height={44} range={range} values={[0, fixed ?? mostOf(roles)]} ticks={2} series={shown} />
+                  <p className="pl-11 text-[11px] text-soft">
+                    {name}, {unit}
+                  </p>
+                  <BandChart
+                    label={name}
+                    width={width}
+                    height={44}
+                    range={range}
+                    values={[0, fixed ?? mostOf(roles)]}
+                    ticks={2}
+                    series={shown}
+                  />
                 </div>
               );
             })}
@@ -94,16 +157,35 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
         )}
       </div>
       {selection ? (
-        <PartFigures selection={selection} figures={traces.figures} over={traces.overFigures} onZoom={zoomToPart} onClear={() => put({ part: null })} />
+        <PartFigures
+          selection={selection}
+          figures={traces.figures}
+          over={traces.overFigures}
+          onZoom={zoomToPart}
+          onClear={() => put({ part: null })}
+        />
       ) : (
-        <p className="text-[12px] text-soft">Drag over the trace to see the figures of a stretch. Triangles are hitches, the bar along the foot is time below target.</p>
+        <p className="text-[12px] text-soft">
+          Drag over the trace to see the figures of a stretch. Triangles are hitches, the bar along the foot is
+          time below target.
+        </p>
       )}
       <Keys
         actions={[
           { keys: "+, =", shown: "+", label: "closer", run: () => about(0.5) },
           { keys: "-", shown: "-", label: "wider", run: () => about(2) },
-          { keys: "left", shown: "←", label: "earlier", run: () => setView(range[0] - span / 4, range[1] - span / 4) },
-          { keys: "right", shown: "→", label: "later", run: () => setView(range[0] + span / 4, range[1] + span / 4) },
+          {
+            keys: "left",
+            shown: "←",
+            label: "earlier",
+            run: () => setView(range[0] - span / 4, range[1] - span / 4),
+          },
+          {
+            keys: "right",
+            shown: "→",
+            label: "later",
+            run: () => setView(range[0] + span / 4, range[1] + span / 4),
+          },
           { keys: "z", shown: "Z", label: "zoom to the selected stretch", run: () => zoomToPart() },
           { keys: "0, escape", shown: "0", label: "the whole trace, nothing selected", run: clear },
           { keys: "f", shown: "F", label: "fit spikes, or the usual height", run: () => setAllOfIt(!allOfIt) },
@@ -116,13 +198,38 @@ export function TracePanel({ run, over, rules }: { run: ThreadRun; over: ThreadR
 function Legend({ run, index }: { run: ThreadRun; index: 0 | 1 }) {
   return (
     <span className="inline-flex min-w-0 items-center gap-2">
-      <svg width="26" height="8" aria-hidden><line x1="0" x2="26" y1="4" y2="4" stroke={colours[index]} strokeWidth="2.5" strokeDasharray={dashes[index]} /></svg>
-      <span className="truncate"><b>{index === 0 ? "A" : "B"}</b> run {run.number}{run.label && `, ${run.label}`}</span>
+      <svg width="26" height="8" aria-hidden>
+        <line
+          x1="0"
+          x2="26"
+          y1="4"
+          y2="4"
+          stroke={colours[index]}
+          strokeWidth="2.5"
+          strokeDasharray={dashes[index]}
+        />
+      </svg>
+      <span className="truncate">
+        <b>{index === 0 ? "A" : "B"}</b> run {run.number}
+        {run.label && `, ${run.label}`}
+      </span>
     </span>
   );
 }
 
-function PartFigures({ selection, figures, over, onZoom, onClear }: { selection: [number, number]; figures: Summary | null; over: Summary | null; onZoom: () => void; onClear: () => void }) {
+function PartFigures({
+  selection,
+  figures,
+  over,
+  onZoom,
+  onClear,
+}: {
+  selection: [number, number];
+  figures: Summary | null;
+  over: Summary | null;
+  onZoom: () => void;
+  onClear: () => void;
+}) {
   const row = (summary: Summary, name: string) => (
     <dl className="grid grid-cols-6 gap-3" data-testid={`part-${name}`}>
       <Figure name="Average" value={say.number(summary.averageFps, 2)} unit="fps" />
@@ -136,9 +243,15 @@ function PartFigures({ selection, figures, over, onZoom, onClear }: { selection:
   return (
     <section className="rounded-md bg-panel p-3" aria-label="Selected stretch">
       <header className="mb-2 flex items-center gap-3 text-[13px]">
-        <span className="figure">{say.clock(selection[0])} to {say.clock(selection[1])}</span>
-        <Button look="quiet" hint="Z" onClick={onZoom} className="ml-auto">Zoom to it</Button>
-        <Button look="quiet" onClick={onClear}>Clear</Button>
+        <span className="figure">
+          {say.clock(selection[0])} to {say.clock(selection[1])}
+        </span>
+        <Button look="quiet" hint="Z" onClick={onZoom} className="ml-auto">
+          Zoom to it
+        </Button>
+        <Button look="quiet" onClick={onClear}>
+          Clear
+        </Button>
       </header>
       {figures ? row(figures, "A") : <p className="text-soft">No frame ends in this stretch.</p>}
       {over && <div className="mt-2 border-t border-line pt-2">{row(over, "B")}</div>}

@@ -3,7 +3,14 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { allFastest, strategyWords, type Suggestion } from "@/core/advise";
-import { firstConditions, strategies, type ArmConditions, type NewTrial, type RigSpec, type Setting } from "@/core/kit";
+import {
+  firstConditions,
+  strategies,
+  type ArmConditions,
+  type NewTrial,
+  type RigSpec,
+  type Setting,
+} from "@/core/kit";
 import type { JobView } from "@/core/records";
 import { Button, Choice, Keys } from "@/ui";
 import { send } from "@/views/send";
@@ -12,7 +19,14 @@ import { comparePlan, descendPlan } from "@/views/trial/plans";
 const shown = (value: unknown) => (value === true ? "on" : value === false ? "off" : String(value));
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */
-export function TryNext({ job, standing, suggestions, opening, catalogue, spec }: Pick<JobView, "job" | "standing" | "suggestions" | "opening"> & { catalogue: Setting[]; spec: RigSpec }) {
+export function TryNext({
+  job,
+  standing,
+  suggestions,
+  opening,
+  catalogue,
+  spec,
+}: Pick<JobView, "job" | "standing" | "suggestions" | "opening"> & { catalogue: Setting[]; spec: RigSpec }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const begin = async (draft: Omit<NewTrial, "jobId">) => {
@@ -25,9 +39,24 @@ export function TryNext({ job, standing, suggestions, opening, catalogue, spec }
   };
   const base = { job, standing, catalogue, spec, usefulScale: null, sceneMinutes: 1, coolDownMinutes: null };
   const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
-  const tryOne = ({ lever }: Suggestion) => void begin(comparePlan(base, { name: `${lever.label} ${shown(lever.to)}`, settings: lever.settings, conditions: lever.conditions, buildId: null, rounds: 2, cold: false }, from));
+  const tryOne = ({ lever }: Suggestion) =>
+    void begin(
+      comparePlan(
+        base,
+        {
+          name: `${lever.label} ${shown(lever.to)}`,
+          settings: lever.settings,
+          conditions: lever.conditions,
+          buildId: null,
+          rounds: 2,
+          cold: false,
+        },
+        from,
+      ),
+    );
   const open = () => {
-    if (opening?.strategy === "descend") void begin(descendPlan(base, allFastest(catalogue, standing.settings, job.rules)));
+    if (opening?.strategy === "descend")
+      void begin(descendPlan(base, allFastest(catalogue, standing.settings, job.rules)));
     else if (opening) router.push(`/jobs/${job.id}/trials/new?kind=screen`);
   };
   const setStrategy = async (strategy: string) => {
@@ -36,28 +65,73 @@ export function TryNext({ job, standing, suggestions, opening, catalogue, spec }
   };
   return (
     <section className="border-t border-line pt-4" aria-label="Try next">
-      <Keys actions={[...(opening ? [{ keys: "a", shown: "A", label: "begin as offered", run: open }] : []), ...suggestions.slice(0, 1).map((suggestion) => ({ keys: "y", shown: "Y", label: `try ${suggestion.lever.label.toLowerCase()}`, run: () => tryOne(suggestion) }))]} />
+      <Keys
+        actions={[
+          ...(opening ? [{ keys: "a", shown: "A", label: "begin as offered", run: open }] : []),
+          ...suggestions
+            .slice(0, 1)
+            .map((suggestion) => ({
+              keys: "y",
+              shown: "Y",
+              label: `try ${suggestion.lever.label.toLowerCase()}`,
+              run: () => tryOne(suggestion),
+            })),
+        ]}
+      />
       <header className="flex items-center justify-between">
         <h2 className="text-[13px] font-semibold text-soft">Try next</h2>
-        <Choice quiet label="How to begin" value={job.strategy} options={strategies.map((strategy) => ({ value: strategy, label: strategyWords[strategy].name.toLowerCase(), note: strategyWords[strategy].when.split(". ")[0] }))} onChange={(strategy) => void setStrategy(strategy)} />
+        <Choice
+          quiet
+          label="How to begin"
+          value={job.strategy}
+          options={strategies.map((strategy) => ({
+            value: strategy,
+            label: strategyWords[strategy].name.toLowerCase(),
+            note: strategyWords[strategy].when.split(". ")[0],
+          }))}
+          onChange={(strategy) => void setStrategy(strategy)}
+        />
       </header>
-      {opening && <div className="mt-1 rounded-md border border-lit p-2 text-[13px]"><p>{opening.sentence}</p><Button look="lit" hint="A" className="mt-2" disabled={busy} onClick={open}>{opening.strategy === "descend" ? "All fastest, once" : "Plan the screening"}</Button></div>}
+      {opening && (
+        <div className="mt-1 rounded-md border border-lit p-2 text-[13px]">
+          <p>{opening.sentence}</p>
+          <Button look="lit" hint="A" className="mt-2" disabled={busy} onClick={open}>
+            {opening.strategy === "descend" ? "All fastest, once" : "Plan the screening"}
+          </Button>
+        </div>
+      )}
       <ol className="mt-2 space-y-3">
         {suggestions.map((suggestion, index) => (
           <li key={`${suggestion.lever.key} ${String(suggestion.lever.to)}`} className="text-[13px]">
             <p>{suggestion.sentence}</p>
-            <p className="mt-0.5 flex items-center justify-between gap-2"><span className="figure text-[12px] text-soft">{(100 * suggestion.belief.chance).toFixed(0)} % chance, {suggestion.minutes} min{costWords(suggestion)}</span><Button hint={index === 0 ? "Y" : undefined} disabled={busy} onClick={() => tryOne(suggestion)}>Try it</Button></p>
-            {suggestion.cautions.length > 0 && <p className="mt-1 text-[12px] text-caution">{suggestion.cautions.join(" ")}</p>}
+            <p className="mt-0.5 flex items-center justify-between gap-2">
+              <span className="figure text-[12px] text-soft">
+                {(100 * suggestion.belief.chance).toFixed(0)} % chance, {suggestion.minutes} min
+                {costWords(suggestion)}
+              </span>
+              <Button hint={index === 0 ? "Y" : undefined} disabled={busy} onClick={() => tryOne(suggestion)}>
+                Try it
+              </Button>
+            </p>
+            {suggestion.cautions.length > 0 && (
+              <p className="mt-1 text-[12px] text-caution">{suggestion.cautions.join(" ")}</p>
+            )}
           </li>
         ))}
       </ol>
-      {suggestions.length === 0 && <p className="mt-1 text-[13px] text-soft">Nothing to suggest: the house rules allow no change that is likely to help.</p>}
+      {suggestions.length === 0 && (
+        <p className="mt-1 text-[13px] text-soft">
+          Nothing to suggest: the house rules allow no change that is likely to help.
+        </p>
+      )}
     </section>
   );
 }
 
 /** What a lever costs, in words. */
 function costWords({ lever: { costs, restart } }: Suggestion): string {
-  const named = Object.entries(costs).filter(([, cost]) => cost > 0).map(([name, cost]) => `${["", "little ", "some ", "much "][cost]}${name}`);
+  const named = Object.entries(costs)
+    .filter(([, cost]) => cost > 0)
+    .map(([name, cost]) => `${["", "little ", "some ", "much "][cost]}${name}`);
   return `${named.length > 0 ? `, costs ${named.join(", ")}` : ""}${restart ? ", restart" : ""}`;
 }

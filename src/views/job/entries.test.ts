@@ -2,11 +2,14 @@ import type { ThreadRun, TrialNode } from "@/core/records";
 import { entriesOf } from "./entries";
 
 const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute));
-const run = (number: number, minute: number, trialId: string | null = null) => ({ id: `run ${number}`, number, madeAt: at(minute), trialId }) as ThreadRun;
+const run = (number: number, minute: number, trialId: string | null = null) =>
+  ({ id: `run ${number}`, number, madeAt: at(minute), trialId }) as ThreadRun;
 const trial = (id: string, minute: number) => ({ id, createdAt: at(minute) }) as TrialNode;
 
 const shown = (runs: ThreadRun[], trials: TrialNode[]) =>
-  entriesOf(runs, trials).map((entry) => ("run" in entry ? entry.run.number : [entry.trial.id, ...entry.runs.map(({ number }) => number)]));
+  entriesOf(runs, trials).map((entry) =>
+    "run" in entry ? entry.run.number : [entry.trial.id, ...entry.runs.map(({ number }) => number)],
+  );
 
 describe("a job's story", () => {
   it("tells runs and trials in the order they were begun, a trial's runs with it", () => {

@@ -27,8 +27,15 @@ describe("stretches in an address", () => {
 });
 
 describe("the arm a run stands for", () => {
-  const run = (id: string, changes: Partial<ThreadRun> = {}) => ({ id, settings: { scale: 2 }, cacheState: "warm", crashed: false, ...changes }) as ThreadRun;
-  const runs = [run("a"), run("b"), run("other", { settings: { scale: 3 } }), run("cold", { cacheState: "cold" }), run("dead", { crashed: true })];
+  const run = (id: string, changes: Partial<ThreadRun> = {}) =>
+    ({ id, settings: { scale: 2 }, cacheState: "warm", crashed: false, ...changes }) as ThreadRun;
+  const runs = [
+    run("a"),
+    run("b"),
+    run("other", { settings: { scale: 3 } }),
+    run("cold", { cacheState: "cold" }),
+    run("dead", { crashed: true }),
+  ];
 
   it("is all whole runs with its settings and its cache", () => {
     expect(armOf(runs, runs[0]).map(({ id }) => id)).toEqual(["a", "b"]);

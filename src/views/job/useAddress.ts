@@ -25,4 +25,5 @@ export function stretchIn(text: string | null): [number, number] | null {
   return stretch && stretch[1] > stretch[0] ? stretch : null;
 }
 
-export const stretchText = (stretch: [number, number] | null) => stretch && stretch.map((ms) => ms.toFixed(0)).join("-");
+export const stretchText = (stretch: [number, number] | null) =>
+  stretch && stretch.map((ms) => ms.toFixed(0)).join("-");

@@ -19,8 +19,14 @@ function useReader(): Reader | null {
 }
 
 /** Asks for something of the worker and keeps the last answer to the last question; a failure is told in words. */
-function useAnswer<Answer>(ask: (() => Promise<Answer>) | null, question: string): { answer: Answer | null; problem: string | null } {
-  const [state, setState] = useState<{ answer: Answer | null; problem: string | null }>({ answer: null, problem: null });
+function useAnswer<Answer>(
+  ask: (() => Promise<Answer>) | null,
+  question: string,
+): { answer: Answer | null; problem: string | null } {
+  const [state, setState] = useState<{ answer: Answer | null; problem: string | null }>({
+    answer: null,
+    problem: null,
+  });
   const asking = useRef(ask);
   useEffect(() => {
     asking.current = ask;
@@ -57,20 +63,46 @@ export interface TraceViewState {
  * What a trace panel draws: columns of pixels for the range in view and figures for the selection,
  * all made in a worker, for a run and one laid over it.
  */
-export function useTraces(run: ThreadRun, over: ThreadRun | null, rules: MeasuringRules, range: [number, number] | null, selection: [number, number] | null, width: number): TraceViewState {
+export function useTraces(
+  run: ThreadRun,
+  over: ThreadRun | null,
+  rules: MeasuringRules,
+  range: [number, number] | null,
+  selection: [number, number] | null,
+  width: number,
+): TraceViewState {
   const reader = useReader();
   const facts = useAnswer(reader && (() => reader.call.facts(run.id, run.yardstick, rules)), run.id);
-  const overFacts = useAnswer(reader && over && (() => reader.call.facts(over.id, over.yardstick, rules)), over?.id ?? "");
+  const overFacts = useAnswer(
+    reader && over && (() => reader.call.facts(over.id, over.yardstick, rules)),
+    over?.id ?? "",
+  );
   const end = Math.max(facts.answer?.durationMs ?? 0, over ? (overFacts.answer?.durationMs ?? 0) : 0);
   const [from, to] = range ?? [0, end];
   const drawable = reader !== null && width > 0 && to > from;
-  const columns = useAnswer(drawable ? () => reader.call.columns(run.id, from, to, width) : null, `${run.id} ${from} ${to} ${width}`);
-  const overColumns = useAnswer(drawable && over ? () => reader.call.columns(over.id, from, to, width) : null, `${over?.id} ${from} ${to} ${width}`);
-  const figures = useAnswer(reader && selection && (() => reader.call.figures(run.id, ...selection, run.yardstick, rules)), `${run.id} ${selection}`);
-  const overFigures = useAnswer(reader && selection && over && (() => reader.call.figures(over.id, ...selection, over.yardstick, rules)), `${over?.id} ${selection}`);
+  const columns = useAnswer(
+    drawable ? () => reader.call.columns(run.id, from, to, width) : null,
+    `${run.id} ${from} ${to} ${width}`,
+  );
+  const overColumns = useAnswer(
+    drawable && over ? () => reader.call.columns(over.id, from, to, width) : null,
+    `${over?.id} ${from} ${to} ${width}`,
+  );
+  const figures = useAnswer(
+    reader && selection && (() => reader.call.figures(run.id, ...selection, run.yardstick, rules)),
+    `${run.id} ${selection}`,
+  );
+  const overFigures = useAnswer(
+    reader && selection && over && (() => reader.call.figures(over.id, ...selection, over.yardstick, rules)),
+    `${over?.id} ${selection}`,
+  );
   return {
-    facts: facts.answer, columns: columns.answer, figures: figures.answer,
-    overFacts: overFacts.answer, overColumns: overColumns.answer, overFigures: overFigures.answer,
+    facts: facts.answer,
+    columns: columns.answer,
+    figures: figures.answer,
+    overFacts: overFacts.answer,
+    overColumns: overColumns.answer,
+    overFigures: overFigures.answer,
     problem: facts.problem ?? overFacts.problem,
   };
 }

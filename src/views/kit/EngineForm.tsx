@@ -14,55 +14,190 @@ import { SettingFields } from "./SettingFields";
 import { useSaving } from "./useSaving";
 import { send } from "@/views/send";
 
-const blankSetting: Setting = { key: "", label: "", type: "switch", choices: [], min: null, max: null, step: null, default: false, fastest: null, relieves: [], costs: { picture: 0, feel: 0, heat: 0, risk: 0 }, restart: false, linked: [], countsDouble: false, section: "", configKey: "" };
+const blankSetting: Setting = {
+  key: "",
+  label: "",
+  type: "switch",
+  choices: [],
+  min: null,
+  max: null,
+  step: null,
+  default: false,
+  fastest: null,
+  relieves: [],
+  costs: { picture: 0, feel: 0, heat: 0, risk: 0 },
+  restart: false,
+  linked: [],
+  countsDouble: false,
+  section: "",
+  configKey: "",
+};
 
 /** Describes an engine: its builds, the systems it runs, and its settings catalogue. */
 export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?: EngineDetail }) {
-  const values: NewEngine = engine ? newEngineSchema.parse(engine) : { name: "", systemIds: [], notes: "", builds: [{ version: "", branch: "stable", date: null, notes: "" }], backEnds: [], catalogue: [] };
+  const values: NewEngine = engine
+    ? newEngineSchema.parse(engine)
+    : {
+        name: "",
+        systemIds: [],
+        notes: "",
+        builds: [{ version: "", branch: "stable", date: null, notes: "" }],
+        backEnds: [],
+        catalogue: [],
+      };
   const form = useForm<NewEngine>({ resolver: zodResolver(newEngineSchema), defaultValues: values });
   const { register, control, handleSubmit, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(form, engine ? ["PUT", `engines/${engine.id}`] : ["POST", "engines"], "/kit/engines", values);
+  const { save, restored, forget } = useSaving(
+    form,
+    engine ? ["PUT", `engines/${engine.id}`] : ["POST", "engines"],
+    "/kit/engines",
+    values,
+  );
   const builds = useFieldArray({ control, name: "builds" });
   const backEnds = useFieldArray({ control, name: "backEnds" });
   const catalogue = useFieldArray({ control, name: "catalogue" });
   return (
-    <FormFrame title={engine ? engine.name : "An engine"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message ?? errors.systemIds?.message} busy={isSubmitting} keep="Keep the engine" back="/kit/engines">
+    <FormFrame
+      title={engine ? engine.name : "An engine"}
+      restored={restored}
+      onForget={forget}
+      onSubmit={handleSubmit(save)}
+      problem={errors.root?.message ?? errors.systemIds?.message}
+      busy={isSubmitting}
+      keep="Keep the engine"
+      back="/kit/engines"
+    >
       <Panel className="grid grid-cols-2 gap-4">
-        <Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} autoFocus {...register("name")} />}</Field>
+        <Field label="Name" error={errors.name?.message}>
+          {(ids) => <Input {...ids} autoFocus {...register("name")} />}
+        </Field>
         <Field label="Notes">{(ids) => <Input {...ids} {...register("notes")} />}</Field>
-        <Controller control={control} name="systemIds" render={({ field }) => (
-          <div className="col-span-full flex flex-wrap gap-x-5 gap-y-2">
-            {systems.map(({ id, name }) => <Switch key={id} label={`runs ${name}`} checked={field.value.includes(id)} onChange={(on) => field.onChange(on ? [...field.value, id] : field.value.filter((held) => held !== id))} />)}
-          </div>
-        )} />
+        <Controller
+          control={control}
+          name="systemIds"
+          render={({ field }) => (
+            <div className="col-span-full flex flex-wrap gap-x-5 gap-y-2">
+              {systems.map(({ id, name }) => (
+                <Switch
+                  key={id}
+                  label={`runs ${name}`}
+                  checked={field.value.includes(id)}
+                  onChange={(on) =>
+                    field.onChange(on ? [...field.value, id] : field.value.filter((held) => held !== id))
+                  }
+                />
+              ))}
+            </div>
+          )}
+        />
       </Panel>
-      <Panel title="Builds" aside={<Button onClick={() => builds.append({ version: "", branch: "experimental", date: null, notes: "" })}><Plus size={14} aria-hidden />Build</Button>}>
+      <Panel
+        title="Builds"
+        aside={
+          <Button onClick={() => builds.append({ version: "", branch: "experimental", date: null, notes: "" })}>
+            <Plus size={14} aria-hidden />
+            Build
+          </Button>
+        }
+      >
         {builds.fields.map((row, index) => (
           <div key={row.id} className="mb-2 grid grid-cols-[1fr_1fr_1fr_2fr_auto] items-end gap-3">
-            <Field label={`Version ${index + 1}`} error={errors.builds?.[index]?.version?.message}>{(ids) => <Input {...ids} {...register(`builds.${index}.version`)} />}</Field>
-            <Field label="Branch">{({ id }) => <Controller control={control} name={`builds.${index}.branch`} render={({ field }) => <Choice id={id} label="Branch" value={field.value} onChange={field.onChange} options={["stable", "experimental"].map((value) => ({ value, label: value }))} />} />}</Field>
-            <Field label="Date">{(ids) => <Input {...ids} type="date" {...register(`builds.${index}.date`, { setValueAs: (text) => text || null })} />}</Field>
+            <Field label={`Version ${index + 1}`} error={errors.builds?.[index]?.version?.message}>
+              {(ids) => <Input {...ids} {...register(`builds.${index}.version`)} />}
+            </Field>
+            <Field label="Branch">
+              {({ id }) => (
+                <Controller
+                  control={control}
+                  name={`builds.${index}.branch`}
+                  render={({ field }) => (
+                    <Choice
+                      id={id}
+                      label="Branch"
+                      value={field.value}
+                      onChange={field.onChange}
+                      options={["stable", "experimental"].map((value) => ({ value, label: value }))}
+                    />
+                  )}
+                />
+              )}
+            </Field>
+            <Field label="Date">
+              {(ids) => (
+                <Input
+                  {...ids}
+                  type="date"
+                  {...register(`builds.${index}.date`, { setValueAs: (text) => text || null })}
+                />
+              )}
+            </Field>
             <Field label="Notes">{(ids) => <Input {...ids} {...register(`builds.${index}.notes`)} />}</Field>
-            <Button look="quiet" aria-label={`Remove build ${index + 1}`} disabled={builds.fields.length === 1} onClick={() => builds.remove(index)}><X size={14} aria-hidden /></Button>
+            <Button
+              look="quiet"
+              aria-label={`Remove build ${index + 1}`}
+              disabled={builds.fields.length === 1}
+              onClick={() => builds.remove(index)}
+            >
+              <X size={14} aria-hidden />
+            </Button>
           </div>
         ))}
       </Panel>
-      <Panel title="Back ends" aside={<Button onClick={() => backEnds.append({ name: "", drivers: [] })}><Plus size={14} aria-hidden />Back end</Button>}>
-        {backEnds.fields.length === 0 && <p className="text-[13px] text-soft">None named yet. The usually faster one isn&apos;t always faster; name them to try each.</p>}
+      <Panel
+        title="Back ends"
+        aside={
+          <Button onClick={() => backEnds.append({ name: "", drivers: [] })}>
+            <Plus size={14} aria-hidden />
+            Back end
+          </Button>
+        }
+      >
+        {backEnds.fields.length === 0 && (
+          <p className="text-[13px] text-soft">
+            None named yet. The usually faster one isn&apos;t always faster; name them to try each.
+          </p>
+        )}
         {backEnds.fields.map((row, index) => (
           <div key={row.id} className="mb-2 grid grid-cols-[1fr_2fr_auto] items-end gap-3">
-            <Field label={`Back end ${index + 1}`} error={errors.backEnds?.[index]?.name?.message}>{(ids) => <Input {...ids} placeholder="e.g. Vulkan" {...register(`backEnds.${index}.name`)} />}</Field>
-            <Field label="Drivers usable with it, separated by commas" error={errors.backEnds?.[index]?.drivers?.message}>{(ids) => <Input {...ids} {...register(`backEnds.${index}.drivers`, listOf)} />}</Field>
-            <Button look="quiet" aria-label={`Remove back end ${index + 1}`} onClick={() => backEnds.remove(index)}><X size={14} aria-hidden /></Button>
+            <Field label={`Back end ${index + 1}`} error={errors.backEnds?.[index]?.name?.message}>
+              {(ids) => <Input {...ids} placeholder="e.g. Vulkan" {...register(`backEnds.${index}.name`)} />}
+            </Field>
+            <Field
+              label="Drivers usable with it, separated by commas"
+              error={errors.backEnds?.[index]?.drivers?.message}
+            >
+              {(ids) => <Input {...ids} {...register(`backEnds.${index}.drivers`, listOf)} />}
+            </Field>
+            <Button
+              look="quiet"
+              aria-label={`Remove back end ${index + 1}`}
+              onClick={() => backEnds.remove(index)}
+            >
+              <X size={14} aria-hidden />
+            </Button>
           </div>
         ))}
       </Panel>
-      <Panel title={`Settings catalogue, ${catalogue.fields.length}`} aside={<Button onClick={() => catalogue.append(blankSetting)}><Plus size={14} aria-hidden />Setting</Button>}>
+      <Panel
+        title={`Settings catalogue, ${catalogue.fields.length}`}
+        aside={
+          <Button onClick={() => catalogue.append(blankSetting)}>
+            <Plus size={14} aria-hidden />
+            Setting
+          </Button>
+        }
+      >
         {engine && <CatalogueFile engineId={engine.id} />}
-        {catalogue.fields.length === 0 && <p className="text-[13px] text-soft">No setting yet. Add them one by one, or read a catalogue file once the engine is kept.</p>}
+        {catalogue.fields.length === 0 && (
+          <p className="text-[13px] text-soft">
+            No setting yet. Add them one by one, or read a catalogue file once the engine is kept.
+          </p>
+        )}
         <div className="grid gap-3">
-          {catalogue.fields.map((row, index) => <SettingFields key={row.id} form={form} index={index} onRemove={() => catalogue.remove(index)} />)}
+          {catalogue.fields.map((row, index) => (
+            <SettingFields key={row.id} form={form} index={index} onRemove={() => catalogue.remove(index)} />
+          ))}
         </div>
       </Panel>
     </FormFrame>
@@ -90,14 +225,37 @@ function CatalogueFile({ engineId }: { engineId: string }) {
     <div className="mb-4 grid gap-2">
       <div className="flex items-center gap-2 text-[13px]">
         <Button onClick={() => input.current?.click()}>Read a catalogue file</Button>
-        <a href={`/api/v1/engines/${engineId}/catalogue`} download className={buttonLook()}>Write one</a>
-        <a href="/api/v1/catalogue-schema" className="ml-2 text-soft underline">its JSON Schema</a>
-        <input ref={input} type="file" accept=".json,application/json" aria-label="Catalogue file" className="sr-only" tabIndex={-1} onChange={(event) => { const [file] = event.target.files ?? []; event.target.value = ""; if (file) void read(file); }} />
+        <a href={`/api/v1/engines/${engineId}/catalogue`} download className={buttonLook()}>
+          Write one
+        </a>
+        <a href="/api/v1/catalogue-schema" className="ml-2 text-soft underline">
+          its JSON Schema
+        </a>
+        <input
+          ref={input}
+          type="file"
+          accept=".json,application/json"
+          aria-label="Catalogue file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            event.target.value = "";
+            if (file) void read(file);
+          }}
+        />
       </div>
       {faults.length > 0 && (
         <div role="alert" className="rounded-md border border-caution p-3 text-[13px]">
           <p className="font-semibold">The file was not read; nothing was changed.</p>
-          <ul className="mt-1 list-disc pl-4">{faults.slice(0, 20).map(({ path, message }, index) => <li key={index}>{path && <span className="figure">{path}: </span>}{message}</li>)}</ul>
+          <ul className="mt-1 list-disc pl-4">
+            {faults.slice(0, 20).map(({ path, message }, index) => (
+              <li key={index}>
+                {path && <span className="figure">{path}: </span>}
+                {message}
+              </li>
+            ))}
+          </ul>
           {faults.length > 20 && <p>and {faults.length - 20} more.</p>}
         </div>
       )}

@@ -15,9 +15,16 @@ import { FormFrame } from "./FormFrame";
 import { numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
-const schema = z.object({ name: z.string().trim().min(1, "Give them a name.").max(80), rules: houseRulesSchema });
+const schema = z.object({
+  name: z.string().trim().min(1, "Give them a name.").max(80),
+  rules: houseRulesSchema,
+});
 type Values = { name: string; rules: HouseRules };
-const lowNames: Record<LowMethod, string> = { worstTime: "worst time: a share of running time", worstMean: "worst mean: the mean of the longest frames", percentile: "percentile of frame time" };
+const lowNames: Record<LowMethod, string> = {
+  worstTime: "worst time: a share of running time",
+  worstMean: "worst mean: the mean of the longest frames",
+  percentile: "percentile of frame time",
+};
 
 /** What counts as full speed, what may be changed, under which conditions. */
 export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
@@ -25,17 +32,65 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
   const form = useForm<Values>({ resolver: zodResolver(schema), defaultValues: values });
   const { register, control, handleSubmit, formState, getFieldState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(form, set ? ["PUT", `house-rules/${set.id}`] : ["POST", "house-rules"], "/kit/rules", values);
+  const { save, restored, forget } = useSaving(
+    form,
+    set ? ["PUT", `house-rules/${set.id}`] : ["POST", "house-rules"],
+    "/kit/rules",
+    values,
+  );
   const figure = (name: Path<Values>, label: string, unit?: string) => (
-    <Field key={name} label={label} unit={unit} error={getFieldState(name, formState).error?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register(name, numeric)} />}</Field>
+    <Field key={name} label={label} unit={unit} error={getFieldState(name, formState).error?.message}>
+      {(ids) => <Input {...ids} inputMode="decimal" {...register(name, numeric)} />}
+    </Field>
   );
   const condition = (name: "pluggedIn" | "docked" | "cooler", label: string, yes: string, no: string) => (
-    <Field label={label}>{({ id }) => <Controller control={control} name={`rules.requires.${name}`} render={({ field }) => <Choice id={id} label={label} value={String(field.value)} onChange={(value) => field.onChange(value === "null" ? null : value === "true")} options={[{ value: "null", label: "doesn't matter" }, { value: "true", label: yes }, { value: "false", label: no }]} />} />}</Field>
+    <Field label={label}>
+      {({ id }) => (
+        <Controller
+          control={control}
+          name={`rules.requires.${name}`}
+          render={({ field }) => (
+            <Choice
+              id={id}
+              label={label}
+              value={String(field.value)}
+              onChange={(value) => field.onChange(value === "null" ? null : value === "true")}
+              options={[
+                { value: "null", label: "doesn't matter" },
+                { value: "true", label: yes },
+                { value: "false", label: no },
+              ]}
+            />
+          )}
+        />
+      )}
+    </Field>
   );
-  const allowed = (name: "clocks" | "powerMode" | "picture", label: string) => <Controller control={control} name={`rules.mayChange.${name}`} render={({ field }) => <Switch label={label} checked={field.value} onChange={field.onChange} />} />;
+  const allowed = (name: "clocks" | "powerMode" | "picture", label: string) => (
+    <Controller
+      control={control}
+      name={`rules.mayChange.${name}`}
+      render={({ field }) => <Switch label={label} checked={field.value} onChange={field.onChange} />}
+    />
+  );
   return (
-    <FormFrame title={set ? set.name : "House rules"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message} busy={isSubmitting} keep="Keep the rules" back="/kit/rules">
-      <Panel className="grid grid-cols-3 gap-4"><Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} {...register("name")} />}</Field>{figure("rules.marginPercent", "Smallest difference worth having", "%")}{figure("rules.freeTargetFps", "Target for titles free of their rate (empty: their own)", "fps")}</Panel>
+    <FormFrame
+      title={set ? set.name : "House rules"}
+      restored={restored}
+      onForget={forget}
+      onSubmit={handleSubmit(save)}
+      problem={errors.root?.message}
+      busy={isSubmitting}
+      keep="Keep the rules"
+      back="/kit/rules"
+    >
+      <Panel className="grid grid-cols-3 gap-4">
+        <Field label="Name" error={errors.name?.message}>
+          {(ids) => <Input {...ids} {...register("name")} />}
+        </Field>
+        {figure("rules.marginPercent", "Smallest difference worth having", "%")}
+        {figure("rules.freeTargetFps", "Target for titles free of their rate (empty: their own)", "fps")}
+      </Panel>
       <Panel title="What each light asks" className="grid grid-cols-4 gap-4 [&>header]:col-span-full">
         {figure("rules.steady.speedPercent", "Steady: speed at least", "%")}
         {figure("rules.steady.fullSpeedTimePercent", "Steady: full-speed time", "%")}
@@ -53,12 +108,38 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
         {figure("rules.measuring.hitchNeighbours", "Hitch: frames around")}
         {figure("rules.measuring.hitchFactor", "Hitch: times the median")}
         {figure("rules.measuring.hitchExtraMs", "Hitch: and more by", "ms")}
-        <Field label="Low shown first" className="col-span-2">{({ id }) => <Controller control={control} name="rules.lowMethod" render={({ field }) => <Choice id={id} label="Low shown first" value={field.value} onChange={field.onChange} options={lowMethods.map((value) => ({ value, label: lowNames[value] }))} />} />}</Field>
+        <Field label="Low shown first" className="col-span-2">
+          {({ id }) => (
+            <Controller
+              control={control}
+              name="rules.lowMethod"
+              render={({ field }) => (
+                <Choice
+                  id={id}
+                  label="Low shown first"
+                  value={field.value}
+                  onChange={field.onChange}
+                  options={lowMethods.map((value) => ({ value, label: lowNames[value] }))}
+                />
+              )}
+            />
+          )}
+        </Field>
       </Panel>
-      <Panel title="What may be changed, and under which conditions" className="grid grid-cols-3 gap-4 [&>header]:col-span-full">
-        {allowed("clocks", "clocks may be raised")}{allowed("powerMode", "power mode may be changed")}{allowed("picture", "picture may be lowered")}
-        {condition("pluggedIn", "Power", "plugged in", "on battery")}{condition("docked", "Place", "docked", "handheld")}{condition("cooler", "Cooler", "cooler on", "no cooler")}
-        <p className="col-span-full text-[12px] text-soft">Raised clocks mean heat, crashes, lost saves and perhaps a void warranty: keep to the maker&apos;s limits, with a fan and heat sink, and stop at the temperature limit.</p>
+      <Panel
+        title="What may be changed, and under which conditions"
+        className="grid grid-cols-3 gap-4 [&>header]:col-span-full"
+      >
+        {allowed("clocks", "clocks may be raised")}
+        {allowed("powerMode", "power mode may be changed")}
+        {allowed("picture", "picture may be lowered")}
+        {condition("pluggedIn", "Power", "plugged in", "on battery")}
+        {condition("docked", "Place", "docked", "handheld")}
+        {condition("cooler", "Cooler", "cooler on", "no cooler")}
+        <p className="col-span-full text-[12px] text-soft">
+          Raised clocks mean heat, crashes, lost saves and perhaps a void warranty: keep to the maker&apos;s
+          limits, with a fan and heat sink, and stop at the temperature limit.
+        </p>
       </Panel>
       {set && <Rejudge set={set} rules={() => schema.safeParse(form.getValues()).data?.rules ?? null} />}
     </FormFrame>
@@ -71,8 +152,12 @@ function Rejudge({ set, rules }: { set: HouseRulesRow; rules: () => HouseRules |
   const [shown, setShown] = useState<{ judged: number; changes: Rejudged[]; rules: HouseRules } | null>(null);
   const judge = async (apply: boolean) => {
     const judgedBy = apply ? shown?.rules : rules();
-    if (!judgedBy) return toast.error("A threshold can't be.", { description: "Correct the fields above first." });
-    const sent = await send<{ judged: number; changes: Rejudged[] }>("POST", `house-rules/${set.id}/rejudge`, { rules: judgedBy, apply });
+    if (!judgedBy)
+      return toast.error("A threshold can't be.", { description: "Correct the fields above first." });
+    const sent = await send<{ judged: number; changes: Rejudged[] }>("POST", `house-rules/${set.id}/rejudge`, {
+      rules: judgedBy,
+      apply,
+    });
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setShown(apply ? null : { ...sent.answer, rules: judgedBy });
     if (apply) {
@@ -81,15 +166,33 @@ function Rejudge({ set, rules }: { set: HouseRulesRow; rules: () => HouseRules |
     }
   };
   return (
-    <Panel title="Runs made before" aside={<Button onClick={() => void judge(false)}>See what would change</Button>}>
-      <p className="text-[13px] text-soft">Runs keep the rules they were judged by. Judge them by the thresholds above only when you mean to.</p>
+    <Panel
+      title="Runs made before"
+      aside={<Button onClick={() => void judge(false)}>See what would change</Button>}
+    >
+      <p className="text-[13px] text-soft">
+        Runs keep the rules they were judged by. Judge them by the thresholds above only when you mean to.
+      </p>
       {shown && (
         <div className="mt-3" role="status">
-          <p>{shown.changes.length === 0 ? `None of ${say.count(shown.judged, "run")} would change its light.` : `${shown.changes.length} of ${say.count(shown.judged, "run")} would change:`}</p>
+          <p>
+            {shown.changes.length === 0
+              ? `None of ${say.count(shown.judged, "run")} would change its light.`
+              : `${shown.changes.length} of ${say.count(shown.judged, "run")} would change:`}
+          </p>
           <ul className="my-2 max-h-60 space-y-1 overflow-auto">
-            {shown.changes.map(({ runId, title, rig, number, from, to }) => <li key={runId} className="flex items-center gap-3 text-[13px]"><span className="w-72 truncate">{title} on {rig}, run {number}</span><VerdictLamp grade={from} size={16} /> to <VerdictLamp grade={to} size={16} /></li>)}
+            {shown.changes.map(({ runId, title, rig, number, from, to }) => (
+              <li key={runId} className="flex items-center gap-3 text-[13px]">
+                <span className="w-72 truncate">
+                  {title} on {rig}, run {number}
+                </span>
+                <VerdictLamp grade={from} size={16} /> to <VerdictLamp grade={to} size={16} />
+              </li>
+            ))}
           </ul>
-          <Button look="lit" onClick={() => void judge(true)}>Judge {say.count(shown.judged, "run")} anew</Button>
+          <Button look="lit" onClick={() => void judge(true)}>
+            Judge {say.count(shown.judged, "run")} anew
+          </Button>
         </div>
       )}
     </Panel>

@@ -24,16 +24,39 @@ export function KitFrame({ children }: { children: ReactNode }) {
     <div className="mx-auto max-w-6xl p-5">
       <Keys
         actions={[
-          ...(shelf?.add ? [{ keys: "n", shown: "N", label: "add one", run: () => router.push(shelf.add!) }] : []),
-          { keys: "]", shown: "]", label: "next shelf", run: () => router.push(shelves[(shelves.indexOf(shelf ?? shelves[0]) + 1) % shelves.length].path) },
+          ...(shelf?.add
+            ? [{ keys: "n", shown: "N", label: "add one", run: () => router.push(shelf.add!) }]
+            : []),
+          {
+            keys: "]",
+            shown: "]",
+            label: "next shelf",
+            run: () => router.push(shelves[(shelves.indexOf(shelf ?? shelves[0]) + 1) % shelves.length].path),
+          },
         ]}
       />
       <header className="mb-4 flex items-center gap-4">
         <h1 className="text-xl font-semibold">Kit</h1>
         <nav aria-label="Shelves" className="flex flex-wrap gap-1 text-[13px]">
-          {shelves.map((each) => <Link key={each.path} href={each.path} aria-current={each === shelf ? "page" : undefined} className={clsx("rounded-md px-2.5 py-1.5 hover:bg-raised", each === shelf ? "bg-raised text-text" : "text-soft")}>{each.name}</Link>)}
+          {shelves.map((each) => (
+            <Link
+              key={each.path}
+              href={each.path}
+              aria-current={each === shelf ? "page" : undefined}
+              className={clsx(
+                "rounded-md px-2.5 py-1.5 hover:bg-raised",
+                each === shelf ? "bg-raised text-text" : "text-soft",
+              )}
+            >
+              {each.name}
+            </Link>
+          ))}
         </nav>
-        {shelf?.add && <Link href={shelf.add} className={`${buttonLook("lit")} ml-auto`}>Add <KeyHint>N</KeyHint></Link>}
+        {shelf?.add && (
+          <Link href={shelf.add} className={`${buttonLook("lit")} ml-auto`}>
+            Add <KeyHint>N</KeyHint>
+          </Link>
+        )}
       </header>
       {children}
     </div>

@@ -5,24 +5,68 @@ import type { PageQuery } from "@/core/records";
 import { Button, Choice, Input, Keys, say, type ChoiceOption } from "@/ui";
 
 /** Search, filter and pages of a list. */
-export function ListTools({ query, total, noun, filters, ask, children }: { query: PageQuery; total: number; noun: string; filters: ChoiceOption[]; ask: (changes: Partial<PageQuery>) => void; children?: React.ReactNode }) {
+export function ListTools({
+  query,
+  total,
+  noun,
+  filters,
+  ask,
+  children,
+}: {
+  query: PageQuery;
+  total: number;
+  noun: string;
+  filters: ChoiceOption[];
+  ask: (changes: Partial<PageQuery>) => void;
+  children?: React.ReactNode;
+}) {
   const field = useRef<HTMLInputElement>(null);
   const pages = Math.max(1, Math.ceil(total / query.pageSize));
   return (
     <div className="mb-3 flex flex-wrap items-center gap-3 text-[13px]">
       <Keys actions={[{ keys: "/", shown: "/", label: "search", run: () => field.current?.focus() }]} />
-      <form className="relative w-64" onSubmit={(event) => { event.preventDefault(); ask({ search: field.current?.value ?? "" }); }}>
+      <form
+        className="relative w-64"
+        onSubmit={(event) => {
+          event.preventDefault();
+          ask({ search: field.current?.value ?? "" });
+        }}
+      >
         <Search size={15} aria-hidden className="absolute left-2.5 top-2.5 text-soft" />
-        <Input key={query.search} ref={field} defaultValue={query.search} aria-label={`Search ${noun}s`} placeholder="name, then Enter" className="pl-8" />
+        <Input
+          key={query.search}
+          ref={field}
+          defaultValue={query.search}
+          aria-label={`Search ${noun}s`}
+          placeholder="name, then Enter"
+          className="pl-8"
+        />
       </form>
-      <div className="w-48"><Choice label="Show" value={query.filter || "all"} options={[{ value: "all", label: `all ${noun}s in use` }, ...filters, { value: "retired", label: "retired" }]} onChange={(value) => ask({ filter: value === "all" ? "" : value })} /></div>
+      <div className="w-48">
+        <Choice
+          label="Show"
+          value={query.filter || "all"}
+          options={[
+            { value: "all", label: `all ${noun}s in use` },
+            ...filters,
+            { value: "retired", label: "retired" },
+          ]}
+          onChange={(value) => ask({ filter: value === "all" ? "" : value })}
+        />
+      </div>
       <span className="text-soft">{say.count(total, noun)}</span>
       {children}
       {pages > 1 && (
         <span className="ml-auto flex items-center gap-2">
-          <Button disabled={query.page <= 1} onClick={() => ask({ page: query.page - 1 })}>Before</Button>
-          <span className="figure text-soft">{query.page} of {pages}</span>
-          <Button disabled={query.page >= pages} onClick={() => ask({ page: query.page + 1 })}>After</Button>
+          <Button disabled={query.page <= 1} onClick={() => ask({ page: query.page - 1 })}>
+            Before
+          </Button>
+          <span className="figure text-soft">
+            {query.page} of {pages}
+          </span>
+          <Button disabled={query.page >= pages} onClick={() => ask({ page: query.page + 1 })}>
+            After
+          </Button>
         </span>
       )}
     </div>

@@ -2,7 +2,20 @@
 import { clsx } from "clsx";
 import { useState } from "react";
 import type { KitView } from "@/core/records";
-import { arranged, fits, fitted, physicalSize, pictureAims, planScales, scaleFor, scaleSentence, screenLayouts, type Fit, type PictureAim, type ScreenLayout } from "@/core/resolution";
+import {
+  arranged,
+  fits,
+  fitted,
+  physicalSize,
+  pictureAims,
+  planScales,
+  scaleFor,
+  scaleSentence,
+  screenLayouts,
+  type Fit,
+  type PictureAim,
+  type ScreenLayout,
+} from "@/core/resolution";
 import { Choice, EmptyPanel, Panel, Switch } from "@/ui";
 import { useAddress } from "@/views/job/useAddress";
 import { ScreenDrawing } from "./ScreenDrawing";
@@ -12,38 +25,110 @@ const widestDrawingMm = 200;
 const listed = (values: readonly string[]) => values.map((value) => ({ value, label: value }));
 
 /** Which internal resolution is worth trying, before trying it. */
-export function PlannerScreen({ kit, rigId }: { kit: Pick<KitView, "rigs" | "systems">; rigId: string | null }) {
+export function PlannerScreen({
+  kit,
+  rigId,
+}: {
+  kit: Pick<KitView, "rigs" | "systems">;
+  rigId: string | null;
+}) {
   const { params, put } = useAddress();
   const [aim, setAim] = useState<PictureAim>("balanced");
-  const displays = kit.rigs.flatMap((rig) => rig.spec.displays.map((display) => ({ id: `${rig.id} ${display.name}`, label: `${rig.name}, ${display.name}`, display })));
+  const displays = kit.rigs.flatMap((rig) =>
+    rig.spec.displays.map((display) => ({
+      id: `${rig.id} ${display.name}`,
+      label: `${rig.name}, ${display.name}`,
+      display,
+    })),
+  );
   const system = kit.systems.find(({ id }) => id === params.get("system")) ?? kit.systems[0];
-  const first = displays.find(({ id }) => id === params.get("display")) ?? displays.find(({ id }) => rigId !== null && id.startsWith(rigId)) ?? displays[0];
+  const first =
+    displays.find(({ id }) => id === params.get("display")) ??
+    displays.find(({ id }) => rigId !== null && id.startsWith(rigId)) ??
+    displays[0];
   const beside = displays.find(({ id }) => id === params.get("beside") && id !== first?.id);
   const fit = fits.find((each) => each === params.get("fit")) ?? "contain";
   const layout = screenLayouts.find((each) => each === params.get("layout")) ?? "stacked";
-  if (!system || !first) return <EmptyPanel title="Nothing to plan with yet.">The planner needs a rig with a display, and a system with its picture. Add both in Kit.</EmptyPanel>;
+  if (!system || !first)
+    return (
+      <EmptyPanel title="Nothing to plan with yet.">
+        The planner needs a rig with a display, and a system with its picture. Add both in Kit.
+      </EmptyPanel>
+    );
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 text-[13px]">
-        {([
-          ["System", system.id, kit.systems.map(({ id, name }) => ({ value: id, label: name })), (value: string) => put({ system: value })],
-          ["Display", first.id, displays.map(({ id, label }) => ({ value: id, label })), (value: string) => put({ display: value })],
-          ["Beside", beside?.id ?? "none", [{ value: "none", label: "nothing beside it" }, ...displays.filter(({ id }) => id !== first.id).map(({ id, label }) => ({ value: id, label }))], (value: string) => put({ beside: value === "none" ? null : value })],
-          ["Fit", fit, listed(fits), (value: string) => put({ fit: value })],
-          ...(system.screens.length > 1 ? [["Screens", layout, listed(screenLayouts), (value: string) => put({ layout: value })] as const] : []),
-          ["Aim", aim, listed(pictureAims), (value: string) => setAim(value as PictureAim)],
-        ] as const).map(([label, value, options, onChange]) => (
-          <div key={label} className="min-w-32"><p className="mb-1 text-soft">{label}</p><Choice label={label} value={value} options={[...options]} onChange={onChange} /></div>
+        {(
+          [
+            [
+              "System",
+              system.id,
+              kit.systems.map(({ id, name }) => ({ value: id, label: name })),
+              (value: string) => put({ system: value }),
+            ],
+            [
+              "Display",
+              first.id,
+              displays.map(({ id, label }) => ({ value: id, label })),
+              (value: string) => put({ display: value }),
+            ],
+            [
+              "Beside",
+              beside?.id ?? "none",
+              [
+                { value: "none", label: "nothing beside it" },
+                ...displays.filter(({ id }) => id !== first.id).map(({ id, label }) => ({ value: id, label })),
+              ],
+              (value: string) => put({ beside: value === "none" ? null : value }),
+            ],
+            ["Fit", fit, listed(fits), (value: string) => put({ fit: value })],
+            ...(system.screens.length > 1
+              ? [["Screens", layout, listed(screenLayouts), (value: string) => put({ layout: value })] as const]
+              : []),
+            ["Aim", aim, listed(pictureAims), (value: string) => setAim(value as PictureAim)],
+          ] as const
+        ).map(([label, value, options, onChange]) => (
+          <div key={label} className="min-w-32">
+            <p className="mb-1 text-soft">{label}</p>
+            <Choice label={label} value={value} options={[...options]} onChange={onChange} />
+          </div>
         ))}
       </div>
       <div className={clsx("grid gap-4", beside && "lg:grid-cols-2")}>
-        {[first, ...(beside ? [beside] : [])].map(({ id, label, display }) => <DisplayPlan key={id} label={label} system={system} display={display} fit={fit} layout={layout} aim={aim} wide={!beside} />)}
+        {[first, ...(beside ? [beside] : [])].map(({ id, label, display }) => (
+          <DisplayPlan
+            key={id}
+            label={label}
+            system={system}
+            display={display}
+            fit={fit}
+            layout={layout}
+            aim={aim}
+            wide={!beside}
+          />
+        ))}
       </div>
     </div>
   );
 }
 
-function DisplayPlan({ label, system, display, fit, layout, aim, wide }: { label: string; system: KitView["systems"][number]; display: KitView["rigs"][number]["spec"]["displays"][number]; fit: Fit; layout: ScreenLayout; aim: PictureAim; wide: boolean }) {
+function DisplayPlan({
+  label,
+  system,
+  display,
+  fit,
+  layout,
+  aim,
+  wide,
+}: {
+  label: string;
+  system: KitView["systems"][number];
+  display: KitView["rigs"][number]["spec"]["displays"][number];
+  fit: Fit;
+  layout: ScreenLayout;
+  aim: PictureAim;
+  wide: boolean;
+}) {
   const plan = planScales(system.screens, display, fit, layout);
   const tried = scaleFor(plan, aim);
   const whole = arranged(system.screens, layout);
@@ -52,36 +137,87 @@ function DisplayPlan({ label, system, display, fit, layout, aim, wide }: { label
   const physical = display.diagonalInch === null ? null : physicalSize(display, display.diagonalInch);
   const [realSize, setRealSize] = useState(false);
   const shrink = physical ? Math.max(1, Math.ceil(physical.width / widestDrawingMm)) : 1;
-  const draw = (row: (typeof plan.scales)[number], realWidthMm?: number) => <ScreenDrawing key={row.scale} row={row} display={display} shown={shown} places={whole.places} chosen={row.scale === tried} physical={physical} realWidthMm={realWidthMm} />;
+  const draw = (row: (typeof plan.scales)[number], realWidthMm?: number) => (
+    <ScreenDrawing
+      key={row.scale}
+      row={row}
+      display={display}
+      shown={shown}
+      places={whole.places}
+      chosen={row.scale === tried}
+      physical={physical}
+      realWidthMm={realWidthMm}
+    />
+  );
   const from = Math.max(0, Math.min(tried - 2, plan.scales.length - 4));
   return (
-    <Panel title={label} aside={<span className="figure text-[12px] text-soft">{display.width}×{display.height}{physical && `, ${physical.width.toFixed(0)}×${physical.height.toFixed(0)} mm`}</span>}>
-      <p className="mb-3 text-[15px]" data-testid="plan-sentence">{scaleSentence(plan, aim)}</p>
-      {physical && <div className="mb-3"><Switch label={shrink === 1 ? "at its real size" : `at one ${shrink}th of its real size`} checked={realSize} onChange={setRealSize} /></div>}
+    <Panel
+      title={label}
+      aside={
+        <span className="figure text-[12px] text-soft">
+          {display.width}×{display.height}
+          {physical && `, ${physical.width.toFixed(0)}×${physical.height.toFixed(0)} mm`}
+        </span>
+      }
+    >
+      <p className="mb-3 text-[15px]" data-testid="plan-sentence">
+        {scaleSentence(plan, aim)}
+      </p>
+      {physical && (
+        <div className="mb-3">
+          <Switch
+            label={shrink === 1 ? "at its real size" : `at one ${shrink}th of its real size`}
+            checked={realSize}
+            onChange={setRealSize}
+          />
+        </div>
+      )}
       {realSize && physical ? (
         <div className="mb-4">{draw(plan.scales[tried - 1], physical.width / shrink)}</div>
       ) : (
-        <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>{plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}</div>
+        <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>
+          {plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}
+        </div>
       )}
       <div className="overflow-x-auto">
         <table aria-label={`Scales on ${label}`} className="w-full text-left text-[13px]">
-          <thead className="text-[12px] text-soft"><tr>{["Scale", "Picture", "Mpx", "Cost", "Of display", "Lines", ""].map((head, index) => <th key={index} className="px-2 py-1 font-normal">{head}</th>)}</tr></thead>
+          <thead className="text-[12px] text-soft">
+            <tr>
+              {["Scale", "Picture", "Mpx", "Cost", "Of display", "Lines", ""].map((head, index) => (
+                <th key={index} className="px-2 py-1 font-normal">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
           <tbody className="figure divide-y divide-line whitespace-nowrap">
             {plan.scales.map((row) => (
               <tr key={row.scale} className={row.scale === tried ? "bg-raised" : undefined}>
                 <td className="px-2 py-1">×{row.scale}</td>
-                <td className="px-2">{row.screens.map(({ width, height }) => `${width}×${height}`).join(" + ")}</td>
+                <td className="px-2">
+                  {row.screens.map(({ width, height }) => `${width}×${height}`).join(" + ")}
+                </td>
                 <td className="px-2">{(row.pixels / 1e6).toFixed(2)}</td>
                 <td className="px-2">{row.costOfNative}×</td>
                 <td className="px-2">{(100 * row.displayShare).toFixed(0)} %</td>
                 <td className="px-2">{row.fits ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`}</td>
-                <td className="px-2 font-sans">{[row.scale === tried && "try first", row.scale === plan.usefulScale && "useful"].filter(Boolean).join(", ")}</td>
+                <td className="px-2 font-sans">
+                  {[row.scale === tried && "try first", row.scale === plan.usefulScale && "useful"]
+                    .filter(Boolean)
+                    .join(", ")}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       </div>
-      <p className="mt-2 text-[13px] text-soft">Covers <span className="figure">{(100 * plan.scales[0].coverage).toFixed(1)} %</span> of the display at <span className="figure">{Math.round(shown.width)}×{Math.round(shown.height)}</span>; the first screen gets <span className="figure">{Math.round(plan.scales[0].linesShown)}</span> lines.</p>
+      <p className="mt-2 text-[13px] text-soft">
+        Covers <span className="figure">{(100 * plan.scales[0].coverage).toFixed(1)} %</span> of the display at{" "}
+        <span className="figure">
+          {Math.round(shown.width)}×{Math.round(shown.height)}
+        </span>
+        ; the first screen gets <span className="figure">{Math.round(plan.scales[0].linesShown)}</span> lines.
+      </p>
     </Panel>
   );
 }

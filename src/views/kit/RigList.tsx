@@ -10,12 +10,37 @@ import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 
 const columns: TableColumn<RigListRow>[] = [
-  { name: "Rig", sort: "name", cell: ({ id, name }) => <Link href={`/kit/rigs/${id}`} className="font-semibold underline decoration-line underline-offset-4">{name}</Link> },
+  {
+    name: "Rig",
+    sort: "name",
+    cell: ({ id, name }) => (
+      <Link href={`/kit/rigs/${id}`} className="font-semibold underline decoration-line underline-offset-4">
+        {name}
+      </Link>
+    ),
+  },
   { name: "Kind", sort: "kind", cell: ({ spec }) => spec.kind },
-  { name: "Processor", cell: ({ spec }) => <span className="figure">{spec.processor.clusters.map(({ cores, boostGhz }) => `${cores} to ${boostGhz} GHz`).join(", ")}</span> },
+  {
+    name: "Processor",
+    cell: ({ spec }) => (
+      <span className="figure">
+        {spec.processor.clusters.map(({ cores, boostGhz }) => `${cores} to ${boostGhz} GHz`).join(", ")}
+      </span>
+    ),
+  },
   { name: "Memory", sort: "memory", cell: ({ spec }) => <span className="figure">{spec.memoryGb} GB</span> },
-  { name: "Displays", cell: ({ spec }) => spec.displays.map(({ name, width, height, refreshHz }) => `${name} ${width}×${height}, ${refreshHz.join("/")} Hz`).join("; ") },
-  { name: "Power modes", cell: ({ spec }) => spec.powerModes.map(({ name, watts }) => (watts ? `${name} ${watts} W` : name)).join(", ") },
+  {
+    name: "Displays",
+    cell: ({ spec }) =>
+      spec.displays
+        .map(({ name, width, height, refreshHz }) => `${name} ${width}×${height}, ${refreshHz.join("/")} Hz`)
+        .join("; "),
+  },
+  {
+    name: "Power modes",
+    cell: ({ spec }) =>
+      spec.powerModes.map(({ name, watts }) => (watts ? `${name} ${watts} W` : name)).join(", "),
+  },
   { name: "Revision", cell: ({ revision }) => <span className="figure">{revision}</span> },
   { name: "Jobs", cell: ({ jobs }) => <span className="figure">{jobs}</span> },
 ];
@@ -31,7 +56,10 @@ export function RigList({ rows, total, query }: ListView<RigListRow>) {
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setChosen(new Set());
     router.refresh();
-    if (undoable) toast(away ? "Retired; runs stay." : "Back on the shelf.", { action: { label: "Undo", onClick: () => void change(ids, !away, false) } });
+    if (undoable)
+      toast(away ? "Retired; runs stay." : "Back on the shelf.", {
+        action: { label: "Undo", onClick: () => void change(ids, !away, false) },
+      });
   };
   const duplicate = async () => {
     for (const id of chosen) {
@@ -47,14 +75,35 @@ export function RigList({ rows, total, query }: ListView<RigListRow>) {
         {chosen.size > 0 && (
           <span className="flex gap-2">
             <Button onClick={() => void duplicate()}>Duplicate {chosen.size}</Button>
-            <Button onClick={() => void change([...chosen], !retired)}>{retired ? "Put back" : "Retire"} {chosen.size}</Button>
+            <Button onClick={() => void change([...chosen], !retired)}>
+              {retired ? "Put back" : "Retire"} {chosen.size}
+            </Button>
           </span>
         )}
       </ListTools>
       {rows.length === 0 ? (
-        <EmptyPanel title={query.search || query.filter ? "No rig matches." : "No rig yet."} action={<Link href="/kit/rigs/new" className={buttonLook("lit")}>Add a rig</Link>}>A rig is a device as you tune it: hardware, displays, power modes, cooling.</EmptyPanel>
+        <EmptyPanel
+          title={query.search || query.filter ? "No rig matches." : "No rig yet."}
+          action={
+            <Link href="/kit/rigs/new" className={buttonLook("lit")}>
+              Add a rig
+            </Link>
+          }
+        >
+          A rig is a device as you tune it: hardware, displays, power modes, cooling.
+        </EmptyPanel>
       ) : (
-        <DataTable label="Rigs" columns={columns} rows={rows} sort={query.sort} descending={query.descending} onSort={(sort, descending) => ask({ sort, descending })} onOpen={({ id }) => router.push(`/kit/rigs/${id}`)} chosen={chosen} onChoose={setChosen} />
+        <DataTable
+          label="Rigs"
+          columns={columns}
+          rows={rows}
+          sort={query.sort}
+          descending={query.descending}
+          onSort={(sort, descending) => ask({ sort, descending })}
+          onOpen={({ id }) => router.push(`/kit/rigs/${id}`)}
+          chosen={chosen}
+          onChoose={setChosen}
+        />
       )}
     </Panel>
   );

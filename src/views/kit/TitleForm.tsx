@@ -11,50 +11,181 @@ import { useSaving } from "./useSaving";
 
 /** Describes a title: its rate, how hard it is, where it sinks, and what limits it. */
 export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: TitleDetail }) {
-  const blank: NewTitle = { systemId: systems[0]?.id ?? "", name: "", nativeFps: systems[0]?.rates[0].hz ?? 60, tied: true, region: "", hardness: "typical", scenes: [{ name: "opening", how: "", seconds: 60, worst: false }], memoryNeededGb: null, patches: [], notes: "" };
+  const blank: NewTitle = {
+    systemId: systems[0]?.id ?? "",
+    name: "",
+    nativeFps: systems[0]?.rates[0].hz ?? 60,
+    tied: true,
+    region: "",
+    hardness: "typical",
+    scenes: [{ name: "opening", how: "", seconds: 60, worst: false }],
+    memoryNeededGb: null,
+    patches: [],
+    notes: "",
+  };
   const values = title ? newTitleSchema.parse(title) : blank;
   const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
   const { register, control, handleSubmit, watch, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(form, title ? ["PUT", `titles/${title.id}`] : ["POST", "titles"], "/kit/titles", values);
+  const { save, restored, forget } = useSaving(
+    form,
+    title ? ["PUT", `titles/${title.id}`] : ["POST", "titles"],
+    "/kit/titles",
+    values,
+  );
   const patches = useFieldArray({ control, name: "patches" });
   const scenes = useFieldArray({ control, name: "scenes" });
   const system = systems.find(({ id }) => id === watch("systemId"));
   return (
-    <FormFrame title={title ? title.name : "A title"} restored={restored} onForget={forget} onSubmit={handleSubmit(save)} problem={errors.root?.message} busy={isSubmitting} keep="Keep the title" back="/kit/titles">
+    <FormFrame
+      title={title ? title.name : "A title"}
+      restored={restored}
+      onForget={forget}
+      onSubmit={handleSubmit(save)}
+      problem={errors.root?.message}
+      busy={isSubmitting}
+      keep="Keep the title"
+      back="/kit/titles"
+    >
       <Panel className="grid grid-cols-2 gap-4">
-        <Field label="Name" error={errors.name?.message}>{(ids) => <Input {...ids} autoFocus {...register("name")} />}</Field>
-        <Field label="System" error={errors.systemId?.message}>{({ id }) => <Controller control={control} name="systemId" render={({ field }) => <Choice id={id} label="System" value={field.value} onChange={field.onChange} options={systems.map(({ id: value, name }) => ({ value, label: name }))} />} />}</Field>
-        <Field label="Own rate" unit="fps" error={errors.nativeFps?.message} help={system && `${system.name} runs at ${system.rates.map(({ hz }) => hz).join(" or ")} Hz; a title may be built for half of it or less.`}>{(ids) => <Input {...ids} inputMode="decimal" {...register("nativeFps", numeric)} />}</Field>
-        <Field label="Hardness">{({ id }) => <Controller control={control} name="hardness" render={({ field }) => <Choice id={id} label="Hardness" value={field.value} onChange={field.onChange} options={hardnesses.map((value) => ({ value, label: value }))} />} />}</Field>
+        <Field label="Name" error={errors.name?.message}>
+          {(ids) => <Input {...ids} autoFocus {...register("name")} />}
+        </Field>
+        <Field label="System" error={errors.systemId?.message}>
+          {({ id }) => (
+            <Controller
+              control={control}
+              name="systemId"
+              render={({ field }) => (
+                <Choice
+                  id={id}
+                  label="System"
+                  value={field.value}
+                  onChange={field.onChange}
+                  options={systems.map(({ id: value, name }) => ({ value, label: name }))}
+                />
+              )}
+            />
+          )}
+        </Field>
+        <Field
+          label="Own rate"
+          unit="fps"
+          error={errors.nativeFps?.message}
+          help={
+            system &&
+            `${system.name} runs at ${system.rates.map(({ hz }) => hz).join(" or ")} Hz; a title may be built for half of it or less.`
+          }
+        >
+          {(ids) => <Input {...ids} inputMode="decimal" {...register("nativeFps", numeric)} />}
+        </Field>
+        <Field label="Hardness">
+          {({ id }) => (
+            <Controller
+              control={control}
+              name="hardness"
+              render={({ field }) => (
+                <Choice
+                  id={id}
+                  label="Hardness"
+                  value={field.value}
+                  onChange={field.onChange}
+                  options={hardnesses.map((value) => ({ value, label: value }))}
+                />
+              )}
+            />
+          )}
+        </Field>
         <Field label="Region">{(ids) => <Input {...ids} {...register("region")} />}</Field>
-        <Field label="Memory needed" unit="GB" error={errors.memoryNeededGb?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register("memoryNeededGb", numeric)} />}</Field>
-        <Controller control={control} name="tied" render={({ field }) => <Switch label="speed is tied to the rate" checked={field.value} onChange={field.onChange} />} />
+        <Field label="Memory needed" unit="GB" error={errors.memoryNeededGb?.message}>
+          {(ids) => <Input {...ids} inputMode="decimal" {...register("memoryNeededGb", numeric)} />}
+        </Field>
+        <Controller
+          control={control}
+          name="tied"
+          render={({ field }) => (
+            <Switch label="speed is tied to the rate" checked={field.value} onChange={field.onChange} />
+          )}
+        />
       </Panel>
-      <Panel title="Scenes to measure" aside={<Button onClick={() => scenes.append({ name: "", how: "", seconds: 60, worst: false })}><Plus size={14} aria-hidden />Scene</Button>}>
+      <Panel
+        title="Scenes to measure"
+        aside={
+          <Button onClick={() => scenes.append({ name: "", how: "", seconds: 60, worst: false })}>
+            <Plus size={14} aria-hidden />
+            Scene
+          </Button>
+        }
+      >
         {scenes.fields.map((row, index) => (
           <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_2fr_0.7fr_auto_auto] items-end gap-3">
-            <Field label="Name" error={errors.scenes?.[index]?.name?.message}>{(ids) => <Input {...ids} {...register(`scenes.${index}.name`)} />}</Field>
-            <Field label="How to reach it">{(ids) => <Input {...ids} {...register(`scenes.${index}.how`)} />}</Field>
-            <Field label="Length" unit="s" error={errors.scenes?.[index]?.seconds?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register(`scenes.${index}.seconds`, numeric)} />}</Field>
-            <div className="pb-2"><Controller control={control} name={`scenes.${index}.worst`} render={({ field }) => <Switch label="worst" checked={field.value} onChange={field.onChange} />} /></div>
-            <Button look="quiet" aria-label={`Remove scene ${index + 1}`} onClick={() => scenes.remove(index)}><X size={14} aria-hidden /></Button>
+            <Field label="Name" error={errors.scenes?.[index]?.name?.message}>
+              {(ids) => <Input {...ids} {...register(`scenes.${index}.name`)} />}
+            </Field>
+            <Field label="How to reach it">
+              {(ids) => <Input {...ids} {...register(`scenes.${index}.how`)} />}
+            </Field>
+            <Field label="Length" unit="s" error={errors.scenes?.[index]?.seconds?.message}>
+              {(ids) => (
+                <Input {...ids} inputMode="decimal" {...register(`scenes.${index}.seconds`, numeric)} />
+              )}
+            </Field>
+            <div className="pb-2">
+              <Controller
+                control={control}
+                name={`scenes.${index}.worst`}
+                render={({ field }) => <Switch label="worst" checked={field.value} onChange={field.onChange} />}
+              />
+            </div>
+            <Button look="quiet" aria-label={`Remove scene ${index + 1}`} onClick={() => scenes.remove(index)}>
+              <X size={14} aria-hidden />
+            </Button>
           </div>
         ))}
       </Panel>
-      <Panel title="Rate patches" aside={<Button onClick={() => patches.append({ name: "", fps: null, sideEffects: "", fitsVersion: "" })}><Plus size={14} aria-hidden />Patch</Button>}>
-        {patches.fields.length === 0 && <p className="text-[13px] text-soft">None. Above its built rate a title may misbehave; note what each patch breaks.</p>}
+      <Panel
+        title="Rate patches"
+        aside={
+          <Button onClick={() => patches.append({ name: "", fps: null, sideEffects: "", fitsVersion: "" })}>
+            <Plus size={14} aria-hidden />
+            Patch
+          </Button>
+        }
+      >
+        {patches.fields.length === 0 && (
+          <p className="text-[13px] text-soft">
+            None. Above its built rate a title may misbehave; note what each patch breaks.
+          </p>
+        )}
         {patches.fields.map((row, index) => (
           <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_0.7fr_0.8fr_2fr_auto] items-end gap-3">
-            <Field label="Patch" error={errors.patches?.[index]?.name?.message}>{(ids) => <Input {...ids} {...register(`patches.${index}.name`)} />}</Field>
-            <Field label="Rate" unit="fps" error={errors.patches?.[index]?.fps?.message}>{(ids) => <Input {...ids} inputMode="decimal" {...register(`patches.${index}.fps`, numeric)} />}</Field>
-            <Field label="Fits version">{(ids) => <Input {...ids} {...register(`patches.${index}.fitsVersion`)} />}</Field>
-            <Field label="Side effects">{(ids) => <Input {...ids} placeholder="e.g. crowds move at double pace" {...register(`patches.${index}.sideEffects`)} />}</Field>
-            <Button look="quiet" aria-label={`Remove patch ${index + 1}`} onClick={() => patches.remove(index)}><X size={14} aria-hidden /></Button>
+            <Field label="Patch" error={errors.patches?.[index]?.name?.message}>
+              {(ids) => <Input {...ids} {...register(`patches.${index}.name`)} />}
+            </Field>
+            <Field label="Rate" unit="fps" error={errors.patches?.[index]?.fps?.message}>
+              {(ids) => <Input {...ids} inputMode="decimal" {...register(`patches.${index}.fps`, numeric)} />}
+            </Field>
+            <Field label="Fits version">
+              {(ids) => <Input {...ids} {...register(`patches.${index}.fitsVersion`)} />}
+            </Field>
+            <Field label="Side effects">
+              {(ids) => (
+                <Input
+                  {...ids}
+                  placeholder="e.g. crowds move at double pace"
+                  {...register(`patches.${index}.sideEffects`)}
+                />
+              )}
+            </Field>
+            <Button look="quiet" aria-label={`Remove patch ${index + 1}`} onClick={() => patches.remove(index)}>
+              <X size={14} aria-hidden />
+            </Button>
           </div>
         ))}
       </Panel>
-      <Field label="Notes" help="Known limits, rate patches and what they break.">{(ids) => <TextArea {...ids} {...register("notes")} />}</Field>
+      <Field label="Notes" help="Known limits, rate patches and what they break.">
+        {(ids) => <TextArea {...ids} {...register("notes")} />}
+      </Field>
     </FormFrame>
   );
 }

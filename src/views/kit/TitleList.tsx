@@ -11,7 +11,15 @@ import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 
 const columns: TableColumn<TitleListRow>[] = [
-  { name: "Title", sort: "name", cell: ({ id, name }) => <Link href={`/kit/titles/${id}`} className="font-semibold underline decoration-line underline-offset-4">{name}</Link> },
+  {
+    name: "Title",
+    sort: "name",
+    cell: ({ id, name }) => (
+      <Link href={`/kit/titles/${id}`} className="font-semibold underline decoration-line underline-offset-4">
+        {name}
+      </Link>
+    ),
+  },
   { name: "System", sort: "system", cell: ({ system }) => system },
   { name: "Own rate", sort: "rate", cell: ({ nativeFps }) => <span className="figure">{nativeFps} fps</span> },
   { name: "Speed", cell: ({ tied }) => (tied ? "tied to the rate" : "free of the rate") },
@@ -31,30 +39,77 @@ export function TitleList({ rows, total, query, systems }: ListView<TitleListRow
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setChosen(new Set());
     router.refresh();
-    toast(`${say.count(sent.answer.changed, "title")} changed.`, undo && { action: { label: "Undo", onClick: undo } });
+    toast(
+      `${say.count(sent.answer.changed, "title")} changed.`,
+      undo && { action: { label: "Undo", onClick: undo } },
+    );
   };
   const setHardness = (hardness: string) => {
     const ids = [...chosen];
     const before = rows.filter(({ id }) => chosen.has(id)).map(({ id, hardness: held }) => ({ id, held }));
-    void change(ids, { hardness }, () => hardnesses.forEach((each) => {
-      const back = before.filter(({ held }) => held === each).map(({ id }) => id);
-      if (back.length > 0) void change(back, { hardness: each });
-    }));
+    void change(ids, { hardness }, () =>
+      hardnesses.forEach((each) => {
+        const back = before.filter(({ held }) => held === each).map(({ id }) => id);
+        if (back.length > 0) void change(back, { hardness: each });
+      }),
+    );
   };
   return (
     <Panel>
-      <ListTools query={query} total={total} noun="title" filters={[...hardnesses.map((value) => ({ value, label: value })), ...systems.map(({ id, name }) => ({ value: id, label: name }))]} ask={ask}>
+      <ListTools
+        query={query}
+        total={total}
+        noun="title"
+        filters={[
+          ...hardnesses.map((value) => ({ value, label: value })),
+          ...systems.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        ask={ask}
+      >
         {chosen.size > 0 && (
           <span className="flex items-center gap-2">
-            <Choice quiet label="Hardness of the chosen" value={null} placeholder={`Hardness of ${chosen.size}`} options={hardnesses.map((value) => ({ value, label: value }))} onChange={setHardness} />
-            <Button onClick={() => { const ids = [...chosen]; void change(ids, { retired: !retired }, () => void change(ids, { retired })); }}>{retired ? "Put back" : "Retire"} {chosen.size}</Button>
+            <Choice
+              quiet
+              label="Hardness of the chosen"
+              value={null}
+              placeholder={`Hardness of ${chosen.size}`}
+              options={hardnesses.map((value) => ({ value, label: value }))}
+              onChange={setHardness}
+            />
+            <Button
+              onClick={() => {
+                const ids = [...chosen];
+                void change(ids, { retired: !retired }, () => void change(ids, { retired }));
+              }}
+            >
+              {retired ? "Put back" : "Retire"} {chosen.size}
+            </Button>
           </span>
         )}
       </ListTools>
       {rows.length === 0 ? (
-        <EmptyPanel title={query.search || query.filter ? "No title matches." : "No title yet."} action={<Link href="/kit/titles/new" className={buttonLook("lit")}>Add a title</Link>}>A title has its own rate, and a scene where it sinks.</EmptyPanel>
+        <EmptyPanel
+          title={query.search || query.filter ? "No title matches." : "No title yet."}
+          action={
+            <Link href="/kit/titles/new" className={buttonLook("lit")}>
+              Add a title
+            </Link>
+          }
+        >
+          A title has its own rate, and a scene where it sinks.
+        </EmptyPanel>
       ) : (
-        <DataTable label="Titles" columns={columns} rows={rows} sort={query.sort} descending={query.descending} onSort={(sort, descending) => ask({ sort, descending })} onOpen={({ id }) => router.push(`/kit/titles/${id}`)} chosen={chosen} onChoose={setChosen} />
+        <DataTable
+          label="Titles"
+          columns={columns}
+          rows={rows}
+          sort={query.sort}
+          descending={query.descending}
+          onSort={(sort, descending) => ask({ sort, descending })}
+          onOpen={({ id }) => router.push(`/kit/titles/${id}`)}
+          chosen={chosen}
+          onChoose={setChosen}
+        />
       )}
     </Panel>
   );

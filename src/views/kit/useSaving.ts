@@ -13,7 +13,12 @@ import { send } from "@/views/send";
  * @param then   where to go once it is kept
  * @param values what the form starts from
  */
-export function useSaving<Values extends FieldValues>(form: UseFormReturn<Values>, place: ["POST" | "PUT", string], then: string, values: DefaultValues<Values>) {
+export function useSaving<Values extends FieldValues>(
+  form: UseFormReturn<Values>,
+  place: ["POST" | "PUT", string],
+  then: string,
+  values: DefaultValues<Values>,
+) {
   const router = useRouter();
   const draft = `draft ${place.join(" ")}`;
   const [restored, setRestored] = useState(false);

@@ -5,7 +5,15 @@ import type { PreflightItemRow } from "@/core/records";
 import { Button, Panel } from "@/ui";
 
 /** What to check before measuring, fit to rig, title, conditions and rules; the ticks are kept with the run. */
-export function Preflight({ items, ticked, onTick }: { items: PreflightItemRow[]; ticked: ReadonlySet<string>; onTick: (ticked: ReadonlySet<string>) => void }) {
+export function Preflight({
+  items,
+  ticked,
+  onTick,
+}: {
+  items: PreflightItemRow[];
+  ticked: ReadonlySet<string>;
+  onTick: (ticked: ReadonlySet<string>) => void;
+}) {
   const done = items.filter(({ id }) => ticked.has(id)).length;
   const set = (id: string, on: boolean) => {
     const next = new Set(ticked);
@@ -14,18 +22,44 @@ export function Preflight({ items, ticked, onTick }: { items: PreflightItemRow[]
     onTick(next);
   };
   return (
-    <Panel title="Pre-flight" aside={<span className="flex items-center gap-2 text-[12px] text-soft"><span className="figure">{done} of {items.length}</span><Button look="quiet" onClick={() => onTick(new Set(items.map(({ id }) => id)))}>All done</Button></span>}>
+    <Panel
+      title="Pre-flight"
+      aside={
+        <span className="flex items-center gap-2 text-[12px] text-soft">
+          <span className="figure">
+            {done} of {items.length}
+          </span>
+          <Button look="quiet" onClick={() => onTick(new Set(items.map(({ id }) => id)))}>
+            All done
+          </Button>
+        </span>
+      }
+    >
       <ul className="space-y-1.5">
         {items.map(({ id, label, why }) => (
           <li key={id} className="flex items-start gap-2 text-[13px]">
-            <Checkbox.Root id={`preflight-${id}`} checked={ticked.has(id)} onCheckedChange={(on) => set(id, on === true)} className="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit">
-              <Checkbox.Indicator><Check size={13} aria-hidden /></Checkbox.Indicator>
+            <Checkbox.Root
+              id={`preflight-${id}`}
+              checked={ticked.has(id)}
+              onCheckedChange={(on) => set(id, on === true)}
+              className="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit"
+            >
+              <Checkbox.Indicator>
+                <Check size={13} aria-hidden />
+              </Checkbox.Indicator>
             </Checkbox.Root>
-            <label htmlFor={`preflight-${id}`} title={why}>{label}</label>
+            <label htmlFor={`preflight-${id}`} title={why}>
+              {label}
+            </label>
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-[12px] text-soft">Kept with the run. <Link href="/kit/preflight" className="underline">Change the list</Link></p>
+      <p className="mt-2 text-[12px] text-soft">
+        Kept with the run.{" "}
+        <Link href="/kit/preflight" className="underline">
+          Change the list
+        </Link>
+      </p>
     </Panel>
   );
 }

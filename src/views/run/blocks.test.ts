@@ -1,6 +1,11 @@
 import { blocksOf, type TallyReading } from "./blocks";
 
-const reading = (fps: number, second: number, arm: number, scene = ""): TallyReading => ({ fps, second, arm, scene });
+const reading = (fps: number, second: number, arm: number, scene = ""): TallyReading => ({
+  fps,
+  second,
+  arm,
+  scene,
+});
 
 describe("a tally of arms in turns", () => {
   it("is a run for every stretch with one arm, in order", () => {
@@ -35,6 +40,8 @@ describe("a tally of arms in turns", () => {
 
   it("no reading is lost or made up", () => {
     const all = Array.from({ length: 30 }, (_, k) => reading(40 + k, 5 * k, Math.floor(k / 4) % 3));
-    expect(blocksOf(all).flatMap(({ readings }) => readings.map(({ fps }) => fps))).toEqual(all.map(({ fps }) => fps));
+    expect(blocksOf(all).flatMap(({ readings }) => readings.map(({ fps }) => fps))).toEqual(
+      all.map(({ fps }) => fps),
+    );
   });
 });

@@ -16,5 +16,8 @@ export function blocksOf(readings: TallyReading[]): { arm: number; readings: Omi
     if (last?.arm === arm) last.readings.push(reading);
     else made.push({ arm, readings: [reading] });
   }
-  return made.map(({ arm, readings: own }) => ({ arm, readings: own.map((reading) => ({ ...reading, second: reading.second - own[0].second })) }));
+  return made.map(({ arm, readings: own }) => ({
+    arm,
+    readings: own.map((reading) => ({ ...reading, second: reading.second - own[0].second })),
+  }));
 }

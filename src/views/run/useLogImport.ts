@@ -33,15 +33,41 @@ export function useLogImport(yardstick: Yardstick, rules: HouseRules) {
     const started = (worker.current = startLogImport());
     setState({ step: "reading", share: 0 });
     try {
-      const outcome = await started.call.read(file, options, yardstick, rules, callback((share: number) => own === turn.current && setState({ step: "reading", share })));
+      const outcome = await started.call.read(
+        file,
+        options,
+        yardstick,
+        rules,
+        callback((share: number) => own === turn.current && setState({ step: "reading", share })),
+      );
       if (own !== turn.current) return;
       // Drawn in slices: a wide log's table must not hold up the page.
-      startTransition(() => setState(outcome.ok ? { step: "read", preview: outcome.preview } : { step: "refused", problem: outcome.problem }));
+      startTransition(() =>
+        setState(
+          outcome.ok
+            ? { step: "read", preview: outcome.preview }
+            : { step: "refused", problem: outcome.problem },
+        ),
+      );
     } catch (error) {
       if (own !== turn.current) return;
-      setState({ step: "refused", problem: { code: "binary", message: `The file could not be read: ${(error as Error).message}`, fix: "Choose it again; it may have been moved or changed.", lines: [], count: 0, columns: [], sample: [] } });
+      setState({
+        step: "refused",
+        problem: {
+          code: "binary",
+          message: `The file could not be read: ${(error as Error).message}`,
+          fix: "Choose it again; it may have been moved or changed.",
+          lines: [],
+          count: 0,
+          columns: [],
+          sample: [],
+        },
+      });
     }
   };
-  const keep = async (run: unknown): Promise<KeepOutcome> => (worker.current ? worker.current.call.keep(run) : { ok: false, title: "No log has been read.", fix: "Choose one first." });
+  const keep = async (run: unknown): Promise<KeepOutcome> =>
+    worker.current
+      ? worker.current.call.keep(run)
+      : { ok: false, title: "No log has been read.", fix: "Choose one first." };
   return { state, read, cancel, keep };
 }

@@ -2,10 +2,24 @@ import { clsx } from "clsx";
 import { gradeWords, type Grade } from "@/core/verdict";
 import { Lamp, type Light } from "@/ui";
 
-const lights: Record<Grade, Light> = { steady: "full", flickers: "bitten", dims: "half", gutters: "ember", dark: "empty" };
+const lights: Record<Grade, Light> = {
+  steady: "full",
+  flickers: "bitten",
+  dims: "half",
+  gutters: "ember",
+  dark: "empty",
+};
 
 /** A verdict as light and word; no grade is a lamp not lit yet. */
-export function VerdictLamp({ grade, size = 20, large = false }: { grade: Grade | null; size?: number; large?: boolean }) {
+export function VerdictLamp({
+  grade,
+  size = 20,
+  large = false,
+}: {
+  grade: Grade | null;
+  size?: number;
+  large?: boolean;
+}) {
   const words = grade ? gradeWords[grade] : { name: "Untested", meaning: "no run yet" };
   return (
     <span className={clsx("inline-flex items-center", large ? "gap-3" : "gap-1.5")} title={words.meaning}>

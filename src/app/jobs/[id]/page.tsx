@@ -4,5 +4,8 @@ import { PackedJob } from "@/views/job";
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  return shown(() => viewJob(id), (view) => <PackedJob packed={JSON.stringify(view)} />);
+  return shown(
+    () => viewJob(id),
+    (view) => <PackedJob packed={JSON.stringify(view)} />,
+  );
 }

@@ -1,3 +1,4 @@
 import { catalogueJsonSchema } from "@/core/kit";
 
-export const GET = () => Response.json(catalogueJsonSchema(), { headers: { "content-type": "application/schema+json" } });
+export const GET = () =>
+  Response.json(catalogueJsonSchema(), { headers: { "content-type": "application/schema+json" } });

@@ -4,5 +4,8 @@ import { RigList } from "@/views/kit";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
-  return shown(() => viewRigs(query), (view) => <RigList {...view} />);
+  return shown(
+    () => viewRigs(query),
+    (view) => <RigList {...view} />,
+  );
 }

@@ -4,5 +4,8 @@ import { TitleList } from "@/views/kit";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
-  return shown(() => Promise.all([viewTitles(query), viewSystems()]), ([view, systems]) => <TitleList {...view} systems={systems} />);
+  return shown(
+    () => Promise.all([viewTitles(query), viewSystems()]),
+    ([view, systems]) => <TitleList {...view} systems={systems} />,
+  );
 }

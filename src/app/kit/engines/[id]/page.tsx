@@ -4,5 +4,8 @@ import { EngineForm } from "@/views/kit";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
-  return shown(() => Promise.all([viewSystems(), viewEngine(id)]), ([systems, engine]) => <EngineForm systems={systems} engine={engine} />);
+  return shown(
+    () => Promise.all([viewSystems(), viewEngine(id)]),
+    ([systems, engine]) => <EngineForm systems={systems} engine={engine} />,
+  );
 }

@@ -4,5 +4,8 @@ import { RigForm } from "@/views/kit";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
-  return shown(() => viewRig(id), (rig) => <RigForm key={rig.revisionId} rig={rig} />);
+  return shown(
+    () => viewRig(id),
+    (rig) => <RigForm key={rig.revisionId} rig={rig} />,
+  );
 }

@@ -4,5 +4,8 @@ import { HouseRulesForm } from "@/views/kit";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
-  return shown(() => viewHouseRules(id), (set) => <HouseRulesForm set={set} />);
+  return shown(
+    () => viewHouseRules(id),
+    (set) => <HouseRulesForm set={set} />,
+  );
 }

@@ -4,5 +4,8 @@ import { SystemForm } from "@/views/kit";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
-  return shown(() => viewSystem(id), (system) => <SystemForm system={system} />);
+  return shown(
+    () => viewSystem(id),
+    (system) => <SystemForm system={system} />,
+  );
 }

@@ -4,5 +4,8 @@ import { TitleForm } from "@/views/kit";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
-  return shown(() => Promise.all([viewSystems(), viewTitle(id)]), ([systems, title]) => <TitleForm systems={systems} title={title} />);
+  return shown(
+    () => Promise.all([viewSystems(), viewTitle(id)]),
+    ([systems, title]) => <TitleForm systems={systems} title={title} />,
+  );
 }

@@ -1,4 +1,5 @@
 import { writes, type WithId } from "@/app/door";
 import { changeRun } from "@/server";
 
-export const PATCH = (request: Request, { params }: WithId) => writes(request, async (body) => changeRun((await params).id, body));
+export const PATCH = (request: Request, { params }: WithId) =>
+  writes(request, async (body) => changeRun((await params).id, body));

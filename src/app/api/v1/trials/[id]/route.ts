@@ -3,4 +3,5 @@ import { changeTrial, viewTrial } from "@/server";
 
 export const dynamic = "force-dynamic";
 export const GET = (_request: Request, { params }: WithId) => reads(async () => viewTrial((await params).id));
-export const PATCH = (request: Request, { params }: WithId) => writes(request, async (body) => changeTrial((await params).id, body));
+export const PATCH = (request: Request, { params }: WithId) =>
+  writes(request, async (body) => changeTrial((await params).id, body));

@@ -2,7 +2,16 @@ import { shown } from "@/app/door";
 import { viewNewRun } from "@/server";
 import { NewRunScreen } from "@/views/run";
 
-export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ trial?: string; arm?: string }> }) {
+export default async function Page({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ trial?: string; arm?: string }>;
+}) {
   const [{ id }, asked] = await Promise.all([params, searchParams]);
-  return shown(() => viewNewRun(id, asked), (view) => <NewRunScreen key={`${view.trial?.id} ${view.trial?.arm}`} {...view} />);
+  return shown(
+    () => viewNewRun(id, asked),
+    (view) => <NewRunScreen key={`${view.trial?.id} ${view.trial?.arm}`} {...view} />,
+  );
 }

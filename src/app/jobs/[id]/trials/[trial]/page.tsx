@@ -4,5 +4,8 @@ import { TrialScreen } from "@/views/trial";
 
 export default async function Page({ params }: { params: Promise<{ trial: string }> }) {
   const { trial } = await params;
-  return shown(() => viewTrial(trial), (view) => <TrialScreen {...view} />);
+  return shown(
+    () => viewTrial(trial),
+    (view) => <TrialScreen {...view} />,
+  );
 }

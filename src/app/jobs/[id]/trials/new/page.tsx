@@ -2,7 +2,16 @@ import { shown } from "@/app/door";
 import { viewPlan } from "@/server";
 import { PlanScreen } from "@/views/trial";
 
-export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ kind?: string }> }) {
+export default async function Page({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ kind?: string }>;
+}) {
   const [{ id }, { kind }] = await Promise.all([params, searchParams]);
-  return shown(() => viewPlan(id), (view) => <PlanScreen {...view} asked={kind ?? null} />);
+  return shown(
+    () => viewPlan(id),
+    (view) => <PlanScreen {...view} asked={kind ?? null} />,
+  );
 }

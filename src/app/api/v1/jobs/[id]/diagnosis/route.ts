@@ -3,4 +3,5 @@ import { viewDiagnosis } from "@/server";
 
 export const dynamic = "force-dynamic";
 /** What holds one run back: `?run=ID`. */
-export const GET = (request: Request, { params }: WithId) => reads(async () => viewDiagnosis((await params).id, new URL(request.url).searchParams.get("run") ?? ""));
+export const GET = (request: Request, { params }: WithId) =>
+  reads(async () => viewDiagnosis((await params).id, new URL(request.url).searchParams.get("run") ?? ""));
