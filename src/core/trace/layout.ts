@@ -22,14 +22,37 @@ export function isComment(line: string): boolean {
   return !(first >= 48 && first <= 57) && comment.test(line);
 }
 
-/** A row's cells, trimmed. */
-export function splitRow(line: string, delimiter: Layout["delimiter"]): string[] {
-  const cells =
-    delimiter === "whitespace"
-      ? line.trim().split(/\s+/)
-      : (Papa.parse<string[]>(line, { delimiter, newline: "\n" }).data[0] ?? []);
-  return cells.map((cell) => cell.trim());
+/**
+ * Cells of lines, a row a line: a quote that isn't closed on its own line is a character like any other, and swallows nothing.
+ *
+ * @param lines without line ends
+ * @returns a row for every line, and which of them (from 0) hold a quote left open
+ */
+export function rowsOf(
+  lines: string[],
+  delimiter: Layout["delimiter"],
+): { rows: string[][]; openQuotes: number[] } {
+  if (delimiter === "whitespace")
+    return { rows: lines.map((line) => line.trim().split(/\s+/)), openQuotes: [] };
+  const parse = (text: string, fastMode: boolean) =>
+    Papa.parse<string[]>(text, { delimiter, newline: "\n", fastMode });
+  const text = lines.join("\n");
+  const whole = parse(text, !text.includes('"'));
+  const isWhole = ({ data, errors }: typeof whole) => errors.length === 0 && data.length === lines.length;
+  if (lines.length === 0 || isWhole(whole)) return { rows: whole.data, openQuotes: [] };
+  const openQuotes: number[] = [];
+  const rows = lines.map((line, index) => {
+    const quoted = line.includes('"') ? parse(line, false) : null;
+    if (quoted && quoted.errors.length === 0 && quoted.data.length === 1) return quoted.data[0]!;
+    if (quoted) openQuotes.push(index);
+    return line.split(delimiter);
+  });
+  return { rows, openQuotes };
 }
+
+/** A row's cells, trimmed. */
+export const splitRow = (line: string, delimiter: Layout["delimiter"]): string[] =>
+  (rowsOf([line], delimiter).rows[0] ?? []).map((cell) => cell.trim());
 
 const isValue = (cell: string, decimalComma: boolean) =>
   cell === "" ||

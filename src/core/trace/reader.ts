@@ -1,8 +1,7 @@
-import Papa from "papaparse";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
 import { Collector } from "./collect";
-import { isComment, layoutOf, splitRow, type Layout } from "./layout";
+import { isComment, layoutOf, rowsOf, splitRow, type Layout } from "./layout";
 import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
 
 /** Lines looked at before the layout is judged. */
@@ -35,6 +34,8 @@ export class LogReader {
   private collector: Collector | null = null;
   private mapProblem: LogProblem | null = null;
   private sawText = false;
+  /** Lines with a quote that isn't closed on them. */
+  private readonly openQuotes: number[] = [];
 
   constructor(private readonly options: ReadOptions = {}) {}
 
@@ -114,14 +115,9 @@ export class LogReader {
   private takeBlock(text: string): void {
     const layout = this.layout!;
     const collector = this.collector!;
-    const source =
-      layout.delimiter === "whitespace" ? text.replace(/^[^\S\n]+/gm, "").replace(/[^\S\n]+/g, "\t") : text;
-    const parsed = Papa.parse<string[]>(source, {
-      delimiter: layout.delimiter === "whitespace" ? "\t" : layout.delimiter,
-      newline: "\n",
-      fastMode: !source.includes('"'),
-    });
-    for (const cells of parsed.data) {
+    const { rows, openQuotes } = rowsOf(text.split("\n"), layout.delimiter);
+    for (const at of openQuotes) this.openQuotes.push(this.line + 1 + at);
+    for (const cells of rows) {
       this.line++;
       if (cells.length === 1 && cells[0].trim() === "") continue;
       this.sawText = true;
@@ -215,6 +211,10 @@ export class LogReader {
     if (collector.leftOut > 0)
       notes.push(
         `${collector.leftOut} ${collector.leftOut === 1 ? "row" : "rows"} with times that can't be ${collector.leftOut === 1 ? "was" : "were"} left out, as asked: ${linesText([...badTimes.lines, ...backwards.lines].sort((a, b) => a - b).slice(0, 20), collector.leftOut)}.`,
+      );
+    if (this.openQuotes.length > 0)
+      notes.push(
+        `A quote isn't closed on its own line: ${linesText(this.openQuotes, this.openQuotes.length)}. It was read as a character; every line stayed a row.`,
       );
     if (layout.headerLine === null)
       notes.push("The log has no header; its columns were judged from their values. Please confirm them.");

@@ -346,3 +346,36 @@ describe("a trace kept and cut", () => {
     );
   });
 });
+
+describe("a quote left open", () => {
+  const slow = (extra: string) =>
+    readLog(
+      `frame time (ms),scene\n${Array.from({ length: 200 }, (_, i) => `${i % 2 === 0 ? 16.7 : 50},${i === 20 ? extra : "hall"}`).join("\n")}\n`,
+    );
+
+  it.each(['"the bell hall', 'the bell "hall', '"bell" hall"', '""'])("%s drops no row", (scene) => {
+    const result = slow(scene);
+    expect(result.ok && result.reading.rows).toBe(200);
+    expect(result.ok && result.reading.skippedRows).toBe(0);
+  });
+
+  it("is said with its line", () => {
+    const result = slow('"the bell hall');
+    expect(result.ok && result.reading.notes.join(" ")).toMatch(/quote isn't closed on its own line: line 22\./);
+  });
+
+  it("in the time's own cell makes that one row a skipped one, counted and shown", () => {
+    const result = readLog(`frame time (ms),scene\n16.7,a\n"16.8,a\n16.9,a\n17,a\n`);
+    expect(result.ok && [result.reading.rows, result.reading.skippedRows]).toEqual([3, 1]);
+  });
+
+  it("never changes the rows of the rest, wherever it stands (property)", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 99 }), fc.constantFrom('"', '"x', 'x"', '"x"y'), (at, cell) => {
+        const lines = Array.from({ length: 100 }, (_, i) => `${10 + (i % 7)},${i === at ? cell : "s"},${i}`);
+        const result = readLog(`frame time (ms),scene,number\n${lines.join("\n")}\n`);
+        expect(result.ok && result.reading.rows + result.reading.skippedRows).toBe(100);
+      }),
+    );
+  });
+});
