@@ -1,14 +1,13 @@
 // Brings the database of DATABASE_URL up to date, and adds what was asked for.
 //   tsx scripts/database.ts migrate [demo]
-import { database, migrator } from "@/data";
+import { database, migrate } from "@/data";
 import { seedDemo } from "@/server/demo/seed";
 
 const wanted = process.argv.slice(2);
 try {
   if (wanted.includes("migrate")) {
-    const done = await migrator().up();
-    if (done.length > 0)
-      console.log(`Database brought up to date: ${done.map(({ name }) => name).join(", ")}.`);
+    const done = await migrate();
+    if (done.length > 0) console.log(`Database brought up to date: ${done.join(", ")}.`);
   }
   if (wanted.includes("demo") && (await seedDemo(new Date()))) console.log("Demo data added.");
 } catch (error) {

@@ -92,7 +92,8 @@ export function cluster(home, { durable = true } = {}) {
     const password = newSecret();
     const [command, args] = asServer(join(bin, "postgres"), ["--single", "-D", data, "postgres"]);
     const told = must(command, args, { cwd: "/", input: `alter role ${superuser} password '${password}'\n` });
-    if (/ERROR|FATAL/.test(told)) throw new SetupError(`The database's password could not be set anew:\n${told}`);
+    if (/ERROR|FATAL/.test(told))
+      throw new SetupError(`The database's password could not be set anew:\n${told}`);
     writeSettings({ port: 0, password });
   }
 

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { createElement } from "react";
-import { Problem, asProblem } from "@/server";
+import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
+import { Problem, answeredOnce, asProblem, thisMachine, useCases, watchChanges } from "@/server";
 import { ProblemPanel } from "@/ui";
 
 /** What a route with an id in its address is handed. */
@@ -8,26 +9,29 @@ export interface WithId {
   params: Promise<{ id: string }>;
 }
 
-/** Requests from elsewhere than the page itself may not write: Host and Origin are held against each other. */
-function checkOrigin(request: Request): void {
-  const origin = request.headers.get("origin");
+/** Only the machine's own names are answered: a page elsewhere can't point a name of its own at us. */
+function checkHost(request: Request): string {
   const host = request.headers.get("host") ?? "";
-  const local = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host);
-  if (!local)
+  if (!/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host))
     throw new Problem(421, "This address isn't answered.", "Open the application at the address it printed.");
-  if (origin !== null && new URL(origin).host !== host)
-    throw new Problem(
-      403,
-      "This request came from another site and was refused.",
-      "Use the application's own page.",
-    );
-  if (origin === null && request.headers.get("sec-fetch-site") === "cross-site")
-    throw new Problem(
-      403,
-      "This request came from another site and was refused.",
-      "Use the application's own page.",
-    );
+  return host;
 }
+
+/** Requests from elsewhere than the page itself may not write. */
+function checkOrigin(request: Request, host: string): void {
+  const origin = request.headers.get("origin");
+  const refuse = () => {
+    throw new Problem(
+      403,
+      "This request came from another site and was refused.",
+      "Use the application's own page.",
+    );
+  };
+  if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) refuse();
+  if (origin === null && request.headers.get("sec-fetch-site") === "cross-site") refuse();
+}
+
+const unkept = { "cache-control": "no-store" };
 
 function refused(error: unknown): Response {
   let problem: Problem;
@@ -41,61 +45,135 @@ function refused(error: unknown): Response {
       "Nothing was changed. Try again; the log of the server says more.",
     );
   }
-  return Response.json(problem.toJSON(), {
+  return Response.json(withWords(problem.toJSON()), {
     status: problem.status,
-    headers: { "content-type": "application/problem+json", "cache-control": "no-store" },
+    headers: { "content-type": "application/problem+json", ...unkept },
   });
 }
 
-const answer = (body: unknown, status = 200) =>
-  body instanceof Response
-    ? body
-    : Response.json(body ?? {}, { status, headers: { "cache-control": "no-store" } });
+/** The door that a method and a path under /api/v1 lead to, with the id in the path. */
+function doorAt(method: string, segments: string[]): { door: Door; id: string } | null {
+  for (const door of doorList) {
+    if (door.method !== method) continue;
+    const parts = door.path.slice(1).split("/");
+    if (parts.length !== segments.length) continue;
+    if (!parts.every((part, at) => part.startsWith("{") || part === segments[at])) continue;
+    // Words stand before ids: /runs/open is no run called "open".
+    return { door, id: segments[parts.findIndex((part) => part.startsWith("{"))] ?? "" };
+  }
+  return null;
+}
 
-/** A route that changes nothing. */
-export async function reads(action: () => Promise<unknown>): Promise<Response> {
+/** The version that an edit saw, by its If-Match. */
+function sawIn(request: Request, { edits }: Door): number | null {
+  if (edits === null) return null;
+  const tag = request.headers.get("if-match");
+  if (tag === null && edits === "optional") return null;
+  if (tag === null)
+    throw new Problem(
+      428,
+      "An edit has to say which version it saw.",
+      'Read it first, and send its version as If-Match: "N".',
+    );
+  const found = /^(?:W\/)?"(\d{1,9})"$/.exec(tag.trim());
+  if (!found) throw new Problem(422, "If-Match names no version.", 'Send the version in quotes: "3".');
+  return Number(found[1]);
+}
+
+function jsonIn(bytes: Uint8Array): unknown {
+  if (bytes.length === 0) return undefined;
   try {
-    return answer(await action());
+    return JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    throw new Problem(400, "The request's body is no JSON.", "Send a JSON object.");
+  }
+}
+
+/** Answers any request under /api/v1 by the contract. */
+export async function answerDoor(request: Request, segments: string[]): Promise<Response> {
+  try {
+    const host = checkHost(request);
+    if (request.method !== "GET") checkOrigin(request, host);
+    const found = doorAt(request.method, segments);
+    if (!found)
+      throw new Problem(404, "There is no such door.", "The doors are listed at /api/v1/openapi.json.");
+    const { door, id } = found;
+    if (door.gives === "events") return events(request);
+    const saw = sawIn(request, door);
+    const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes);
+    const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
+    const query = Object.fromEntries(new URL(request.url).searchParams);
+    const asked = { actor: thisMachine, id, query, body, saw };
+    const useCase = useCases[door.id as Exclude<DoorName, "events">];
+    const key = door.creates ? request.headers.get("idempotency-key") : null;
+    return given(door, await answeredOnce(key, door.id, bytes, door.status, () => useCase(asked)));
   } catch (error) {
     return refused(error);
   }
 }
 
-const mostJsonBytes = 2 * 1024 * 1024;
-
-/** A route that changes something; its body is JSON. */
-export async function writes(
-  request: Request,
-  action: (body: unknown) => Promise<unknown>,
-  status = 200,
-): Promise<Response> {
-  try {
-    checkOrigin(request);
-    const text = new TextDecoder().decode(await bodyOf(request, mostJsonBytes));
-    let body: unknown;
-    try {
-      body = text === "" ? undefined : JSON.parse(text);
-    } catch {
-      throw new Problem(400, "The request's body is no JSON.", "Send a JSON object.");
-    }
-    return answer(await action(body), status);
-  } catch (error) {
-    return refused(error);
-  }
+function given(door: Door, answer: unknown): Response {
+  if (door.gives === "bytes")
+    return new Response(answer as Uint8Array<ArrayBuffer>, {
+      headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600" },
+    });
+  if (door.gives === "file") return file(door, answer as Record<string, unknown>);
+  const version = (answer as { version?: unknown } | undefined)?.version;
+  const tag: HeadersInit = typeof version === "number" ? { etag: `"${version}"` } : {};
+  return Response.json(withWords(answer ?? {}), { status: door.status, headers: { ...unkept, ...tag } });
 }
 
-/** A route that takes bytes, up to a limit, read as a stream. */
-export async function takesBytes(
-  request: Request,
-  limit: number,
-  action: (bytes: Uint8Array) => Promise<unknown>,
-): Promise<Response> {
-  try {
-    checkOrigin(request);
-    return answer(await action(await bodyOf(request, limit)), 201);
-  } catch (error) {
-    return refused(error);
-  }
+/** An answer that is kept as a file, laid out for reading. */
+function file({ id }: Door, answer: Record<string, unknown>): Response {
+  const name =
+    typeof answer.engine === "string" ? answer.engine.replace(/[^A-Za-z0-9]+/g, "-").toLowerCase() : "";
+  const headers: Record<string, string> = {
+    "content-type": id === doors.catalogueSchema.id ? "application/schema+json" : "application/json",
+    ...unkept,
+  };
+  if (id === doors.exportCatalogue.id)
+    headers["content-disposition"] = `attachment; filename="${name}-catalogue.json"`;
+  return new Response(`${JSON.stringify(answer, null, 2)}\n`, { headers });
+}
+
+/** Milliseconds between signs of life, so that nobody between closes a quiet stream. */
+const beatMs = 15_000;
+
+/** Changes as server-sent events; a browser that was away says the last one it saw. */
+function events(request: Request): Response {
+  const encoder = new TextEncoder();
+  let end = () => {};
+  const stream = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const send = (text: string) => {
+        try {
+          controller.enqueue(encoder.encode(text));
+        } catch {
+          end();
+        }
+      };
+      send("retry: 2000\n\n");
+      const beat = setInterval(() => send(": here\n\n"), beatMs);
+      const unwatch = await watchChanges(request.headers.get("last-event-id"), ({ id, topics }) =>
+        send(`id: ${id}\ndata: ${JSON.stringify(topics)}\n\n`),
+      );
+      end = () => {
+        clearInterval(beat);
+        unwatch();
+      };
+      if (request.signal.aborted) end();
+      request.signal.addEventListener("abort", () => {
+        end();
+        try {
+          controller.close();
+        } catch {
+          // Closed by the other side already.
+        }
+      });
+    },
+    cancel: () => end(),
+  });
+  return new Response(stream, { headers: { "content-type": "text/event-stream", ...unkept } });
 }
 
 async function bodyOf(request: Request, limit: number): Promise<Uint8Array> {

@@ -5,7 +5,9 @@ import { BenchState, store } from "./models";
 export async function readBench(): Promise<BenchRow> {
   store();
   const row = await BenchState.findOne();
-  return row ? row.get({ plain: true }) : { rigId: null, jobId: null, houseRulesId: null, conditions: null };
+  return row
+    ? row.get({ plain: true })
+    : { version: 0, rigId: null, jobId: null, houseRulesId: null, conditions: null };
 }
 
 export async function putBench(changes: Partial<BenchRow>): Promise<void> {

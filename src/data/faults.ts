@@ -8,13 +8,16 @@ export async function addFault(fault: NewFault): Promise<string> {
   return (await Fault.create(fault)).id;
 }
 
-/** Hides a fault that was a mistake, or brings it back. @returns the run it belongs to, or null when there is none */
-export async function setFaultDeleted(id: string, deleted: boolean): Promise<string | null> {
+/** The run that a fault belongs to; null when there is no such fault. */
+export async function runOfFault(id: string): Promise<string | null> {
   store();
-  const fault = await Fault.findByPk(id);
-  if (!fault) return null;
-  await fault.update({ deletedAt: deleted ? new Date() : null });
-  return fault.runId;
+  return (await Fault.findByPk(id))?.runId ?? null;
+}
+
+/** Hides a fault that was a mistake, or brings it back. */
+export async function setFaultDeleted(id: string, deleted: boolean): Promise<void> {
+  store();
+  await Fault.update({ deletedAt: deleted ? new Date() : null }, { where: { id } });
 }
 
 /** A job's faults, by run and time. */

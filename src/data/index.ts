@@ -1,9 +1,14 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
-export { migrations, migrator } from "./migrate";
+export { migrate, migrations, migrator, putKinds } from "./migrate";
+export { isTransacting, transact } from "./transact";
+export { lockRow, type Edited } from "./versions";
+export * from "./changes";
+export * from "./idempotency";
 export * from "./kit";
 export * from "./lists";
 export * from "./jobs";
 export * from "./runs";
+export * from "./noise";
 export * from "./trials";
 export * from "./faults";
 export * from "./bench";

@@ -1,4 +1,4 @@
-import { Op, QueryTypes, type Transaction } from "sequelize";
+import { Op, QueryTypes } from "sequelize";
 import type { NewEngine, NewRig, NewSystem, NewTitle, PreflightItem, Setting } from "@/core/kit";
 import type {
   BuildRow,
@@ -26,9 +26,10 @@ import {
   Title,
   store,
 } from "./models";
+import { transact } from "./transact";
 
 const newestRigs = `
-  select r.id, r.name, v.id as "revisionId", v.number as revision, v.spec
+  select r.id, r.version, r.name, v.id as "revisionId", v.number as revision, v.spec
   from rigs r join lateral (select * from rig_revisions where rig_id = r.id order by number desc limit 1) v on true`;
 
 /** Rigs in use with their newest revision, by name. */
@@ -47,9 +48,9 @@ export async function findRig(id: string): Promise<RigRow | null> {
 }
 
 export function addRig({ name, spec }: NewRig): Promise<string> {
-  return store().transaction(async (transaction) => {
-    const rig = await Rig.create({ name }, { transaction });
-    await RigRevision.create({ rigId: rig.id, number: 1, spec }, { transaction });
+  return transact(async () => {
+    const rig = await Rig.create({ name });
+    await RigRevision.create({ rigId: rig.id, number: 1, spec });
     return rig.id;
   });
 }
@@ -75,12 +76,9 @@ export function listTitles(): Promise<TitleRow[]> {
 }
 
 export function addTitle({ scenes, ...title }: NewTitle): Promise<string> {
-  return store().transaction(async (transaction) => {
-    const made = await Title.create(title, { transaction });
-    await Scene.bulkCreate(
-      scenes.map((scene, position) => ({ ...scene, position, titleId: made.id })),
-      { transaction },
-    );
+  return transact(async () => {
+    const made = await Title.create(title);
+    await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: made.id })));
     return made.id;
   });
 }
@@ -101,25 +99,18 @@ export function addEngine({
   systemIds,
   ...engine
 }: NewEngine): Promise<{ id: string; buildIds: string[] }> {
-  return store().transaction(async (transaction) => {
-    const made = await Engine.create(engine, { transaction });
-    await EngineSystem.bulkCreate(
-      systemIds.map((systemId) => ({ engineId: made.id, systemId })),
-      { transaction },
-    );
-    const rows = await Build.bulkCreate(
-      builds.map((build) => ({ ...build, engineId: made.id })),
-      { transaction },
-    );
-    await putCatalogue(made.id, catalogue, transaction);
+  return transact(async () => {
+    const made = await Engine.create(engine);
+    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: made.id, systemId })));
+    const rows = await Build.bulkCreate(builds.map((build) => ({ ...build, engineId: made.id })));
+    await putCatalogue(made.id, catalogue);
     return { id: made.id, buildIds: rows.map(({ id }) => id) };
   });
 }
 
-async function putCatalogue(engineId: string, catalogue: Setting[], transaction: Transaction): Promise<void> {
+async function putCatalogue(engineId: string, catalogue: Setting[]): Promise<void> {
   await CatalogueSetting.bulkCreate(
     catalogue.map((definition, position) => ({ engineId, position, key: definition.key, definition })),
-    { transaction },
   );
 }
 
@@ -143,11 +134,11 @@ export async function addHouseRules(name: string, rules: HouseRules, isDefault: 
 
 /** Renames a rig, and puts its description down as a new revision; runs keep the one they were made on. */
 export function reviseRig(id: string, { name, spec }: NewRig, note: string, sameSpec: boolean): Promise<void> {
-  return store().transaction(async (transaction) => {
-    await Rig.update({ name }, { where: { id }, transaction });
+  return transact(async () => {
+    await Rig.update({ name }, { where: { id } });
     if (sameSpec) return;
-    const newest = await RigRevision.max<number, RigRevision>("number", { where: { rigId: id }, transaction });
-    await RigRevision.create({ rigId: id, number: (newest ?? 0) + 1, note, spec }, { transaction });
+    const newest = await RigRevision.max<number, RigRevision>("number", { where: { rigId: id } });
+    await RigRevision.create({ rigId: id, number: (newest ?? 0) + 1, note, spec });
   });
 }
 
@@ -191,13 +182,10 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
 }
 
 export function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
-  return store().transaction(async (transaction) => {
-    await Title.update(title, { where: { id }, transaction });
-    await Scene.destroy({ where: { titleId: id }, transaction });
-    await Scene.bulkCreate(
-      scenes.map((scene, position) => ({ ...scene, position, titleId: id })),
-      { transaction },
-    );
+  return transact(async () => {
+    await Title.update(title, { where: { id } });
+    await Scene.destroy({ where: { titleId: id } });
+    await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: id })));
   });
 }
 
@@ -217,6 +205,7 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
   ]);
   return {
     id,
+    version: engine.version,
     name: engine.name,
     notes: engine.notes,
     backEnds: engine.backEnds,
@@ -231,29 +220,26 @@ export function putEngine(
   id: string,
   { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine,
 ): Promise<void> {
-  return store().transaction(async (transaction) => {
-    await Engine.update({ name, notes, backEnds }, { where: { id }, transaction });
-    await EngineSystem.destroy({ where: { engineId: id }, transaction });
-    await EngineSystem.bulkCreate(
-      systemIds.map((systemId) => ({ engineId: id, systemId })),
-      { transaction },
-    );
-    const held = await Build.findAll({ where: { engineId: id }, transaction });
+  return transact(async () => {
+    await Engine.update({ name, notes, backEnds }, { where: { id } });
+    await EngineSystem.destroy({ where: { engineId: id } });
+    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })));
+    const held = await Build.findAll({ where: { engineId: id } });
     const same = (a: { version: string; branch: string }, b: { version: string; branch: string }) =>
       a.version === b.version && a.branch === b.branch;
     for (const build of builds) {
       const known = held.find((row) => same(row, build));
-      if (known) await known.update(build, { transaction });
-      else await Build.create({ ...build, engineId: id }, { transaction });
+      if (known) await known.update(build);
+      else await Build.create({ ...build, engineId: id });
     }
     const dropped = held.filter((row) => !builds.some((build) => same(row, build))).map((row) => row.id);
     if (dropped.length > 0)
       await store().query(
         `delete from builds b where id = any($1::uuid[]) and not exists (select 1 from jobs where build_id = b.id) and not exists (select 1 from runs where build_id = b.id)`,
-        { bind: [dropped], transaction },
+        { bind: [dropped] },
       );
-    await CatalogueSetting.destroy({ where: { engineId: id }, transaction });
-    await putCatalogue(id, catalogue, transaction);
+    await CatalogueSetting.destroy({ where: { engineId: id } });
+    await putCatalogue(id, catalogue);
   });
 }
 

@@ -1,11 +1,13 @@
 import { SequelizeStorage, Umzug } from "umzug";
+import { trialKinds } from "@/core/trial";
 import { database } from "./connection";
 import { bench } from "./migrations/0001-bench";
 import { settingTheBench } from "./migrations/0002-setting-the-bench";
 import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
+import { firmGround } from "./migrations/0004-firm-ground";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench, settingTheBench, theTuningLoop];
+export const migrations = [bench, settingTheBench, theTuningLoop, firmGround];
 
 export function migrator() {
   const sequelize = database();
@@ -14,5 +16,19 @@ export function migrator() {
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
     logger: undefined,
+  });
+}
+
+/** Brings the database up to date, and puts down every kind of trial that this version knows. @returns names of what was done */
+export async function migrate(kinds: string[] = trialKinds): Promise<string[]> {
+  const done = await migrator().up();
+  await putKinds(kinds);
+  return done.map(({ name }) => name);
+}
+
+/** Kinds of trials that may be kept. */
+export async function putKinds(kinds: string[]): Promise<void> {
+  await database().query(`insert into trial_kinds select unnest($1::text[]) on conflict do nothing`, {
+    bind: [kinds],
   });
 }

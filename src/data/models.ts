@@ -8,9 +8,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from "sequelize";
-import type { TrialOutcome } from "@/core/advise";
 import type {
-  Arm,
   Conditions,
   NewEngine,
   NewFault,
@@ -22,17 +20,18 @@ import type {
   RigSpec,
   Setting,
   Settings,
-  TrialKind,
-  TrialPlan,
 } from "@/core/kit";
-import type { JobClosing, TrialRow } from "@/core/records";
 import type { Summary, Yardstick } from "@/core/metrics";
-import type { ChannelRole, Trace } from "@/core/trace";
+import type { Standing } from "@/core/profile";
+import type { JobClosing, RunState } from "@/core/records";
+import type { Trace } from "@/core/trace";
+import type { Arm, Before, TrialOutcome, TrialPlan } from "@/core/trial";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
 import { database } from "./connection";
 
 export class Rig extends Model<InferAttributes<Rig>, InferCreationAttributes<Rig>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare name: string;
   declare retiredAt: CreationOptional<Date | null>;
 }
@@ -50,6 +49,7 @@ export class ConsoleSystem extends Model<
   InferCreationAttributes<ConsoleSystem>
 > {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare name: string;
   declare screens: NewSystem["screens"];
   declare rates: NewSystem["rates"];
@@ -58,6 +58,7 @@ export class ConsoleSystem extends Model<
 
 export class Title extends Model<InferAttributes<Title>, InferCreationAttributes<Title>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare systemId: string;
   declare name: string;
   declare nativeFps: number;
@@ -82,6 +83,7 @@ export class Scene extends Model<InferAttributes<Scene>, InferCreationAttributes
 
 export class Engine extends Model<InferAttributes<Engine>, InferCreationAttributes<Engine>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare name: string;
   declare notes: CreationOptional<string>;
   declare backEnds: NewEngine["backEnds"];
@@ -114,6 +116,7 @@ export class CatalogueSetting extends Model<
 
 export class HouseRuleSet extends Model<InferAttributes<HouseRuleSet>, InferCreationAttributes<HouseRuleSet>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare name: string;
   declare rules: HouseRules;
   declare isDefault: CreationOptional<boolean>;
@@ -121,6 +124,7 @@ export class HouseRuleSet extends Model<InferAttributes<HouseRuleSet>, InferCrea
 
 export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare rigId: string;
   declare titleId: string;
   declare buildId: string;
@@ -131,19 +135,21 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare createdAt: CreationOptional<Date>;
   declare closedAt: CreationOptional<Date | null>;
   declare closing: CreationOptional<JobClosing | null>;
+  declare baseline: CreationOptional<Standing | null>;
 }
 
 export class Trial extends Model<InferAttributes<Trial>, InferCreationAttributes<Trial>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare jobId: string;
   declare number: number;
-  declare kind: TrialKind;
+  declare kind: string;
   declare name: string;
   declare arms: Arm[];
   declare rounds: number;
   declare cold: boolean;
   declare plan: TrialPlan;
-  declare before: TrialRow["before"];
+  declare before: Before;
   declare createdAt: CreationOptional<Date>;
   declare choice: CreationOptional<"keep" | "put back" | null>;
   declare keptArm: CreationOptional<number | null>;
@@ -167,6 +173,7 @@ export class Fault extends Model<InferAttributes<Fault>, InferCreationAttributes
 
 export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run>> {
   declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
   declare jobId: string;
   declare number: number;
   declare rigRevisionId: string;
@@ -181,7 +188,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare rules: HouseRules;
   declare yardstick: Yardstick;
   declare cacheState: "warm" | "cold" | "unknown";
-  declare crashed: boolean;
+  declare state: RunState;
   declare skippedRows: number;
   declare preflight: PreflightTick[];
   declare notes: string;
@@ -192,13 +199,9 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
 
 export class TraceChunk extends Model<InferAttributes<TraceChunk>, InferCreationAttributes<TraceChunk>> {
   declare runId: string;
+  /** `trace`, or the role of a channel. */
+  declare role: string;
   declare sequence: number;
-  declare bytes: Buffer;
-}
-
-export class Telemetry extends Model<InferAttributes<Telemetry>, InferCreationAttributes<Telemetry>> {
-  declare runId: string;
-  declare role: ChannelRole;
   declare bytes: Buffer;
 }
 
@@ -215,12 +218,14 @@ export class RunSummary extends Model<InferAttributes<RunSummary>, InferCreation
   declare methodVersion: number;
   declare grade: Grade;
   declare averageFps: number;
+  declare held: boolean;
   declare summary: Summary;
   declare verdict: Verdict;
 }
 
 export class BenchState extends Model<InferAttributes<BenchState>, InferCreationAttributes<BenchState>> {
   declare id: CreationOptional<number>;
+  declare version: CreationOptional<number>;
   declare rigId: string | null;
   declare jobId: string | null;
   declare houseRulesId: string | null;
@@ -246,18 +251,21 @@ const flag = { type: DataTypes.BOOLEAN, allowNull: false };
 const json = { type: DataTypes.JSONB, allowNull: false };
 const moment = { type: DataTypes.DATE };
 const now = { ...moment, defaultValue: DataTypes.NOW };
+/** Raised by the database at every change. */
+const version = { type: DataTypes.INTEGER };
 const bytes = { type: DataTypes.BLOB, allowNull: false };
 
 /** Model, table and columns; the constraints themselves are the migrations'. */
 const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
-  [Rig, "rigs", { id, name: words, retiredAt: moment }],
+  [Rig, "rigs", { id, version, name: words, retiredAt: moment }],
   [RigRevision, "rig_revisions", { id, rigId: key, number: position, note: emptyWords, spec: json }],
-  [ConsoleSystem, "systems", { id, name: words, screens: json, rates: json, note: emptyWords }],
+  [ConsoleSystem, "systems", { id, version, name: words, screens: json, rates: json, note: emptyWords }],
   [
     Title,
     "titles",
     {
       id,
+      version,
       systemId: key,
       name: words,
       nativeFps: real,
@@ -271,7 +279,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     },
   ],
   [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
-  [Engine, "engines", { id, name: words, notes: emptyWords, backEnds: json }],
+  [Engine, "engines", { id, version, name: words, notes: emptyWords, backEnds: json }],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
   [
     Build,
@@ -279,12 +287,17 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords },
   ],
   [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],
-  [HouseRuleSet, "house_rules", { id, name: words, rules: json, isDefault: { ...flag, defaultValue: false } }],
+  [
+    HouseRuleSet,
+    "house_rules",
+    { id, version, name: words, rules: json, isDefault: { ...flag, defaultValue: false } },
+  ],
   [
     Job,
     "jobs",
     {
       id,
+      version,
       rigId: key,
       titleId: key,
       buildId: key,
@@ -295,6 +308,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       createdAt: now,
       closedAt: moment,
       closing: { type: DataTypes.JSONB },
+      baseline: { type: DataTypes.JSONB },
     },
   ],
   [
@@ -302,6 +316,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     "runs",
     {
       id,
+      version,
       jobId: key,
       number: position,
       rigRevisionId: key,
@@ -316,7 +331,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       rules: json,
       yardstick: json,
       cacheState: words,
-      crashed: flag,
+      state: words,
       skippedRows: position,
       preflight: json,
       notes: emptyWords,
@@ -330,6 +345,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     "trials",
     {
       id,
+      version,
       jobId: key,
       number: position,
       kind: words,
@@ -363,8 +379,16 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       deletedAt: moment,
     },
   ],
-  [TraceChunk, "trace_chunks", { runId: partOfKey, sequence: { ...position, primaryKey: true }, bytes }],
-  [Telemetry, "telemetry", { runId: partOfKey, role: { ...words, primaryKey: true }, bytes }],
+  [
+    TraceChunk,
+    "trace_chunks",
+    {
+      runId: partOfKey,
+      role: { ...words, primaryKey: true },
+      sequence: { ...position, primaryKey: true },
+      bytes,
+    },
+  ],
   [
     RunMark,
     "marks",
@@ -373,7 +397,15 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [
     RunSummary,
     "run_summaries",
-    { runId: partOfKey, methodVersion: position, grade: words, averageFps: real, summary: json, verdict: json },
+    {
+      runId: partOfKey,
+      methodVersion: position,
+      grade: words,
+      averageFps: real,
+      held: flag,
+      summary: json,
+      verdict: json,
+    },
   ],
   [PreflightRow, "preflight_items", { id, position, definition: json, own: { ...flag, defaultValue: true } }],
   [
@@ -381,6 +413,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     "bench_state",
     {
       id: { ...position, primaryKey: true, defaultValue: 1 },
+      version,
       rigId: { type: DataTypes.UUID },
       jobId: { type: DataTypes.UUID },
       houseRulesId: { type: DataTypes.UUID },

@@ -1,23 +1,40 @@
-import { QueryTypes, type Transaction } from "sequelize";
+import { QueryTypes } from "sequelize";
 import type { NewRun } from "@/core/kit";
-import type { RunRow } from "@/core/records";
+import type { RunRow, RunState } from "@/core/records";
 import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
-import { interleave, separate, traceFrom, valuesOf, type Channel, type Trace } from "@/core/trace";
+import {
+  interleave,
+  separate,
+  traceFrom,
+  valuesOf,
+  type Channel,
+  type ChannelRole,
+  type Mark,
+  type Trace,
+} from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
-import { Run, RunMark, RunSummary, Telemetry, TraceChunk, store } from "./models";
+import { Run, RunMark, RunSummary, TraceChunk, store } from "./models";
 
 /** Bytes of a trace in one row; a million frames are four of them. */
 const chunkBytes = 1 << 20;
 
-export interface RunToKeep extends NewRun {
+/** Role of the chunks that hold the trace itself; every other is a channel's. */
+const traceRole = "trace";
+
+export interface RunToOpen extends Omit<NewRun, "crashed"> {
   rigRevisionId: string;
   buildId: string;
   rules: HouseRules;
   yardstick: Yardstick;
-  trace: Trace;
-  summary: Summary;
-  verdict: Verdict;
+  form: Trace["form"];
   madeAt?: Date;
+}
+
+/** One piece of a run: whose it is, and its place. */
+export interface Chunk {
+  role: string;
+  sequence: number;
+  bytes: Buffer;
 }
 
 function asBytes(values: Float32Array): Buffer {
@@ -28,82 +45,93 @@ function asFloats(bytes: Buffer): Float32Array {
   return new Float32Array(Uint8Array.from(bytes).buffer);
 }
 
-/** Keeps a whole run or nothing; resolves with its id and its number in the job. */
-export function addRun({
-  trace,
-  summary,
-  verdict,
-  ...run
-}: RunToKeep): Promise<{ id: string; number: number }> {
-  const sequelize = store();
-  return sequelize.transaction(async (transaction) => {
-    // The job's row is the lock that keeps two imports from taking one number.
-    await sequelize.query(`select id from jobs where id = $1 for update`, {
-      bind: [run.jobId],
-      transaction,
-      type: QueryTypes.SELECT,
-    });
-    const [{ next }] = await sequelize.query<{ next: number }>(
-      `select coalesce(max(number), 0)::int + 1 as next from runs where job_id = $1`,
-      { bind: [run.jobId], transaction, type: QueryTypes.SELECT },
-    );
-    const made = await Run.create({ ...run, number: next, form: trace.form }, { transaction });
-    await keepTrace(made.id, trace, transaction);
-    await RunSummary.create(
-      { runId: made.id, methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict },
-      { transaction },
-    );
-    return { id: made.id, number: next };
-  });
-}
-
-async function keepTrace(runId: string, trace: Trace, transaction: Transaction): Promise<void> {
-  const bytes = asBytes(valuesOf(trace));
-  for (let at = 0, sequence = 0; at < bytes.length; at += chunkBytes, sequence++) {
-    await TraceChunk.create({ runId, sequence, bytes: bytes.subarray(at, at + chunkBytes) }, { transaction });
-  }
-  await Telemetry.bulkCreate(
-    trace.channels.map(({ role, times, values }) => ({
-      runId,
+/** A whole trace in the pieces it is kept in. */
+export function chunksOf(trace: Trace): Chunk[] {
+  const cut = (role: string, bytes: Buffer): Chunk[] =>
+    Array.from({ length: Math.ceil(bytes.length / chunkBytes) }, (_, sequence) => ({
       role,
-      bytes: asBytes(interleave(times, values)),
-    })),
-    { transaction },
+      sequence,
+      bytes: bytes.subarray(sequence * chunkBytes, (sequence + 1) * chunkBytes),
+    }));
+  return [
+    ...cut(traceRole, asBytes(valuesOf(trace))),
+    ...trace.channels.flatMap(({ role, times, values }) => cut(role, asBytes(interleave(times, values)))),
+  ];
+}
+
+/** Opens a run under the job's next number, with nothing in it yet; the job's row must be locked. */
+export async function openRun(run: RunToOpen): Promise<{ id: string; number: number }> {
+  const [counted] = await store().query<{ next: number }>(
+    `select coalesce(max(number), 0)::int + 1 as next from runs where job_id = $1`,
+    { bind: [run.jobId], type: QueryTypes.SELECT },
   );
-  await RunMark.bulkCreate(
-    trace.marks.map((mark, position) => ({ runId, position, ...mark })),
-    { transaction },
+  const number = counted?.next ?? 1;
+  const made = await Run.create({ ...run, number, state: "open" });
+  return { id: made.id, number };
+}
+
+/** Appends a piece to an open run. @returns false for one that is there already: it changes nothing */
+export async function appendChunk(runId: string, { role, sequence, bytes }: Chunk): Promise<boolean> {
+  const made = await store().query(
+    `insert into trace_chunks (run_id, role, sequence, bytes) values ($1, $2, $3, $4) on conflict do nothing returning sequence`,
+    { bind: [runId, role, sequence, bytes], type: QueryTypes.SELECT },
+  );
+  return made.length > 0;
+}
+
+/** Sequences that are missing of a run's roles, each from 0 to the highest there is. */
+export async function missingChunks(runId: string): Promise<{ role: string; sequence: number }[]> {
+  return store().query(
+    `select c.role, g.sequence::int from (select role, max(sequence) as most from trace_chunks where run_id = $1 group by role) c
+     cross join lateral generate_series(0, c.most) as g (sequence)
+     where not exists (select 1 from trace_chunks t where t.run_id = $1 and t.role = c.role and t.sequence = g.sequence) order by 1, 2`,
+    { bind: [runId], type: QueryTypes.SELECT },
   );
 }
 
-/** A run's trace as kept, with channels and marks; null when there is no such run. */
+/** Ends a run: its state, its marks and its figures, all with it. */
+export async function finishRun(
+  runId: string,
+  state: Exclude<RunState, "open">,
+  marks: Mark[],
+  figures: { summary: Summary; verdict: Verdict },
+): Promise<void> {
+  store();
+  await Run.update({ state }, { where: { id: runId } });
+  await RunMark.bulkCreate(marks.map((mark, position) => ({ runId, position, ...mark })));
+  await putSummary(runId, figures);
+}
+
+/** A run's trace as kept so far, with channels and marks; null when there is no such run. */
 export async function findTrace(runId: string): Promise<Trace | null> {
   store();
-  const run = await Run.findOne({ where: { id: runId, deletedAt: null }, attributes: ["id", "form"] });
+  const run = await Run.findByPk(runId, { attributes: ["id", "form"] });
   if (!run) return null;
-  const [chunks, telemetry, marks] = await Promise.all([
-    TraceChunk.findAll({ where: { runId }, order: ["sequence"] }),
-    Telemetry.findAll({ where: { runId }, order: ["role"] }),
+  const [chunks, marks] = await Promise.all([
+    TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
     RunMark.findAll({ where: { runId }, order: ["position"] }),
   ]);
-  const channels: Channel[] = telemetry.map(({ role, bytes }) => {
-    const [times, values] = separate(asFloats(bytes));
-    return { role, times, values };
-  });
+  const joined = (role: string) =>
+    asFloats(Buffer.concat(chunks.filter((chunk) => chunk.role === role).map(({ bytes }) => bytes)));
+  const channels: Channel[] = [...new Set(chunks.map(({ role }) => role))]
+    .filter((role) => role !== traceRole)
+    .map((role) => {
+      const [times, values] = separate(joined(role));
+      return { role: role as ChannelRole, times, values };
+    });
   return traceFrom(
     run.form,
-    asFloats(Buffer.concat(chunks.map(({ bytes }) => bytes))),
+    joined(traceRole),
     channels,
     marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })),
   );
 }
 
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
-const runColumns = (
-  segments: boolean,
-) => `r.id, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-  r.cache_state as "cacheState", r.crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
-  m.method_version as "methodVersion", ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
+const runColumns = (segments: boolean) =>
+  `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
+  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
 /** A job's runs in their order, with figures and without traces; `segments` asks for those of every run. */
@@ -114,69 +142,116 @@ export function listRuns(jobId: string, { segments = false } = {}): Promise<RunR
   );
 }
 
-export async function findRun(id: string): Promise<RunRow | null> {
-  const rows = await store().query<RunRow & object>(
+export async function findRun(id: string): Promise<(RunRow & { jobId: string }) | null> {
+  const rows = await store().query<RunRow & { jobId: string }>(
     `select ${runColumns(true)} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1 and r.deleted_at is null`,
     { bind: [id], type: QueryTypes.SELECT },
   );
   return rows[0] ?? null;
 }
 
-/** Replaces a run's figures, made by a newer method or under other rules. */
-export async function putSummary(runId: string, summary: Summary, verdict: Verdict): Promise<void> {
+/** A run as kept, left out or not. */
+export async function findRunAlways(id: string): Promise<(RunRow & { jobId: string }) | null> {
+  const rows = await store().query<RunRow & { jobId: string }>(
+    `select ${runColumns(true)} from runs r left join run_summaries m on m.run_id = r.id where r.id = $1`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return rows[0] ?? null;
+}
+
+/** Which job and trial a run belongs to, left out or not, and whether it is. */
+export async function placeOfRun(
+  id: string,
+): Promise<{ jobId: string; trialId: string | null; deleted: boolean; trialDeleted: boolean } | null> {
+  const rows = await store().query<{
+    jobId: string;
+    trialId: string | null;
+    deleted: boolean;
+    trialDeleted: boolean;
+  }>(
+    `select r.job_id as "jobId", r.trial_id as "trialId", r.deleted_at is not null as deleted, t.deleted_at is not null as "trialDeleted"
+     from runs r left join trials t on t.id = r.trial_id where r.id = $1`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return rows[0] ?? null;
+}
+
+/** Keeps a run's figures, under the version of the method that made them. */
+export async function putSummary(
+  runId: string,
+  { summary, verdict }: { summary: Summary; verdict: Verdict },
+): Promise<void> {
   store();
+  const { version, averageFps, held } = summary;
   await RunSummary.upsert({
     runId,
-    methodVersion,
+    methodVersion: version,
     grade: verdict.grade,
-    averageFps: summary.averageFps,
+    averageFps,
+    held,
     summary,
     verdict,
   });
 }
 
-export async function putLabel(runId: string, label: string): Promise<boolean> {
+/** Keeps a verdict made anew from figures that stay as they are. */
+export async function putVerdict(runId: string, verdict: Verdict): Promise<void> {
   store();
-  const [changed] = await Run.update({ label }, { where: { id: runId, deletedAt: null } });
-  return changed > 0;
+  await RunSummary.update({ grade: verdict.grade, verdict }, { where: { runId } });
+}
+
+export async function putLabel(runId: string, label: string): Promise<void> {
+  store();
+  await Run.update({ label }, { where: { id: runId } });
 }
 
 /** Hides a run, or brings it back: nothing that was measured is destroyed. */
-export async function setDeleted(runId: string, deleted: boolean): Promise<boolean> {
+export async function setDeleted(runId: string, deleted: boolean): Promise<void> {
   store();
-  const [changed] = await Run.update({ deletedAt: deleted ? new Date() : null }, { where: { id: runId } });
-  return changed > 0;
+  await Run.update({ deletedAt: deleted ? new Date() : null }, { where: { id: runId } });
 }
 
+/** A run with where it belongs, for judging anew. */
+export type JudgedRow = Pick<RunRow, "id" | "number" | "crashed" | "faults" | "yardstick" | "rules"> & {
+  summary: Summary;
+  verdict: Verdict;
+  jobId: string;
+  title: string;
+  rig: string;
+  closed: boolean;
+};
+
 /** Every run made under some house rules, for judging anew. */
-export function runsUnder(
-  houseRulesId: string,
-): Promise<
-  (Pick<RunRow, "id" | "number" | "crashed" | "faults" | "summary" | "verdict" | "yardstick" | "rules"> & {
-    jobId: string;
-    title: string;
-    rig: string;
-  })[]
-> {
+export function runsUnder(houseRulesId: string): Promise<JudgedRow[]> {
   return store().query(
-    `select r.id, r.number, r.crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict, j.id as "jobId", t.name as title, g.name as rig
+    `select r.id, r.number, r.state = 'crashed' as crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict,
+       j.id as "jobId", t.name as title, g.name as rig, j.closed_at is not null as closed
      from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id join run_summaries m on m.run_id = r.id
      where j.house_rules_id = $1 and r.deleted_at is null order by t.name, r.number`,
     { bind: [houseRulesId], type: QueryTypes.SELECT },
   );
 }
 
-/** Puts down figures and verdicts made anew under other rules, with the rules; all or none. */
-export function putRejudged(
-  runs: { id: string; rules: HouseRules; summary: Summary; verdict: Verdict }[],
-): Promise<void> {
-  return store().transaction(async (transaction) => {
-    for (const { id, rules, summary, verdict } of runs) {
-      await Run.update({ rules }, { where: { id }, transaction });
-      await RunSummary.update(
-        { methodVersion, grade: verdict.grade, averageFps: summary.averageFps, summary, verdict },
-        { where: { runId: id }, transaction },
-      );
-    }
-  });
+/** Puts a run under other rules, with the yardstick they give. */
+export async function putRules(runId: string, rules: HouseRules, yardstick: Yardstick): Promise<void> {
+  store();
+  await Run.update({ rules, yardstick }, { where: { id: runId } });
+}
+
+/** Runs whose figures an older method made, a batch of them; locked, and passed over where another process has them. */
+export function outdatedRuns(limit: number): Promise<{ id: string; jobId: string; rigId: string }[]> {
+  return store().query(
+    `select r.id, r.job_id as "jobId", j.rig_id as "rigId" from run_summaries m join runs r on r.id = m.run_id join jobs j on j.id = r.job_id
+     where m.method_version < $1 order by r.made_at desc limit $2 for update of m skip locked`,
+    { bind: [methodVersion, limit], type: QueryTypes.SELECT },
+  );
+}
+
+/** How many runs have figures of an older method. */
+export async function outdatedCount(): Promise<number> {
+  const [found] = await store().query<{ left: number }>(
+    `select count(*)::int as left from run_summaries where method_version < $1`,
+    { bind: [methodVersion], type: QueryTypes.SELECT },
+  );
+  return found?.left ?? 0;
 }

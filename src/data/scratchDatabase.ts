@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { Client } from "pg";
 import { database } from "./connection";
-import { migrator } from "./migrate";
+import { migrate } from "./migrate";
 
 /**
  * For tests: an empty, migrated database of its own in the throw-away cluster that `npm test` starts.
@@ -20,7 +20,7 @@ export async function scratchDatabase(): Promise<() => Promise<void>> {
   };
   await ask(`create database ${name}`);
   process.env.DATABASE_URL = server.replace(/\/[^/]*$/, `/${name}`);
-  await migrator().up();
+  await migrate();
   return async () => {
     await database().close();
     await ask(`drop database ${name} with (force)`);

@@ -1,20 +1,19 @@
-import { firstConditions, newJobSchema, strategies } from "@/core/kit";
-import { z } from "zod";
+import { addedJobSchema } from "@/contract";
+import { firstConditions } from "@/core/kit";
 import * as data from "@/data";
-
-const addedSchema = newJobSchema.extend({ strategy: z.enum(strategies).default("climb") });
+import type { Actor } from "./actor";
+import { writing } from "./writing";
 
 /** Opens a job and puts it, with its rig, on the bench. */
-export async function addJob(input: unknown): Promise<string> {
-  const job = addedSchema.parse(input);
-  const id = await data.addJob(job);
-  const rig = await data.findRig(job.rigId);
-  const bench = await data.readBench();
-  await data.putBench({
-    jobId: id,
-    rigId: job.rigId,
-    houseRulesId: job.houseRulesId,
-    ...(rig && bench.rigId !== job.rigId ? { conditions: firstConditions(rig.spec) } : {}),
+export function addJob(actor: Actor, input: unknown): Promise<string> {
+  const job = addedJobSchema.parse(input);
+  return writing(actor, async (touch) => {
+    const id = await data.addJob(job);
+    const [rig, bench] = await Promise.all([data.findRig(job.rigId), data.readBench()]);
+    const { rigId, houseRulesId } = job;
+    const conditions = rig && bench.rigId !== rigId ? { conditions: firstConditions(rig.spec) } : {};
+    await data.putBench({ jobId: id, rigId, houseRulesId, ...conditions });
+    touch({ kind: "jobs", id }, { kind: "bench", id: "" });
+    return id;
   });
-  return id;
 }

@@ -1,7 +1,6 @@
 import { isDeepStrictEqual } from "node:util";
-import { z } from "zod";
+import { manyRigsSchema, manyTitlesSchema, revisionSchema } from "@/contract";
 import {
-  hardnesses,
   newEngineSchema,
   newRigSchema,
   newSystemSchema,
@@ -12,7 +11,9 @@ import {
 } from "@/core/kit";
 import type { EngineDetail, RigDetail, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
+import type { Actor } from "./actor";
 import { Problem, notFound } from "./problem";
+import { editing, writing } from "./writing";
 
 const found = <Thing>(thing: Thing | null, what: string): Thing => {
   if (thing === null) throw notFound(what);
@@ -28,60 +29,102 @@ export const viewSystems = data.listSystems;
 export const viewSystem = async (id: string): Promise<SystemRow> =>
   found((await data.listSystems()).find((system) => system.id === id) ?? null, "system");
 
-const revisionSchema = newRigSchema.extend({ note: z.string().trim().max(200).default("") });
+/** One write to the kit: whatever shows it is told. */
+const toKit = <T>(actor: Actor, what: string, work: () => Promise<T>): Promise<T> =>
+  writing(actor, async (touch) => {
+    touch({ kind: "kit", id: what });
+    return work();
+  });
+
+/** Each adds one thing to the kit, and resolves with its id. */
+export const addRig = (actor: Actor, input: unknown) =>
+  toKit(actor, "rigs", () => data.addRig(newRigSchema.parse(input)));
+export const addSystem = (actor: Actor, input: unknown) =>
+  toKit(actor, "systems", () => data.addSystem(newSystemSchema.parse(input)));
+export const addTitle = (actor: Actor, input: unknown) =>
+  toKit(actor, "titles", () => data.addTitle(newTitleSchema.parse(input)));
+export const addEngine = (actor: Actor, input: unknown) =>
+  toKit(actor, "engines", async () => (await data.addEngine(newEngineSchema.parse(input))).id);
 
 /** Changes a rig: another description is another revision, and runs keep theirs. */
-export async function reviseRig(id: string, input: unknown): Promise<{ revision: number }> {
+export function reviseRig(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<{ revision: number }> {
   const { note, ...rig } = revisionSchema.parse(input);
-  const before = await viewRig(id);
-  await data.reviseRig(id, rig, note, isDeepStrictEqual(before.spec, rig.spec));
-  return { revision: (await viewRig(id)).revision };
+  return toKit(actor, "rigs", async () => {
+    await editing("rigs", id, "rig", saw);
+    const before = await viewRig(id);
+    await data.reviseRig(id, rig, note, isDeepStrictEqual(before.spec, rig.spec));
+    return { revision: (await viewRig(id)).revision };
+  });
 }
 
 /** A rig like another, under a name not taken yet. */
-export async function duplicateRig(id: string): Promise<string> {
-  const { name, spec } = await viewRig(id);
-  const taken = new Set((await data.listRigs()).map((rig) => rig.name.toLowerCase()));
-  for (let k = 2; ; k++) {
-    const candidate = `${name.slice(0, 70)} ${k}`;
-    if (!taken.has(candidate.toLowerCase())) return data.addRig({ name: candidate, spec });
-  }
+export function duplicateRig(actor: Actor, id: string): Promise<string> {
+  return toKit(actor, "rigs", async () => {
+    const { name, spec } = await viewRig(id);
+    const taken = new Set((await data.listRigs()).map((rig) => rig.name.toLowerCase()));
+    for (let k = 2; ; k++) {
+      const candidate = `${name.slice(0, 70)} ${k}`;
+      if (!taken.has(candidate.toLowerCase())) return data.addRig({ name: candidate, spec });
+    }
+  });
 }
 
-export async function changeTitle(id: string, input: unknown): Promise<void> {
-  await viewTitle(id);
-  await data.putTitle(id, newTitleSchema.parse(input));
-}
+export const changeTitle = (
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> =>
+  toKit(actor, "titles", async () => {
+    const title = newTitleSchema.parse(input);
+    await editing("titles", id, "title", saw);
+    await data.putTitle(id, title);
+  });
 
-export async function changeSystem(id: string, input: unknown): Promise<void> {
-  await viewSystem(id);
-  await data.putSystem(id, newSystemSchema.parse(input));
-}
+export const changeSystem = (
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> =>
+  toKit(actor, "systems", async () => {
+    const system = newSystemSchema.parse(input);
+    await editing("systems", id, "system", saw);
+    await data.putSystem(id, system);
+  });
 
-export async function changeEngine(id: string, input: unknown): Promise<void> {
-  await viewEngine(id);
-  await data.putEngine(id, newEngineSchema.parse(input));
-}
-
-const manySchema = z.object({
-  ids: z.array(z.uuid()).min(1).max(5000),
-  retired: z.boolean().optional(),
-  hardness: z.enum(hardnesses).optional(),
-});
+export const changeEngine = (
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> =>
+  toKit(actor, "engines", async () => {
+    const engine = newEngineSchema.parse(input);
+    await editing("engines", id, "engine", saw);
+    await data.putEngine(id, engine);
+  });
 
 /** Changes many titles at once. */
-export async function changeTitles(input: unknown): Promise<{ changed: number }> {
-  const { ids, retired, hardness } = manySchema.parse(input);
-  let changed = 0;
-  if (hardness !== undefined) changed = await data.setHardness(ids, hardness);
-  if (retired !== undefined) changed = await data.setRetired("titles", ids, retired);
-  return { changed };
+export function changeTitles(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { ids, retired, hardness } = manyTitlesSchema.parse(input);
+  return toKit(actor, "titles", async () => {
+    const hardened = hardness === undefined ? 0 : await data.setHardness(ids, hardness);
+    return { changed: retired === undefined ? hardened : await data.setRetired("titles", ids, retired) };
+  });
 }
 
 /** Takes rigs off the shelf or puts them back; their runs stay. */
-export async function changeRigs(input: unknown): Promise<{ changed: number }> {
-  const { ids, retired } = manySchema.omit({ hardness: true }).parse(input);
-  return { changed: retired === undefined ? 0 : await data.setRetired("rigs", ids, retired) };
+export function changeRigs(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { ids, retired } = manyRigsSchema.parse(input);
+  return toKit(actor, "rigs", async () => ({
+    changed: retired === undefined ? 0 : await data.setRetired("rigs", ids, retired),
+  }));
 }
 
 export async function exportCatalogue(engineId: string): Promise<Catalogue> {
@@ -90,28 +133,36 @@ export async function exportCatalogue(engineId: string): Promise<Catalogue> {
 }
 
 /** Replaces an engine's catalogue by a file's; a refusal names the path of every fault, and nothing is changed. */
-export async function importCatalogue(engineId: string, text: string): Promise<{ settings: number }> {
-  const engine = await viewEngine(engineId);
+export function importCatalogue(
+  actor: Actor,
+  engineId: string,
+  text: string,
+  saw: number | null = null,
+): Promise<{ settings: number }> {
   const read = readCatalogue(text);
-  if (!read.ok) {
-    const fields = Object.fromEntries(read.faults.map(({ path, message }) => [path || "file", message]));
-    const [first] = read.faults;
-    throw new Problem(
-      422,
-      `${first.path ? `${first.path}: ` : ""}${first.message}`,
-      read.faults.length > 1
-        ? `${read.faults.length} faults in all; nothing was changed.`
-        : "Correct the file and choose it again; nothing was changed.",
-      fields,
-    );
-  }
-  await data.putEngine(engineId, { ...engine, catalogue: read.catalogue.settings });
-  return { settings: read.catalogue.settings.length };
+  return toKit(actor, "engines", async () => {
+    await editing("engines", engineId, "engine", saw);
+    const engine = await viewEngine(engineId);
+    if (!read.ok) throw faultyCatalogue(read.faults);
+    await data.putEngine(engineId, { ...engine, catalogue: read.catalogue.settings });
+    return { settings: read.catalogue.settings.length };
+  });
+}
+
+function faultyCatalogue(faults: { path: string; message: string }[]): Problem {
+  const fields = Object.fromEntries(faults.map(({ path, message }) => [path || "file", message]));
+  const [first] = faults;
+  const fix =
+    faults.length > 1
+      ? `${faults.length} faults in all; nothing was changed.`
+      : "Correct the file and choose it again; nothing was changed.";
+  return new Problem(422, first ? `${first.path ? `${first.path}: ` : ""}${first.message}` : "", fix, fields);
 }
 
 export const viewPreflight = data.listPreflight;
-export const addPreflight = async (input: unknown) =>
-  data.addPreflight([preflightItemSchema.parse(input)], true);
-export async function removePreflight(id: string): Promise<void> {
-  if (!(await data.removePreflight(id))) throw notFound("item");
-}
+export const addPreflight = (actor: Actor, input: unknown) =>
+  toKit(actor, "preflight", () => data.addPreflight([preflightItemSchema.parse(input)], true));
+export const removePreflight = (actor: Actor, id: string): Promise<void> =>
+  toKit(actor, "preflight", async () => {
+    if (!(await data.removePreflight(id))) throw notFound("item");
+  });

@@ -1,65 +1,80 @@
-import { z } from "zod";
-import { defaultsOf, strategies } from "@/core/kit";
+import { closeSchema, jobChangeSchema } from "@/contract";
+import { confirmationOf } from "@/core/job";
+import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
 import type { JobClosing } from "@/core/records";
 import * as data from "@/data";
-import { Problem, notFound } from "./problem";
-import { storyOf } from "./jobStory";
-import { confirmationOf } from "./viewJob";
+import type { Actor } from "./actor";
+import { loadStory } from "./loadStory";
+import { lockJob, lockOpenJob } from "./lockJob";
+import { Problem } from "./problem";
+import { editing, writing } from "./writing";
 
-const closeSchema = z.object({ note: z.string().trim().max(1000).default("") });
+const dayMs = 86_400_000;
 
 /** Closes a job: a confirmation run after the last decision proves the profile, which is kept with what put each override there. */
-export async function closeJob(id: string, input: unknown, at = new Date()): Promise<JobClosing> {
+export function closeJob(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+  at = new Date(),
+): Promise<JobClosing> {
   const { note } = closeSchema.parse(input);
-  const job = await data.findJob(id);
-  if (!job) throw notFound("job");
-  if (job.closedAt) throw new Problem(409, "This job is closed already.", "Open it again to go on with it.");
-  const story = await storyOf(job);
-  const open = story.trials.find(({ decidedAt }) => !decidedAt);
-  if (open)
-    throw new Problem(
-      409,
-      `“${open.name}” isn't decided.`,
-      "Decide it, or leave it out of the job, then close.",
-    );
-  const last = story.trials.reduce(
-    (latest, { decidedAt }) => Math.max(latest, decidedAt ? new Date(decidedAt).getTime() : 0),
-    0,
-  );
-  const confirmation = confirmationOf(story, last);
-  if (!confirmation)
-    throw new Problem(
-      409,
-      "The confirmation run is missing.",
-      "Run the scene once more with what was kept, outside any trial; that run closes the job.",
-    );
-  const times = story.runs.map(({ madeAt }) => new Date(madeAt).getTime());
-  const closing: JobClosing = {
-    overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
-    conditions: story.standing.conditions,
-    targetFps: confirmation.yardstick.targetFps,
-    grade: confirmation.verdict.grade,
-    averageFps: confirmation.summary.averageFps,
-    confirmationRunId: confirmation.id,
-    runs: story.runs.length,
-    runningMinutes: story.runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 60_000,
-    days: Math.max(1, Math.ceil((Math.max(...times) - Math.min(...times)) / 86_400_000)),
-    note,
-  };
-  await data.putClosing(id, closing, at);
-  return closing;
+  return writing(actor, async (touch) => {
+    const job = await lockJob(id);
+    if (job.closedAt) throw new Problem(409, "This job is closed already.", "Open it again to go on with it.");
+    await editing("jobs", id, "job", saw);
+    const story = await loadStory(job);
+    const open = story.trials.find(({ decidedAt }) => !decidedAt);
+    if (open)
+      throw new Problem(
+        409,
+        `“${open.name}” isn't decided.`,
+        "Decide it, or leave it out of the job, then close.",
+      );
+    const confirmation = confirmationOf(story);
+    if (!confirmation)
+      throw new Problem(
+        409,
+        "The confirmation run is missing.",
+        "Run the scene once more with what was kept, outside any trial; that run closes the job.",
+      );
+    const times = story.runs.map(({ madeAt }) => new Date(madeAt).getTime());
+    const closing: JobClosing = {
+      overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
+      conditions: story.standing.conditions,
+      targetFps: confirmation.yardstick.targetFps,
+      grade: confirmation.verdict.grade,
+      averageFps: confirmation.summary.averageFps,
+      confirmationRunId: confirmation.id,
+      runs: story.runs.length,
+      runningMinutes: story.runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 60_000,
+      days: Math.max(1, Math.ceil((Math.max(...times) - Math.min(...times)) / dayMs)),
+      note,
+    };
+    await data.putClosing(id, closing, at);
+    touch({ kind: "job", id }, { kind: "jobs", id });
+    return closing;
+  });
 }
 
-export async function reopenJob(id: string): Promise<void> {
-  if (!(await data.findJob(id))) throw notFound("job");
-  await data.putClosing(id, null);
+export function reopenJob(actor: Actor, id: string, saw: number | null = null): Promise<void> {
+  return writing(actor, async (touch) => {
+    await lockJob(id);
+    await editing("jobs", id, "job", saw);
+    await data.putClosing(id, null);
+    touch({ kind: "job", id }, { kind: "jobs", id });
+  });
 }
-
-const changeSchema = z.object({ strategy: z.enum(strategies) });
 
 /** Changes how a job is begun. */
-export async function changeJob(id: string, input: unknown): Promise<void> {
-  const { strategy } = changeSchema.parse(input);
-  if (!(await data.putStrategy(id, strategy))) throw notFound("job");
+export function changeJob(actor: Actor, id: string, input: unknown, saw: number | null = null): Promise<void> {
+  const { strategy } = jobChangeSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await lockOpenJob(id);
+    await editing("jobs", id, "job", saw);
+    await data.putStrategy(id, strategy);
+    touch({ kind: "job", id });
+  });
 }

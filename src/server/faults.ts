@@ -1,31 +1,35 @@
 import { newFaultSchema } from "@/core/kit";
 import { judge } from "@/core/verdict";
 import * as data from "@/data";
+import type { Actor } from "./actor";
+import { lockOpenJob } from "./lockJob";
 import { notFound } from "./problem";
+import { writing } from "./writing";
 
-/** Judges a run anew with the faults it has now: a fault can outweigh speed. */
-async function judgeWithFaults(runId: string): Promise<void> {
-  const run = await data.findRun(runId);
-  if (!run?.summary) return;
-  await data.putSummary(
-    runId,
-    run.summary,
-    judge(run.summary, run.rules, { crashed: run.crashed, faults: run.faults }),
-  );
+/** A change of a run's faults: its job is locked, its verdict follows, its figures stay as they are. */
+function aboutFaults<T>(actor: Actor, runId: string, change: () => Promise<T>): Promise<T> {
+  return writing(actor, async (touch) => {
+    const place = await data.placeOfRun(runId);
+    if (!place || place.deleted) throw notFound("run");
+    await lockOpenJob(place.jobId);
+    const done = await change();
+    const run = await data.findRun(runId);
+    if (run?.summary) await data.putVerdict(runId, judge(run.summary, run.rules, run));
+    touch({ kind: "job", id: place.jobId }, { kind: "jobs", id: place.jobId });
+    if (place.trialId) touch({ kind: "trial", id: place.trialId });
+    return done;
+  });
 }
 
 /** Notes a fault of a run; its verdict follows. */
-export async function addFault(input: unknown): Promise<string> {
+export function addFault(actor: Actor, input: unknown): Promise<string> {
   const fault = newFaultSchema.parse(input);
-  if (!(await data.findRun(fault.runId))) throw notFound("run");
-  const id = await data.addFault(fault);
-  await judgeWithFaults(fault.runId);
-  return id;
+  return aboutFaults(actor, fault.runId, () => data.addFault(fault));
 }
 
 /** Takes a fault back, or brings it back; the run's verdict follows. */
-export async function changeFault(id: string, deleted: boolean): Promise<void> {
-  const runId = await data.setFaultDeleted(id, deleted);
+export async function changeFault(actor: Actor, id: string, deleted: boolean): Promise<void> {
+  const runId = await data.runOfFault(id);
   if (!runId) throw notFound("fault");
-  await judgeWithFaults(runId);
+  await aboutFaults(actor, runId, () => data.setFaultDeleted(id, deleted));
 }

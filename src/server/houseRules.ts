@@ -1,14 +1,14 @@
-import { z } from "zod";
+import { isDeepStrictEqual } from "node:util";
+import { namedRulesSchema, rejudgeSchema } from "@/contract";
 import type { HouseRulesRow, Rejudged } from "@/core/records";
-import { summarise, type Summary } from "@/core/metrics";
-import { houseRulesSchema, judge, type HouseRules, type Verdict } from "@/core/verdict";
+import type { Summary, Yardstick } from "@/core/metrics";
+import { judge, yardstickUnder, type HouseRules, type Verdict } from "@/core/verdict";
 import * as data from "@/data";
+import type { Actor } from "./actor";
+import { measured } from "./figures";
 import { notFound } from "./problem";
-
-const namedSchema = z.object({
-  name: z.string().trim().min(1, "Give them a name.").max(80),
-  rules: houseRulesSchema,
-});
+import { queueWork } from "./work";
+import { editing, writing } from "./writing";
 
 export async function viewHouseRules(id: string): Promise<HouseRulesRow> {
   const rules = (await data.listHouseRules()).find((row) => row.id === id);
@@ -16,54 +16,75 @@ export async function viewHouseRules(id: string): Promise<HouseRulesRow> {
   return rules;
 }
 
-export async function addHouseRules(input: unknown): Promise<string> {
-  const { name, rules } = namedSchema.parse(input);
-  return data.addHouseRules(name, rules, false);
+export function addHouseRules(actor: Actor, input: unknown): Promise<string> {
+  const { name, rules } = namedRulesSchema.parse(input);
+  return writing(actor, async (touch) => {
+    touch({ kind: "kit", id: "house rules" });
+    return data.addHouseRules(name, rules, false);
+  });
 }
 
 /** Changes house rules for runs to come; runs made before keep theirs until they are judged anew. */
-export async function changeHouseRules(id: string, input: unknown): Promise<void> {
-  const { name, rules } = namedSchema.parse(input);
-  if (!(await data.putHouseRules(id, name, rules))) throw notFound("set of house rules");
+export function changeHouseRules(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> {
+  const { name, rules } = namedRulesSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await editing("house_rules", id, "set of house rules", saw);
+    await data.putHouseRules(id, name, rules);
+    touch({ kind: "kit", id: "house rules" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
+  });
 }
 
-type Anew = Rejudged & { rules: HouseRules; summary: Summary; verdict: Verdict };
-
-/** Every run under some house rules judged by given thresholds. Figures are made anew only where measuring itself differs. */
-async function judgeAnew(id: string, rules: HouseRules): Promise<Anew[]> {
-  const made: Anew[] = [];
-  for (const run of await data.runsUnder(id)) {
-    if (!run.summary || !run.verdict) continue;
-    const sameMeasure = JSON.stringify(run.rules.measuring) === JSON.stringify(rules.measuring);
-    const trace = sameMeasure ? null : await data.findTrace(run.id);
-    const summary = trace ? summarise(trace, run.yardstick, rules.measuring) : run.summary;
-    const verdict = judge(summary, rules, { crashed: run.crashed, faults: run.faults });
-    made.push({
-      runId: run.id,
-      jobId: run.jobId,
-      title: run.title,
-      rig: run.rig,
-      number: run.number,
-      from: run.verdict.grade,
-      to: verdict.grade,
-      rules,
-      summary,
-      verdict,
-    });
-  }
-  return made;
+interface Anew {
+  run: data.JudgedRow;
+  yardstick: Yardstick;
+  summary: Summary;
+  verdict: Verdict;
 }
 
-const rejudgeSchema = z.object({ rules: houseRulesSchema, apply: z.boolean() });
+/** A run judged by other rules. Its figures are made anew only where what is measured, or against what, differs. */
+async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
+  const yardstick = yardstickUnder(run.yardstick, run.rules, rules);
+  const isSame =
+    isDeepStrictEqual(run.rules.measuring, rules.measuring) && isDeepStrictEqual(run.yardstick, yardstick);
+  const trace = isSame ? null : await data.findTrace(run.id);
+  if (!trace) return { run, yardstick, summary: run.summary, verdict: judge(run.summary, rules, run) };
+  return { run, yardstick, ...measured(trace, { ...run, yardstick, rules }) };
+}
 
-/** What judging old runs by these thresholds would change; done when `apply` is set. */
-export async function rejudge(id: string, input: unknown): Promise<{ judged: number; changes: Rejudged[] }> {
+/**
+ * What judging old runs by these thresholds would change; done when `apply` is set. Runs of closed jobs stay as they were
+ * closed, and are counted.
+ */
+export function rejudge(
+  actor: Actor,
+  id: string,
+  input: unknown,
+): Promise<{ judged: number; closed: number; changes: Rejudged[] }> {
   const { rules, apply } = rejudgeSchema.parse(input);
-  await viewHouseRules(id);
-  const anew = await judgeAnew(id, rules);
-  if (apply) await data.putRejudged(anew.map(({ runId, ...run }) => ({ id: runId, ...run })));
-  const changes = anew
-    .filter(({ from, to }) => from !== to)
-    .map(({ runId, jobId, title, rig, number, from, to }) => ({ runId, jobId, title, rig, number, from, to }));
-  return { judged: anew.length, changes };
+  return writing(actor, async (touch) => {
+    await viewHouseRules(id);
+    const runs = await data.runsUnder(id);
+    const open = runs.filter(({ closed }) => !closed);
+    const changes: Rejudged[] = [];
+    const rigs = new Set<string>();
+    for (const run of open) {
+      const { yardstick, summary, verdict } = await judgedBy(run, rules);
+      const [from, to] = [run.verdict.grade, verdict.grade];
+      const { id: runId, jobId, title, rig, number } = run;
+      if (from !== to) changes.push({ runId, jobId, title, rig, number, from, to });
+      if (!apply) continue;
+      await data.putRules(runId, rules, yardstick);
+      // Figures keep the version of the method that made them: an old one is still made anew in its turn.
+      await data.putSummary(runId, { summary, verdict });
+      touch({ kind: "job", id: jobId });
+      rigs.add((await data.rigOfJob(jobId)) ?? "");
+    }
+    for (const rigId of rigs) if (rigId) await queueWork("noise-floor", { rigId });
+    return { judged: open.length, closed: runs.length - open.length, changes };
+  });
 }

@@ -1,38 +1,17 @@
+export { thisMachine, type Actor } from "./actor";
 export { Problem, asProblem, notFound } from "./problem";
-export { changeBench, viewBench } from "./benchUse";
-export { addEngine, addRig, addSystem, addTitle } from "./addKit";
+export { useCases, type Asked } from "./doors";
+export { startWork, stopWork } from "./work";
+export { watchChanges } from "./watchChanges";
+export { viewBench } from "./benchUse";
 export { viewKit } from "./viewKit";
-export { addJob } from "./addJob";
-export { importRun, keepRun, type ImportedRun } from "./importRun";
-export { tallyRun, tallySchema } from "./tallyRun";
-export { viewDiagnosis, viewJob } from "./viewJob";
-export { addTrial, adviseTrial, changeTrial, decideTrial, undecideTrial, viewPlan, viewTrial } from "./trials";
-export { changeJob, closeJob, reopenJob } from "./closeJob";
-export { addFault, changeFault } from "./faults";
+export { viewJob } from "./viewJob";
+export { viewTrial } from "./viewTrial";
+export { viewPlan } from "./planTrial";
 export { viewJobs } from "./viewJobs";
 export { viewNewRun } from "./viewNewRun";
-export { readTrace } from "./readTrace";
-export { changeRun } from "./changeRun";
 export { viewHome } from "./viewHome";
-export { viewHealth } from "./viewHealth";
 export { viewRigs, viewTitles } from "./listKit";
-export {
-  addPreflight,
-  changeEngine,
-  changeRigs,
-  changeSystem,
-  changeTitle,
-  changeTitles,
-  duplicateRig,
-  exportCatalogue,
-  importCatalogue,
-  removePreflight,
-  reviseRig,
-  viewEngine,
-  viewPreflight,
-  viewRig,
-  viewSystem,
-  viewSystems,
-  viewTitle,
-} from "./changeKit";
-export { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
+export { viewEngine, viewPreflight, viewRig, viewSystem, viewSystems, viewTitle } from "./changeKit";
+export { viewHouseRules } from "./houseRules";
+export { answeredOnce } from "./answeredOnce";

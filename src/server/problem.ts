@@ -8,6 +8,8 @@ export class Problem extends Error {
     readonly title: string,
     readonly fix: string,
     readonly fields: Record<string, string> = {},
+    /** Members of their own, beside those that every refusal has. */
+    readonly more: Record<string, unknown> = {},
   ) {
     super(title);
   }
@@ -19,10 +21,10 @@ export class Problem extends Error {
       title: this.title,
       detail: this.fix,
       fields: this.fields,
+      ...this.more,
     };
   }
 }
-
 export const notFound = (what: string) =>
   new Problem(404, `There is no such ${what}.`, "It may have been removed; go back and choose another.");
 

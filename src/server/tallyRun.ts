@@ -1,25 +1,10 @@
-import { z } from "zod";
-import { newRunSchema } from "@/core/kit";
+import { tallySchema } from "@/contract";
 import type { IntervalTrace } from "@/core/trace";
-import { keepRun, type ImportedRun } from "./importRun";
-
-/** A hand tally: numbers read off a screen, each with the second at which it was read. */
-export const tallySchema = z.object({
-  run: newRunSchema,
-  readings: z
-    .array(
-      z.object({
-        fps: z.number().min(0).max(1000),
-        second: z.number().min(0).max(86_400),
-        scene: z.string().trim().max(120).default(""),
-      }),
-    )
-    .min(1, "Enter at least one reading.")
-    .max(2000),
-});
+import type { Actor } from "./actor";
+import { keepRun, type ImportedRun } from "./keepRun";
 
 /** Keeps a hand tally as readings, each standing for the time since the one before. */
-export async function tallyRun(input: unknown): Promise<ImportedRun> {
+export async function tallyRun(actor: Actor, input: unknown): Promise<ImportedRun> {
   const { run, readings } = tallySchema.parse(input);
   const gaps = readings.map(({ second }, index) =>
     index === 0 ? 0 : Math.max(0.001, second - readings[index - 1].second),
@@ -43,5 +28,5 @@ export async function tallyRun(input: unknown): Promise<ImportedRun> {
     if (last && last.label === scene && last.endMs === startMs) last.endMs = at;
     else trace.marks.push({ label: scene, startMs, endMs: at });
   });
-  return keepRun({ ...run, source: "tally" }, trace);
+  return keepRun(actor, { ...run, source: "tally" }, trace);
 }

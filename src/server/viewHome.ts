@@ -1,14 +1,18 @@
 import type { JobListRow, JobView } from "@/core/records";
+import { said, type Said } from "@/core/words";
 import { listJobs, openTrials, readBench } from "@/data";
 import { Problem } from "./problem";
 import { viewJob } from "./viewJob";
+
+/** From here on a device is let cool before the next run, °C; the product's own reckoning. */
+const hotC = 90;
 
 /** The bench screen: the job in hand, what was worked on lately, and what its last run warns of. */
 export async function viewHome(): Promise<{
   inHand: JobView | null;
   recent: JobListRow[];
   unfinished: Awaited<ReturnType<typeof openTrials>>;
-  warnings: string[];
+  warnings: Said[];
 }> {
   const [{ jobId }, { rows: recent }, unfinished] = await Promise.all([
     readBench(),
@@ -23,11 +27,6 @@ export async function viewHome(): Promise<{
       })
     : null;
   const hottest = inHand?.runs.at(-1)?.summary.channels.temperature?.max;
-  const warnings =
-    hottest !== undefined && hottest >= 90
-      ? [
-          `The last run reached ${hottest.toFixed(0)} °C. Let the device cool before the next, and keep to the maker's limit.`,
-        ]
-      : [];
+  const warnings = hottest !== undefined && hottest >= hotC ? [said("caution.cool", { celsius: hottest })] : [];
   return { inHand, recent, unfinished, warnings };
 }

@@ -1,19 +1,16 @@
-import { isSweep } from "@/core/kit";
+import { kindOf } from "@/core/trial";
 import type { NewRunView } from "@/core/records";
-import { findJob, listPreflight } from "@/data";
+import { listPreflight } from "@/data";
 import { viewBench } from "./benchUse";
-import { notFound } from "./problem";
-import { storyWithRig } from "./viewJob";
+import { loadOnRig } from "./loadStory";
 
 /** What a new run starts from: the settings in force, or those of the arm of a trial it is made for. */
 export async function viewNewRun(
   jobId: string,
   asked: { trial?: string; arm?: string } = {},
 ): Promise<NewRunView> {
-  const job = await findJob(jobId);
-  if (!job) throw notFound("job");
-  const [{ story, title }, bench, preflight] = await Promise.all([
-    storyWithRig(job),
+  const [{ job, story, title }, bench, preflight] = await Promise.all([
+    loadOnRig(jobId),
     viewBench(),
     listPreflight(),
   ]);
@@ -48,7 +45,7 @@ export async function viewNewRun(
             })),
             conditions: { ...standing.conditions, ...arm.conditions },
             cold: trial.cold,
-            isSweep: isSweep(trial.kind),
+            isSweep: kindOf(trial.kind).sweep,
           }
         : null,
   };

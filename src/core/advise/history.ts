@@ -1,5 +1,6 @@
 import { betaQuantile } from "@/core/stats";
-import type { Setting, SettingValue } from "@/core/kit";
+import { changesBetween, type Setting, type Settings, type SettingValue } from "@/core/kit";
+import type { Arm } from "@/core/trial";
 
 type Relief = Setting["relieves"][number];
 
@@ -88,4 +89,31 @@ export function believe(
     tried,
     helped,
   };
+}
+
+/** A decided comparison of two arms, as far as a lever can learn from it. */
+interface Compared {
+  arms: Pick<Arm, "settings" | "conditions">[];
+  before: { settings: Settings };
+  outcome: { pairs: { decision: string; ratio: number }[] } | null;
+}
+
+/** What a comparison taught, where it changed one thing: of several at once nothing is learnt about any. */
+export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relieves"> | null {
+  const pair = outcome?.pairs[0];
+  const [was, is] = arms;
+  if (!pair || !was || !is) return null;
+  const settings = changesBetween(before.settings, is.settings).filter(({ to }) => to !== null);
+  const conditions = (
+    [
+      ["powerMode", "power mode"],
+      ["clocks", "clocks"],
+      ["cooler", "cooler"],
+    ] as const
+  )
+    .map(([name, key]) => ({ key, from: was.conditions[name] ?? null, to: is.conditions[name] ?? null }))
+    .filter(({ from, to }) => to !== null && to !== from);
+  const [only, ...others] = [...settings, ...conditions];
+  if (!only || others.length > 0) return null;
+  return { ...only, helped: pair.decision === "better", logGain: Math.log(pair.ratio) };
 }

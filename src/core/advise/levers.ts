@@ -34,20 +34,7 @@ export interface LeverSetting {
 
 const none = { picture: 0, feel: 0, heat: 0, risk: 0 };
 
-/** A setting that multiplies the native picture: it relieves graphics, costs picture, counts from 1. */
-export const isScale = (setting: Pick<Setting, "type" | "relieves" | "costs" | "min" | "fastest">) =>
-  setting.type === "number" &&
-  setting.relieves.includes("graphics") &&
-  setting.costs.picture > 0 &&
-  setting.fastest === setting.min &&
-  setting.min !== null &&
-  setting.min >= 0.25;
-
-/** The setting that limits the rate, where the catalogue has one. */
-export const limiterOf = (catalogue: Setting[]) =>
-  catalogue.find(
-    ({ type, relieves, key }) => type === "number" && relieves.includes("sync") && /limit|cap/.test(key),
-  );
+const isScale = ({ purpose }: Pick<Setting, "purpose">) => purpose === "scale";
 
 const clamp = (setting: Setting, value: number) =>
   Math.min(setting.max ?? Infinity, Math.max(setting.min ?? -Infinity, value));

@@ -1,5 +1,6 @@
 import { sameSettings, type Settings } from "@/core/kit";
 import type { Grade } from "@/core/verdict";
+import { said, type Said } from "@/core/words";
 
 /** What is known of a job's runs when its next step is asked for, oldest first. */
 export interface StepRun {
@@ -20,8 +21,8 @@ export interface StepTrial {
 
 export interface NextStep {
   action: "baseline" | "repeat" | "rerun" | "trial" | "decide" | "change" | "confirm" | "close" | "closed";
-  /** One sentence for the tuner, with the reason. */
-  sentence: string;
+  /** What to do, with the reason. */
+  sentence: Said;
 }
 
 /** Repeats of the same settings that give a spread of their own; with fewer it is borrowed from the rig. */
@@ -33,7 +34,7 @@ export interface StepInput {
   inForce?: Settings;
   openTrial?: StepTrial | null;
   /** Sentence of the best suggestion, or of how to begin. */
-  suggestion?: string | null;
+  suggestion?: Said | null;
   /** Whether settings in force were run once more after the last decision. */
   confirmed?: boolean;
   decided?: number;
@@ -54,62 +55,33 @@ export function nextStep({
   decided = 0,
   closed = false,
 }: StepInput): NextStep {
-  if (closed) return { action: "closed", sentence: "The job is closed; its profile stands below." };
+  if (closed) return { action: "closed", sentence: said("next.closed") };
   const own = runs.filter(({ inTrial }) => !inTrial);
   const last = own.at(-1);
-  if (!last && !openTrial)
-    return { action: "baseline", sentence: "Record a baseline: the scene at its worst, settings as they are." };
   if (openTrial) {
-    const [first, ...rest] = openTrial.left;
-    if (first === undefined) return { action: "decide", sentence: `“${openTrial.name}” has its runs: decide.` };
-    return {
-      action: "trial",
-      sentence: `“${openTrial.name}”: run ${first} next${rest.length > 0 ? `, then ${rest.slice(0, 3).join(", ")}${rest.length > 3 ? " …" : ""}` : ""}; ${openTrial.left.length} to go.`,
-    };
+    const { name: trial, left } = openTrial;
+    const [first, ...rest] = left;
+    if (first === undefined) return { action: "decide", sentence: said("next.decide", { trial }) };
+    const figures = { trial, first, then: rest.slice(0, 3), left: left.length };
+    return { action: "trial", sentence: said("next.trial", figures) };
   }
+  if (decided > 0 && !confirmed) return { action: "confirm", sentence: said("next.confirm") };
+  if (!last) return { action: "baseline", sentence: said("next.baseline") };
   if (decided > 0) {
-    if (!confirmed)
-      return {
-        action: "confirm",
-        sentence: "Run the scene once more with what was kept: that confirmation closes the job.",
-      };
-    if (last!.grade === "steady")
-      return { action: "close", sentence: "Steady, and confirmed: close the job and keep its profile." };
+    if (last.grade === "steady") return { action: "close", sentence: said("next.closeSteady") };
     return suggestion
       ? { action: "change", sentence: suggestion }
-      : {
-          action: "close",
-          sentence: "Confirmed, and nothing likely is left to try: close the job with what holds.",
-        };
+      : { action: "close", sentence: said("next.closeAsIs") };
   }
-  if (last!.crashed)
-    return {
-      action: "rerun",
-      sentence: "The last run ended in a crash. Run it again to see whether it comes back.",
-    };
-  if (last!.coldCache)
-    return {
-      action: "rerun",
-      sentence:
-        "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
-    };
-  const settings = inForce ?? last!.settings;
+  if (last.crashed) return { action: "rerun", sentence: said("next.crashed") };
+  if (last.coldCache) return { action: "rerun", sentence: said("next.cold") };
+  const settings = inForce ?? last.settings;
   const same = runs.filter((run) => !run.crashed && !run.coldCache && sameSettings(run.settings, settings));
-  const steady = same.at(-1)?.grade === "steady";
   if (same.length < enoughRepeats) {
-    const left = enoughRepeats - same.length;
-    return {
-      action: "repeat",
-      sentence: `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${same.length} of the ${enoughRepeats} repeats that show how much this rig varies by itself.`,
-    };
+    const repeats = { left: enoughRepeats - same.length, have: same.length, wanted: enoughRepeats };
+    return { action: "repeat", sentence: said("next.repeat", repeats) };
   }
-  if (steady)
-    return {
-      action: "confirm",
-      sentence: `Steady over its repeats.${suggestion ? ` ${suggestion}` : " Confirm it on a harder scene, or try for a better picture."}`,
-    };
-  return {
-    action: "change",
-    sentence: suggestion ?? "The repeats are in. Change one setting, run the same scene, and compare.",
-  };
+  if (same.at(-1)?.grade === "steady")
+    return { action: "confirm", sentence: said("next.steady", { suggestion }) };
+  return { action: "change", sentence: suggestion ?? said("next.change") };
 }

@@ -8,6 +8,7 @@ import {
   type Segment,
 } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
+import { said, type Said } from "@/core/words";
 
 export interface RateCandidate {
   /** fps; null runs free. */
@@ -30,7 +31,7 @@ export interface RateDecision {
   /** Index into candidates. */
   recommended: number;
   averageFps: number;
-  sentence: string;
+  sentence: Said;
 }
 
 export interface RateInput {
@@ -130,24 +131,30 @@ export function decideRate(
 
   const fits = (each: RateCandidate) =>
     each.capFps !== null && !each.slowMotion && each.patch === null && each.held >= heldEnough;
-  const fps = (rate: number) => (Number.isInteger(rate) ? String(rate) : rate.toFixed(2));
   let recommended = candidates.findIndex((each) => fits(each) && each.even);
   if (recommended < 0) recommended = candidates.findIndex(fits);
-  const share = (each: RateCandidate) =>
-    `${(100 * each.held).toFixed(each.held > 0.985 && each.held < 1 ? 1 : 0)} %`;
-  let sentence: string;
+  let sentence: Said;
   if (recommended >= 0) {
-    const chosen = candidates[recommended];
-    const nativeOne = chosen.why === "native";
-    sentence = nativeOne
-      ? `Lock at its own ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it.`
-      : `Lock at ${fps(chosen.capFps!)} fps: ${share(chosen)} of windows hold it${chosen.even ? `, every frame for ${Math.round(chosen.refreshes!)} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${share(candidates.at(-1)!)} of windows reach ${fps(nativeFps)}.`;
+    const { capFps, held, why, even, refreshes } = candidates[recommended];
+    const fps = capFps!;
+    sentence =
+      why === "native"
+        ? said("rate.native", { fps, held })
+        : said("rate.lock", {
+            fps,
+            held,
+            refreshes: even ? Math.round(refreshes!) : null,
+            average,
+            freeHeld: candidates.at(-1)!.held,
+            nativeFps,
+          });
   } else if (tied) {
     recommended = candidates.findIndex(({ why }) => why === "native");
-    sentence = `Its speed is tied to its rate: any cap below ${fps(nativeFps)} fps is slow motion. Only ${share(candidates[recommended])} of windows hold it, so lighten it first.`;
+    sentence = said("rate.tied", { nativeFps, held: candidates[recommended].held });
   } else {
     recommended = candidates.length - 1;
-    sentence = `No rate from ${fps(candidates.filter(({ capFps }) => capFps !== null).at(-1)!.capFps!)} fps up is held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`;
+    const leastFps = candidates.filter(({ capFps }) => capFps !== null).at(-1)!.capFps!;
+    sentence = said("rate.free", { leastFps, average });
   }
   return { candidates, recommended, averageFps: average, sentence };
 }

@@ -2,6 +2,7 @@ import type { Cause, Diagnosis } from "@/core/diagnose";
 import type { NewJob, Setting } from "@/core/kit";
 import { believe, type Belief, type Tried } from "./history";
 import type { Lever } from "./levers";
+import { said, type Said } from "@/core/words";
 
 export interface Suggestion {
   lever: Lever;
@@ -10,9 +11,9 @@ export interface Suggestion {
   expected: number;
   minutes: number;
   score: number;
-  /** Why, in one sentence with figures. */
-  sentence: string;
-  cautions: string[];
+  /** Why, with figures. */
+  sentence: Said;
+  cautions: Said[];
 }
 
 export interface SuggestInput {
@@ -58,11 +59,11 @@ const costWeights: Record<NewJob["aim"], Setting["costs"]> = {
 function priorOf(
   lever: Lever,
   { diagnosis, pixelShare }: Pick<SuggestInput, "diagnosis" | "pixelShare">,
-): { chance: number; logGain: number; because: string | null } {
+): { chance: number; logGain: number; because: Said | null } {
   const found = diagnosis?.causes ?? [];
   if (lever.kind === "power mode") {
     const split = found.find(({ cause }) => cause === "power split");
-    if (split) return { chance: 0.55, logGain: 0.12, because: split.evidence[0].words };
+    if (split) return { chance: 0.55, logGain: 0.12, because: split.evidence[0].sign };
     return lever.heats
       ? { chance: 0.5, logGain: 0.12, because: null }
       : { chance: 0.1, logGain: 0.03, because: null };
@@ -70,13 +71,13 @@ function priorOf(
   if (lever.kind === "clocks") {
     const governor = found.find(({ cause }) => cause === "governor");
     return governor
-      ? { chance: 0.8, logGain: 0.5, because: governor.evidence[0].words }
+      ? { chance: 0.8, logGain: 0.5, because: governor.evidence[0].sign }
       : { chance: 0.3, logGain: 0.1, because: null };
   }
   if (lever.kind === "cooler") {
     const heat = found.find(({ cause }) => cause === "heat");
     return heat
-      ? { chance: 0.75, logGain: 0.15, because: heat.evidence[0].words }
+      ? { chance: 0.75, logGain: 0.15, because: heat.evidence[0].sign }
       : { chance: 0.05, logGain: 0.02, because: null };
   }
   const cause = found.find((each) => reliefOf[each.cause].some((relief) => lever.relieves.includes(relief)));
@@ -87,27 +88,17 @@ function priorOf(
     return {
       chance: first ? 0.75 : 0.35,
       logGain: -Math.log(1 - share * (1 - lever.pixelRatio)),
-      because: cause.evidence[0].words,
+      because: cause.evidence[0].sign,
     };
   }
-  if (cause) return { chance: first ? 0.45 : 0.25, logGain: 0.1, because: cause.evidence[0].words };
+  if (cause) return { chance: first ? 0.45 : 0.25, logGain: 0.1, because: cause.evidence[0].sign };
   // No evidence yet: any lever is a guess; against the evidence it hardly ever helps.
   return found.length === 0
     ? { chance: 0.2, logGain: 0.08, because: null }
     : { chance: 0.06, logGain: 0.03, because: null };
 }
 
-export const heatCautions = [
-  "Keep to the maker's limits; a fan and a heat sink stay on, fingers and dust away from the fan.",
-  "Stop at the temperature limit. Expect crashes and lost saves, and know that it can void a warranty.",
-];
-
-const percent = (log: number) => `${log < 0 ? "−" : ""}${Math.abs(100 * (Math.exp(log) - 1)).toFixed(0)} %`;
-const shown = (value: unknown) => (value === true ? "on" : value === false ? "off" : String(value));
-const factor = (ratio: number) =>
-  ratio < 1
-    ? `${(100 * (1 - ratio)).toFixed(0)} % fewer pixels`
-    : `${(100 * (ratio - 1)).toFixed(0)} % more pixels`;
+export const heatCautions = [said("caution.heat"), said("caution.limit")];
 
 /**
  * The levers ranked: expected gain times chance, less the cost weighed by the aim, for the minutes it takes.
@@ -157,16 +148,13 @@ export function suggest(input: SuggestInput, most = 3): Suggestion[] {
 }
 
 function sentenceFor(
-  lever: Lever,
+  { label, from, to, pixelRatio }: Lever,
   { chance, logGain, tried, helped }: Belief,
-  because: string | null,
+  because: Said | null,
   { steady, aim, speedPercent }: Pick<SuggestInput, "steady" | "aim" | "speedPercent">,
-): string {
-  const change = `${lever.label} ${lever.from === null ? "" : `${shown(lever.from)} → `}${shown(lever.to)}`;
-  const past =
-    tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
-  if (steady)
-    return `${change}: steady at ${speedPercent.toFixed(0)} % leaves room to ${aim === "picture" ? "give picture back" : "spend fewer watts"}${lever.pixelRatio !== null ? `; it asks ${factor(lever.pixelRatio)}` : ""}.${past}`;
-  const fewer = lever.pixelRatio !== null ? ` asks ${factor(lever.pixelRatio)};` : "";
-  return `${change}:${fewer} about ${percent(logGain)} when it helps, a ${(100 * chance).toFixed(0)} % chance.${because ? ` ${because}` : " Nothing measured points to it; its tags do."}${past}`;
+): Said {
+  const change = { label, from, to, pixelRatio, tried, helped };
+  return steady
+    ? said("suggest.room", { ...change, aim, speedPercent })
+    : said("suggest.speed", { ...change, chance, logGain, because });
 }

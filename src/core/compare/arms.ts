@@ -1,4 +1,5 @@
 import type { Trace } from "@/core/trace";
+import { said, type Said } from "@/core/words";
 import { compare, type CompareOptions, type Comparison } from "./compare";
 import { holm, type Decision } from "./decide";
 import { comparable } from "./effective";
@@ -19,7 +20,7 @@ export interface ArmsOutcome {
   pairs: PairOutcome[];
   /** Places of the arms that no other beats, best rate first; more than one is a tie. */
   best: number[];
-  notes: string[];
+  notes: Said[];
 }
 
 /** A difference stands when its corrected p is under this. */
@@ -73,6 +74,6 @@ export function compareArms(
     .map((_, arm) => arm)
     .filter((arm) => !beaten(arm))
     .sort((x, y) => rate(y) - rate(x));
-  const notes = count > 1 ? [`${count} pairs were looked at: p is corrected after Holm (1979).`] : [];
+  const notes = count > 1 ? [said("compare.manyPairs", { pairs: count })] : [];
   return { pairs: outcomes, best, notes };
 }

@@ -1,7 +1,14 @@
-import { averageRate, defaultMeasuring, fullSpeedOfReadings, type MeasuringRules } from "@/core/metrics";
-import { mean, medianOf, quantile, seeded, studentT, type Random } from "@/core/stats";
+import {
+  averageRate,
+  defaultMeasuring,
+  fullSpeedOfReadings,
+  isHeld,
+  type MeasuringRules,
+} from "@/core/metrics";
+import { mean, quantile, seeded, studentT, type Random } from "@/core/stats";
 import jstat from "jstat";
 import type { Trace } from "@/core/trace";
+import { said, type Said } from "@/core/words";
 import { decide, furtherRuns, type Decision, type Effect } from "./decide";
 import { assumedNoise, reckonedSpread, type NoiseFloor } from "./noise";
 import { RunCells, type RunFigures } from "./runCells";
@@ -36,7 +43,7 @@ export interface Comparison {
   moreRunsPerSide: number;
   /** Two-sided p of the log ratio, for correcting many looks. */
   p: number;
-  notes: string[];
+  notes: Said[];
 }
 
 /** One run: its figures, and further figures of it under resampling. */
@@ -84,25 +91,14 @@ function sourceOf(trace: Trace, target: number, rules: MeasuringRules): Source {
   const cells = new RunCells(trace.frameTimes, target, rules);
   return {
     form: "frames",
-    held: isHeld(trace.frameTimes),
+    held: isHeld(trace, null),
     figures: cells.figures(),
     resampled: (random) => cells.resampled(random),
   };
 }
 
-/** Share of frames that a cap or the display makes alike, and how alike they are. */
-const heldShare = 0.97,
-  heldWithin = 0.03;
 /** What runs under one cap differ by: next to nothing. */
 const heldNoise: NoiseFloor = { sd: 0.002, freedom: 10, betweenOnly: true };
-
-function isHeld(frameTimes: Float64Array): boolean {
-  const usual = medianOf(frameTimes);
-  let alike = 0;
-  for (let i = 0; i < frameTimes.length; i++)
-    if (Math.abs(frameTimes[i] - usual) <= heldWithin * usual) alike++;
-  return alike >= heldShare * frameTimes.length;
-}
 
 type Figure = keyof RunFigures;
 const figures: Figure[] = ["averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute"];
@@ -176,7 +172,7 @@ export function compare(
     a: replicates(sourcesA, resamples, random.split(1), tell),
     b: replicates(sourcesB, resamples, random.split(2), tell),
   };
-  const notes: string[] = [];
+  const notes: Said[] = [];
   const between = random.split(3);
   const underCap = [...sourcesA, ...sourcesB].every(({ held }) => held);
   const floorNoise = underCap ? heldNoise : noise;
@@ -255,30 +251,19 @@ export function compare(
   const margin = Math.log(1 + marginPercent / 100);
   const decision = decide(average, margin);
   const runs = Math.min(a.length, b.length);
-  if (underCap)
-    notes.push(
-      "Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.",
-    );
-  else if (runs < 3)
-    notes.push(
-      `Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * noise.sd).toFixed(1)} %).`,
-    );
+  if (underCap) notes.push(said("compare.underCap"));
+  else if (runs < 3) notes.push(said("compare.borrowedSpread", { sd: noise.sd }));
   if (rounds) {
     const alone = compareSpread(sourcesA, sourcesB);
     const paired = Math.sqrt(average.variance * 2);
-    if (alone > 0)
-      notes.push(
-        `Analysed by rounds: the log ratio inside a round spreads by ${(100 * paired).toFixed(1)} %, the same runs without rounds by ${(100 * alone).toFixed(1)} %.`,
-      );
+    if (alone > 0) notes.push(said("compare.byRounds", { paired, alone }));
   }
-  if ([...sourcesA, ...sourcesB].some(({ form }) => form === "interval"))
-    notes.push("A side holds readings, not frames: lows and hitches can't be compared.");
+  if ([...sourcesA, ...sourcesB].some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   const more =
     decision === "undecided"
       ? furtherRuns(average.estimate, margin, average.variance, runs, average.freedom)
       : 0;
-  if (more === null)
-    notes.push("The difference lies so near the margin that even 40 more runs a side would hardly settle it.");
+  if (more === null) notes.push(said("compare.nearMargin"));
   const arm = (sources: Source[]): ArmFigures => ({
     runs: sources.length,
     averageFps: Math.exp(mean(sources.map(({ figures: own }) => Math.log(own.averageFps)))),

@@ -39,11 +39,10 @@ export function noiseFloor(groups: number[][]): NoiseFloor | null {
 /** Degrees of freedom from which a rig's own floor is believed. */
 const enoughRepeats = 4;
 
-/** A rig's own floor where its repeats are enough, else the assumed one. */
-export function rigNoise(groups: number[][]): { noise: NoiseFloor; measured: boolean } {
-  const found = noiseFloor(groups);
-  return found && found.freedom >= enoughRepeats
-    ? { noise: found, measured: true }
+/** A rig's own floor where its repeats are enough, else the assumed one. @param floor of its repeats; null without any */
+export function rigNoise(floor: NoiseFloor | null): { noise: NoiseFloor; measured: boolean } {
+  return floor && floor.freedom >= enoughRepeats
+    ? { noise: floor, measured: true }
     : { noise: assumedNoise, measured: false };
 }
 

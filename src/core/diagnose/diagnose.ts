@@ -1,5 +1,6 @@
 import type { Summary } from "@/core/metrics";
-import { causes, causeWords, type Cause, type Evidence } from "./causes";
+import { said, type Said } from "@/core/words";
+import { causes, type Cause, type Evidence } from "./causes";
 import {
   graphicsLoad,
   hitchEvidence,
@@ -46,10 +47,10 @@ export interface Diagnosis {
     cause: Cause | null;
     state: "full speed" | "slow" | "hitches";
   }[];
-  /** One sentence for a person, with figures. */
-  sentence: string;
+  /** What it comes to, with figures. */
+  sentence: Said;
   /** What would settle it; null when it is settled. */
-  settle: string | null;
+  settle: Said | null;
   /** Share of the frame that goes with pixels, where scales were tried. */
   pixelShare: number | null;
 }
@@ -126,25 +127,22 @@ export function diagnose({
     causes: kept,
     segments: own,
     pixelShare: scale && pixelShareOf(scale),
-    ...words(kept, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort),
+    ...conclusion(kept, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort),
   };
 }
 
-/** The same words from several stretches are one sign; figures that differ stand in the strongest's words. */
+/** The same sign from several stretches is one; its figures are those of the strongest. */
 function merged(signs: Evidence[]): Evidence[] {
-  const byKind = new Map<string, Evidence>();
-  for (const sign of signs) {
-    const kind = sign.words.replace(/[\d.,−+-]+/g, "#");
-    const held = byKind.get(kind);
-    byKind.set(
-      kind,
-      held ? { ...(sign.weight > held.weight ? sign : held), weight: held.weight + sign.weight } : sign,
-    );
+  const byCode = new Map<string, Evidence>();
+  for (const each of signs) {
+    const held = byCode.get(each.sign.code);
+    const strongest = held && held.weight >= each.weight ? held : each;
+    byCode.set(each.sign.code, { ...strongest, weight: (held?.weight ?? 0) + each.weight });
   }
-  return [...byKind.values()].sort((a, b) => b.weight - a.weight);
+  return [...byCode.values()].sort((a, b) => b.weight - a.weight);
 }
 
-function words(
+function conclusion(
   found: FoundCause[],
   troubled: boolean,
   summary: Summary,
@@ -152,20 +150,23 @@ function words(
   scaled: boolean,
   onlyHitches: boolean,
 ): Pick<Diagnosis, "sentence" | "settle"> {
-  if (found.length > 0) {
-    const [first, other] = found;
-    const strongest = first.evidence.find(({ weight }) => weight > 0)!;
-    const close = other && other.weight > 0.8 * first.weight;
+  const [first, other] = found;
+  const settle = () => settling(summary, cacheState, scaled, onlyHitches);
+  if (first) {
+    const strongest = first.evidence.find(({ weight }) => weight > 0) ?? first.evidence[0];
     return {
-      sentence: `${capital(causeWords[first.cause].name)} ${first.cause === "shaders" ? "hold" : "holds"} it back. ${strongest.words}${other ? ` ${capital(causeWords[other.cause].name)} too: ${other.evidence[0].words}` : ""}`,
-      settle: close ? settling(summary, cacheState, scaled, onlyHitches) : null,
+      sentence: said("diagnosis.found", {
+        first: first.cause,
+        because: strongest.sign,
+        second: other?.cause ?? null,
+        secondBecause: other?.evidence[0].sign ?? null,
+      }),
+      settle: other && other.weight > 0.8 * first.weight ? settle() : null,
     };
   }
-  if (!troubled) return { sentence: "Nothing holds it back: full speed throughout.", settle: null };
-  return {
-    sentence: "Not enough evidence to say what holds it back.",
-    settle: settling(summary, cacheState, scaled, onlyHitches),
-  };
+  return troubled
+    ? { sentence: said("diagnosis.notEnough"), settle: settle() }
+    : { sentence: said("diagnosis.nothing"), settle: null };
 }
 
 /** What to do next when evidence lacks. */
@@ -174,23 +175,15 @@ function settling(
   cacheState: DiagnoseInput["cacheState"],
   scaled: boolean,
   onlyHitches: boolean,
-): string {
-  if (summary.form === "interval")
-    return "Log frame times: a counter's readings can't tell hitches from slowness.";
+): Said {
+  if (summary.form === "interval") return said("settle.logFrames");
   if (onlyHitches)
     return cacheState === "unknown" || !summary.segments.some(({ visit }) => visit > 1)
-      ? "Walk the same scenes twice in one run, with marks: what is lost only at first is shaders, what is lost every time is storage."
-      : "Log processor and graphics load beside the frames, and repeat the run.";
+      ? said("settle.walkTwice")
+      : said("settle.logLoadRepeat");
   const measured =
     summary.segments.some((segment) => processorLoad(segment) !== null) &&
     summary.segments.some((segment) => graphicsLoad(segment) !== null);
-  if (!measured)
-    return scaled
-      ? "Log processor and graphics load beside the frames."
-      : "Run the same scene at half the internal scale: if it speeds up, it is the pixels. Logging processor and graphics load would tell at once.";
-  return scaled
-    ? "Lift the rate limit for one run: a cap shows as a jump."
-    : "Run the same scene at half the internal scale: if nothing changes, it isn't the pixels.";
+  if (!measured) return scaled ? said("settle.logLoad") : said("settle.halfScaleOrLoad");
+  return scaled ? said("settle.liftCap") : said("settle.halfScale");
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,5 +1,5 @@
 import type { Segment, Summary } from "@/core/metrics";
-import type { Cause, Evidence } from "./causes";
+import { evidence, type Evidence } from "./causes";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {
@@ -19,7 +19,8 @@ const wholeTells = 80;
 /** A clock this low under load needs no reading of heat or watts to be odd. */
 const clearlyLow = 0.7;
 const nearLimitC = 3;
-const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+/** Share of the full clock under which a busy half is short of it. */
+const lowClock = 0.87;
 
 /** Load of the busiest core. A reading of the whole processor speaks only when it is high: 45 % over eight cores can hide one that is full. */
 export const processorLoad = ({ means }: Pick<Segment, "means">) =>
@@ -42,110 +43,76 @@ export const isHitchy = (segment: Segment) =>
 /** Signs of what makes a slow stretch slow, from what the device did meanwhile. */
 export function slowEvidence(segment: Segment, limits: Limits): Evidence[] {
   const made: Evidence[] = [];
-  const add = (cause: Cause, weight: number, words: string) => made.push({ cause, weight, words });
   const { means } = segment;
   const processor = processorLoad(segment),
     graphics = graphicsLoad(segment);
-  const clockOf = (mhz: number | undefined, full: number | null) =>
-    mhz === undefined || full === null ? null : mhz / full;
-  const processorClock = clockOf(means.cpuClock, limits.processorMhz),
-    graphicsClock = clockOf(means.gpuClock, limits.graphicsMhz);
-  const hot =
-    limits.temperatureC !== null &&
-    means.temperature !== undefined &&
-    means.temperature >= limits.temperatureC - nearLimitC;
-  const atBudget =
-    limits.modeWatts !== null && means.watts !== undefined && means.watts >= 0.93 * limits.modeWatts;
   const processorBusy = processor !== null && processor >= busyFrom,
     graphicsBusy = graphics !== null && graphics >= busyFrom;
 
-  if (processorBusy)
-    add(
-      "processor",
-      2.2,
-      `The busiest core is ${processor.toFixed(0)} % busy${graphics === null ? "" : `, graphics ${graphics.toFixed(0)} %`}.`,
-    );
-  if (graphicsBusy)
-    add(
-      "graphics",
-      2.2,
-      `Graphics is ${graphics.toFixed(0)} % busy${processor === null ? "" : `, the busiest core ${processor.toFixed(0)} %`}.`,
-    );
+  if (processorBusy) made.push(evidence("processor", "sign.processorBusy", { processor, graphics }));
+  if (graphicsBusy) made.push(evidence("graphics", "sign.graphicsBusy", { processor, graphics }));
   if (processorBusy && !graphicsBusy && graphics !== null)
-    add("graphics", -1.5, `Graphics is only ${graphics.toFixed(0)} % busy.`);
+    made.push(evidence("graphics", "sign.graphicsIdle", { graphics }));
   if (graphicsBusy && !processorBusy && processor !== null)
-    add("processor", -1.5, `The busiest core is only ${processor.toFixed(0)} % busy.`);
+    made.push(evidence("processor", "sign.processorIdle", { processor }));
+  made.push(...clockEvidence(means, limits, { processor: processorBusy, graphics: graphicsBusy }));
 
-  if (hot)
-    add("heat", 1, `${means.temperature!.toFixed(0)} °C, the limit is ${limits.temperatureC!.toFixed(0)} °C.`);
-  const low = (half: "processor" | "graphics", clock: number | null, busy: boolean, other: number | null) => {
-    if (!busy || clock === null || clock >= 0.87) return;
-    if (hot)
-      add(
-        "heat",
-        3.5,
-        `The ${half} clock is down to ${percent(clock)} at ${means.temperature!.toFixed(0)} °C.`,
-      );
-    else if (atBudget) {
-      if (other !== null && other - clock > 0.1)
-        add(
-          "power split",
-          3.8,
-          `At the mode's ${limits.modeWatts!.toFixed(0)} W the ${half} gets ${percent(clock)} of its clock while the other half has ${percent(other)}.`,
-        );
-    } else if (
-      clock < clearlyLow ||
-      (means.temperature !== undefined &&
-        means.watts !== undefined &&
-        limits.modeWatts !== null &&
-        means.watts < 0.85 * limits.modeWatts)
-    ) {
-      add(
-        "governor",
-        3.5,
-        `The ${half} is busy at ${percent(clock)} of its full clock, ${roomLeft(means, limits)}.`,
-      );
-      add(half, -1, `Its clock, not its work, is short.`);
-    }
-  };
-  low("processor", processorClock, processorBusy, graphicsClock);
-  low("graphics", graphicsClock, graphicsBusy, processorClock);
-
+  const { cadence: refreshes, cadenceShare: share } = segment;
   if (processor !== null && graphics !== null && processor < idleUnder && graphics < idleUnder) {
-    const loads = `processor ${processor.toFixed(0)} %, graphics ${graphics.toFixed(0)} %`;
-    add("processor", -1.5, `Neither half is busy: ${loads}.`);
-    add("graphics", -1.5, `Neither half is busy: ${loads}.`);
-    if (onOneCadence(segment, limits))
-      add(
-        "cap or sync",
-        4,
-        `${percent(segment.cadenceShare)} of frames last exactly ${segment.cadence} refreshes, and neither half is busy (${loads}).`,
-      );
-    else add("engine or driver", 3, `Neither half is busy (${loads}) and no cap shows.`);
-  } else if (
-    (processor === null || graphics === null) &&
-    segment.cadence > 1 &&
-    onOneCadence(segment, limits)
-  ) {
-    add(
-      "cap or sync",
-      1.6,
-      `${percent(segment.cadenceShare)} of frames last exactly ${segment.cadence} refreshes.`,
+    const loads = { processor, graphics };
+    made.push(
+      evidence("processor", "sign.neitherBusy", loads),
+      evidence("graphics", "sign.neitherBusy", loads),
     );
+    if (onOneCadence(segment, limits))
+      made.push(evidence("cap or sync", "sign.cadenceIdle", { share, refreshes, ...loads }));
+    else made.push(evidence("engine or driver", "sign.noCap", loads));
+  } else if ((processor === null || graphics === null) && refreshes > 1 && onOneCadence(segment, limits)) {
+    made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
   }
   return made;
 }
 
-/** What heat and watts say of a clock that is low under load. */
-function roomLeft({ temperature, watts }: Segment["means"], { modeWatts }: Limits): string {
-  const known = [
-    temperature !== undefined && `${temperature.toFixed(0)} °C`,
-    watts !== undefined &&
-      (modeWatts === null ? `${watts.toFixed(1)} W` : `${watts.toFixed(1)} of ${modeWatts.toFixed(0)} W`),
-  ].filter(Boolean);
-  return known.length > 0
-    ? `with room left: ${known.join(", ")}`
-    : "and neither heat nor watts were logged to explain it";
+/** Signs of clocks that are short of what they could be: taken back by heat, by the budget, or left low. */
+function clockEvidence(
+  { cpuClock, gpuClock, temperature, watts }: Segment["means"],
+  { processorMhz, graphicsMhz, temperatureC, modeWatts }: Limits,
+  busy: { processor: boolean; graphics: boolean },
+): Evidence[] {
+  const made: Evidence[] = [];
+  const clockOf = (mhz: number | undefined, full: number | null) =>
+    mhz === undefined || full === null ? null : mhz / full;
+  const clocks = { processor: clockOf(cpuClock, processorMhz), graphics: clockOf(gpuClock, graphicsMhz) };
+  const hotC =
+    temperatureC !== null && temperature !== undefined && temperature >= temperatureC - nearLimitC
+      ? temperature
+      : null;
+  if (hotC !== null && temperatureC !== null)
+    made.push(evidence("heat", "sign.hot", { celsius: hotC, limitC: temperatureC }));
+  const atBudget = modeWatts !== null && watts !== undefined && watts >= 0.93 * modeWatts;
+  for (const [half, otherHalf] of [
+    ["processor", "graphics"],
+    ["graphics", "processor"],
+  ] as const) {
+    const clock = clocks[half],
+      other = clocks[otherHalf];
+    if (!busy[half] || clock === null || clock >= lowClock) continue;
+    if (hotC !== null) made.push(evidence("heat", "sign.clockAtLimit", { half, clock, celsius: hotC }));
+    else if (atBudget) {
+      if (other !== null && other - clock > 0.1)
+        made.push(evidence("power split", "sign.budgetSplit", { half, clock, other, watts: modeWatts }));
+    } else if (
+      clock < clearlyLow ||
+      (temperature !== undefined && watts !== undefined && modeWatts !== null && watts < 0.85 * modeWatts)
+    ) {
+      const known = { celsius: temperature ?? null, watts: watts ?? null, modeWatts };
+      made.push(
+        evidence("governor", "sign.clockLow", { half, clock, ...known }),
+        evidence(half, "sign.clockNotWork", undefined),
+      );
+    }
+  }
+  return made;
 }
 
 /** Frames that fall on one whole number of refreshes, as a cap or a wait for the display makes them. */
@@ -176,38 +143,19 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
     entry = segments.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0);
   if (visited.length > 0) {
     if (lostFirst >= strayMs && lostFirst >= 3 * later)
-      made.push({
-        cause: "shaders",
-        weight: 4.5,
-        words: `First visits lost ${lostFirst.toFixed(0)} ms to hitches, later ones ${later.toFixed(0)} ms.`,
-      });
+      made.push(evidence("shaders", "sign.firstVisits", { firstMs: lostFirst, laterMs: later }));
     else if (later >= strayMs && laterEntry >= 0.6 * later)
-      made.push({
-        cause: "storage",
-        weight: 4.5,
-        words: `Entering a scene costs ${(laterEntry / visited.length).toFixed(0)} ms on every visit, the first or not.`,
-      });
+      made.push(evidence("storage", "sign.entryEveryTime", { ms: laterEntry / visited.length }));
     return made;
   }
   if (all < strayMs) return made;
-  if (cacheState === "cold")
-    made.push({
-      cause: "shaders",
-      weight: 3,
-      words: `A cold cache, and ${all.toFixed(0)} ms lost to hitches.`,
-    });
+  if (cacheState === "cold") made.push(evidence("shaders", "sign.coldHitches", { ms: all }));
   else if (entry >= 0.6 * all && segments.some(({ label }) => label !== "")) {
-    made.push({
-      cause: "storage",
-      weight: cacheState === "warm" ? 2 : 1,
-      words: `${entry.toFixed(0)} of ${all.toFixed(0)} ms are lost on entering scenes${cacheState === "warm" ? ", with the cache warm" : ""}.`,
-    });
-    if (cacheState !== "warm")
-      made.push({
-        cause: "shaders",
-        weight: 1,
-        words: "Nothing was visited twice, so a first sight can't be told from slow storage.",
-      });
+    const warm = cacheState === "warm";
+    made.push(
+      evidence("storage", "sign.entryOnce", { entryMs: entry, allMs: all, warm }, warm ? undefined : 1),
+    );
+    if (!warm) made.push(evidence("shaders", "sign.nothingTwice", undefined));
   }
   return made;
 }
@@ -225,20 +173,12 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
       memory.perMinute !== null && memory.perMinute > 0
         ? (limits.memoryMb - memory.last) / memory.perMinute
         : Infinity;
+    const mbPerMinute = memory.perMinute ?? 0;
     if (crashed && full >= 0.93)
-      made.push({
-        cause: "memory",
-        weight: 6,
-        words: `It died with ${memory.last.toFixed(0)} of ${limits.memoryMb.toFixed(0)} MB taken.`,
-      });
-    else if (minutes < soonMinutes && memory.perMinute! > 0.002 * limits.memoryMb)
-      made.push({
-        cause: "memory",
-        weight: 3.5,
-        words: `Memory grows by ${memory.perMinute!.toFixed(0)} MB a minute: the wall is ${Math.max(0, minutes).toFixed(0)} minutes away.`,
-      });
-    else if (full >= 0.97)
-      made.push({ cause: "memory", weight: 3, words: `${percent(full)} of memory is taken.` });
+      made.push(evidence("memory", "sign.diedFull", { megabytes: memory.last, ofMb: limits.memoryMb }));
+    else if (minutes < soonMinutes && mbPerMinute > 0.002 * limits.memoryMb)
+      made.push(evidence("memory", "sign.memoryGrows", { mbPerMinute, minutes: Math.max(0, minutes) }));
+    else if (full >= 0.97) made.push(evidence("memory", "sign.memoryFull", { full }));
   }
   const { segments } = summary;
   if (segments.length >= 4 && limits.temperatureC !== null) {
@@ -265,11 +205,7 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
         after !== null &&
         after < 0.95 * before
       ) {
-        made.push({
-          cause: "heat",
-          weight: 2.5,
-          words: `The ${half} clock fell from ${before.toFixed(0)} to ${after.toFixed(0)} MHz as it reached ${warm.toFixed(0)} °C.`,
-        });
+        made.push(evidence("heat", "sign.clockSags", { half, fromMhz: before, toMhz: after, celsius: warm }));
       }
     }
   }

@@ -1,4 +1,4 @@
-export { causes, causeWords, type Cause, type Evidence } from "./causes";
+export { causes, type Cause, type Evidence } from "./causes";
 export { diagnose, type DiagnoseInput, type Diagnosis, type FoundCause } from "./diagnose";
 export type { Limits } from "./evidence";
 export type { ConditionResponse, ScaleResponse } from "./responses";

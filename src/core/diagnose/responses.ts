@@ -1,4 +1,4 @@
-import type { Evidence } from "./causes";
+import { evidence, type Evidence } from "./causes";
 
 /** The same scene at other internal scales, everything else as it was: median frame time by rendered pixels. */
 export interface ScaleResponse {
@@ -35,6 +35,10 @@ export function pixelShareOf(response: ScaleResponse): number | null {
   return Math.min(1, (perPixel * response.pixels) / response.medianMs);
 }
 
+/** Shares of the frame under which pixels hardly matter, and from which they are what matters. */
+const hardlyPixels = 0.12,
+  mostlyPixels = 0.45;
+
 /**
  * What a change of scale says: dropping to native and still short means it isn't the pixels; else the share of the frame
  * that goes with pixels tells.
@@ -45,20 +49,21 @@ export function scaleEvidence(response: ScaleResponse): Evidence[] {
   const { least, most } = endsOf(response);
   const allowed = 1000 / response.targetFps;
   if (least.isNative && least.medianMs > allowed * 1.02) {
-    const words = `Even at native resolution a frame takes ${least.medianMs.toFixed(1)} ms of the ${allowed.toFixed(1)} allowed: not the pixels.`;
+    const figures = { ms: least.medianMs, allowedMs: allowed };
     return [
-      { cause: "graphics", weight: -3.5, words },
-      { cause: "processor", weight: 1.2, words },
+      evidence("graphics", "sign.nativeStillSlow", figures, -3.5),
+      evidence("processor", "sign.nativeStillSlow", figures),
     ];
   }
-  const across = `${least.medianMs.toFixed(1)} ms at ${(least.pixels / 1e6).toFixed(2)} Mpx, ${most.medianMs.toFixed(1)} ms at ${(most.pixels / 1e6).toFixed(2)} Mpx`;
-  if (share < 0.12) return [{ cause: "graphics", weight: -3, words: `Pixels hardly matter: ${across}.` }];
+  const across = {
+    leastMs: least.medianMs,
+    leastPixels: least.pixels,
+    mostMs: most.medianMs,
+    mostPixels: most.pixels,
+  };
+  if (share < hardlyPixels) return [evidence("graphics", "sign.pixelsHardly", across)];
   return [
-    {
-      cause: "graphics",
-      weight: share >= 0.45 ? 3.5 : 0.8,
-      words: `About ${(100 * share).toFixed(0)} % of the frame goes with pixels: ${across}.`,
-    },
+    evidence("graphics", "sign.pixels", { part: share, ...across }, share >= mostlyPixels ? undefined : 0.8),
   ];
 }
 
@@ -67,16 +72,13 @@ const clear = 0.04;
 
 /** What a changed condition says. */
 export function conditionEvidence({ what, name, ratio }: ConditionResponse): Evidence[] {
-  const change = `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(0)} %`;
   if (what === "more watts" && ratio < 1 - clear)
-    return [{ cause: "power split", weight: 2, words: `More power made it slower: ${change} in ${name}.` }];
+    return [evidence("power split", "sign.moreSlower", { ratio, mode: name })];
   if (what === "less watts" && ratio > 1 + clear)
-    return [{ cause: "power split", weight: 4, words: `Less power makes it faster: ${change} in ${name}.` }];
+    return [evidence("power split", "sign.lessFaster", { ratio, mode: name })];
   if (what === "forced clocks" && ratio > 1.15)
-    return [{ cause: "governor", weight: 3, words: `Clocks set to ${name} give ${change}.` }];
-  if (what === "cooler" && ratio > 1 + clear)
-    return [{ cause: "heat", weight: 3, words: `A cooler gives ${change}.` }];
-  if (what === "cap lifted" && ratio > 1 + clear)
-    return [{ cause: "cap or sync", weight: 3.5, words: `With the cap lifted it runs ${change}.` }];
+    return [evidence("governor", "sign.forcedClocks", { ratio, option: name })];
+  if (what === "cooler" && ratio > 1 + clear) return [evidence("heat", "sign.cooler", { ratio })];
+  if (what === "cap lifted" && ratio > 1 + clear) return [evidence("cap or sync", "sign.capLifted", { ratio })];
   return [];
 }

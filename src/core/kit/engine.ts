@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { guessPurpose, purposes } from "./purpose";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 
@@ -14,7 +15,7 @@ export const reliefs = ["processor", "graphics", "memory", "shaders", "sync", "s
 const cost = z.number().int().min(0).max(3);
 
 /** One setting of an engine's catalogue. */
-export const settingSchema = z.object({
+const settingShape = z.object({
   key: z
     .string()
     .trim()
@@ -37,7 +38,14 @@ export const settingSchema = z.object({
   countsDouble: z.boolean(),
   section: z.string().max(120),
   configKey: z.string().max(120),
+  /** What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say. */
+  purpose: z.enum(purposes).nullable().optional(),
 });
+export const settingSchema = settingShape.transform((setting) => ({
+  ...setting,
+  purpose: setting.purpose === undefined ? guessPurpose(setting) : setting.purpose,
+}));
+
 export type Setting = z.infer<typeof settingSchema>;
 
 /** A way an engine draws, and the drivers that can be used with it. */

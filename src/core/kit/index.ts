@@ -4,4 +4,5 @@ export * from "./engine";
 export * from "./job";
 export * from "./preflight";
 export * from "./catalogue";
-export * from "./trial";
+export * from "./fault";
+export * from "./purpose";

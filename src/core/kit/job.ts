@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { said, type Said } from "@/core/words";
 import { settingsSchema } from "./engine";
 import { preflightTickSchema } from "./preflight";
 import { conditionsSchema } from "./rig";
@@ -47,17 +48,12 @@ export const newRunSchema = z
   });
 export type NewRun = z.output<typeof newRunSchema>;
 
-/** What a job screen knows of the conditions that break its rules, in words. */
+/** Conditions that break a job's rules. */
 export function conditionWarnings(
   conditions: Pick<z.infer<typeof conditionsSchema>, "pluggedIn" | "docked" | "cooler">,
   requires: { pluggedIn: boolean | null; docked: boolean | null; cooler: boolean | null },
-): string[] {
-  const said: Record<keyof typeof requires, [yes: string, no: string]> = {
-    pluggedIn: ["plugged in", "on battery"],
-    docked: ["docked", "handheld"],
-    cooler: ["cooler on", "no cooler"],
-  };
-  return (Object.keys(said) as (keyof typeof requires)[])
-    .filter((key) => requires[key] !== null && requires[key] !== conditions[key])
-    .map((key) => `${said[key][conditions[key] ? 0 : 1]}: house rules say ${said[key][requires[key] ? 0 : 1]}`);
+): Said[] {
+  return (["pluggedIn", "docked", "cooler"] as const)
+    .filter((condition) => requires[condition] !== null && requires[condition] !== conditions[condition])
+    .map((condition) => said("conditions.against", { condition, is: conditions[condition] }));
 }

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import type { HouseRules } from "@/core/verdict";
 import type { NewTitle } from "./title";
 import type { Conditions, RigSpec } from "./rig";
 
@@ -78,7 +77,7 @@ export interface PreflightSetting {
   conditions: Conditions;
   title: Pick<NewTitle, "hardness"> & { patches: number };
   cacheState: "warm" | "cold" | "unknown";
-  rules: Pick<HouseRules, "requires">;
+  rules: { requires: { cooler: boolean | null } };
 }
 
 /** The items that fit a rig, a title, the conditions and the rules of the run to come. */

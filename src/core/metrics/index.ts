@@ -24,3 +24,4 @@ export { counterTolerance, methodVersion, summarise, type Summary, type Yardstic
 export { tallyFigures, type TallyFigures } from "./tally";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
+export { areAlike, isHeld } from "./held";

@@ -1,6 +1,7 @@
 import { mean, quantile, theilSen, thinned } from "@/core/stats";
 import { durationOf, type ChannelRole, type Trace } from "@/core/trace";
 import { fullSpeed, fullSpeedOfReadings, type Dips } from "./fullSpeed";
+import { isHeld } from "./held";
 import { freezeCount, hitches } from "./hitches";
 import { pacing, type Pacing } from "./pacing";
 import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
@@ -9,7 +10,7 @@ import { segmentsOf, type Segment } from "./segments";
 import { warmUp } from "./warmUp";
 
 /** Raised whenever a figure here changes its meaning; kept summaries of an older version are made anew. */
-export const methodVersion = 2;
+export const methodVersion = 3;
 
 /** Points of speed by which counter and engine may differ before it is said. */
 export const counterTolerance = 3;
@@ -28,6 +29,8 @@ export interface Yardstick {
 
 /** All metrics of one run. Null where the form of the trace can't say. */
 export interface Summary {
+  /** Of the method that made it. */
+  version: number;
   form: Trace["form"];
   /** Frames, or readings of a counter. */
   frames: number;
@@ -52,6 +55,8 @@ export interface Summary {
   pacing: Pacing | null;
   /** Scenes whose first visit was cold, of those visited more than once. */
   coldScenes: { cold: number; revisited: number } | null;
+  /** A cap or the display holds it, so that it says nothing of how runs differ. */
+  held: boolean;
   /** Mean, least, greatest and last of every channel, and its robust slope once the first tenth is past. */
   channels: Partial<
     Record<ChannelRole, { mean: number; min: number; max: number; last: number; perMinute: number | null }>
@@ -118,6 +123,8 @@ export function summarise(
   const counted = yardstick.tied ? speedPercent(average, yardstick.nativeFps) : 100;
   const reported = channels.speed?.mean ?? null;
   const common = {
+    version: methodVersion,
+    held: isHeld(trace, reported),
     frames,
     durationMs,
     averageFps: average,

@@ -1,38 +1,97 @@
-import { changesBetween, type ArmConditions, type Settings, type SettingValue } from "@/core/kit";
+import { changesBetween, type Settings, type SettingValue } from "@/core/kit";
+import { kindOf, type ArmConditions, type Before, type Planned, type TrialOutcome } from "@/core/trial";
+import { said, type Said } from "@/core/words";
 
-/** What holds for a job now: settings, conditions that were kept, and the build. */
+/** What holds for a job: settings whole, conditions that were decided, build, and the rate wanted (null for the rules' or the title's). */
 export interface Standing {
   settings: Settings;
   conditions: ArmConditions;
-  buildId: string | null;
+  buildId: string;
+  targetFps: number | null;
 }
 
 /** A decided trial, in as far as it changes what holds. */
 export interface Decided {
+  number: number;
   /** What held when the trial began. */
-  before: Settings;
-  /** The arm that was kept; null when all was put back. */
-  kept: { settings: Settings; conditions: ArmConditions; buildId: string | null } | null;
+  before: Before;
+  /** What was kept; null when all was put back. A target of `undefined` leaves it as it is. */
+  kept: {
+    settings: Settings;
+    conditions: ArmConditions;
+    buildId: string | null;
+    targetFps?: number | null;
+  } | null;
   /** What the decision is about, where the trial also set other things for its own sake; empty for all it changed. */
-  keys?: string[];
+  keys: string[];
+  proof: Said | null;
+}
+
+/** A trial as kept, decided or not. */
+export interface Decidable extends Planned {
+  number: number;
+  keptArm: number | null;
+  decidedAt: Date | null;
+  outcome: TrialOutcome | null;
+}
+
+/** What proves a decision, in figures. */
+function proofOf({ outcome, keptArm }: Decidable): Said | null {
+  if (!outcome) return null;
+  const pair = outcome.pairs.find(({ a, b }) => a === 0 && b === keptArm);
+  return pair ? said("effect.pair", { pair }) : outcome.headline;
+}
+
+/** The decisions among a job's trials, in the order they were made. */
+export function decisionsOf(trials: Decidable[]): Decided[] {
+  const at = ({ decidedAt }: Decidable) => (decidedAt ? new Date(decidedAt).getTime() : 0);
+  return trials
+    .filter(({ decidedAt }) => decidedAt !== null)
+    .sort((a, b) => at(a) - at(b))
+    .map((trial) => {
+      const kind = kindOf(trial.kind);
+      const arm = trial.keptArm === null ? undefined : trial.arms[trial.keptArm];
+      const { settings, conditions, buildId, level } = arm ?? {
+        settings: {},
+        conditions: {},
+        buildId: null,
+        level: null,
+      };
+      return {
+        number: trial.number,
+        before: trial.before,
+        kept: arm
+          ? {
+              settings,
+              conditions,
+              buildId,
+              ...(kind.setsTarget && level !== null ? { targetFps: level } : {}),
+            }
+          : null,
+        keys: kind.sweep ? trial.plan.keys : [],
+        proof: proofOf(trial),
+      };
+    });
 }
 
 /**
- * What holds after a job's decisions, in their order: each kept arm changes what it changed, and nothing else, so taking
- * back an earlier decision leaves later ones standing.
+ * What holds after a job's decisions, in their order: the one place where settings, conditions, build and target come from.
+ * Each kept arm changes what it changed, and nothing else, so taking back an earlier decision leaves later ones standing.
  */
-export function inForce(base: Standing, decided: Decided[]): Standing {
-  return decided.reduce((held, { before, kept, keys = [] }) => {
+export function inForce(baseline: Standing, decided: Decided[]): Standing {
+  return decided.reduce((held, { before, kept, keys }) => {
     if (!kept) return held;
-    const changes = changesBetween(before, kept.settings)
-      .filter(({ key, to }) => to !== null && (keys.length === 0 || keys.includes(key)))
-      .map(({ key, to }) => [key, to]);
+    const isAsked = (key: string) => keys.length === 0 || keys.includes(key);
+    const changes = changesBetween(before.settings, kept.settings).flatMap(({ key, to }) =>
+      to !== null && isAsked(key) ? [[key, to] as const] : [],
+    );
     return {
       settings: { ...held.settings, ...Object.fromEntries(changes) },
       conditions: { ...held.conditions, ...kept.conditions },
       buildId: kept.buildId ?? held.buildId,
+      targetFps: kept.targetFps === undefined ? held.targetFps : kept.targetFps,
     };
-  }, base);
+  }, baseline);
 }
 
 /** One override of a profile, with where it comes from. */
@@ -42,20 +101,20 @@ export interface Override {
   to: SettingValue | null;
   /** Number of the trial that put it there; null where it was so from the start. */
   trial: number | null;
-  /** The trial's effect in words; empty where nothing proved it. */
-  proof: string;
+  /** The trial's effect; null where nothing proved it. */
+  proof: Said | null;
 }
 
 /** A profile's overrides: what differs from the engine's defaults, each with the last trial that kept it. */
 export function overrides(
   defaults: Settings,
-  standing: Standing,
-  decided: (Decided & { number: number; proof: string })[],
+  standing: Pick<Standing, "settings">,
+  decided: Decided[],
 ): Override[] {
   return changesBetween(defaults, standing.settings).map(({ key, from, to }) => {
     const by = [...decided]
       .reverse()
-      .find(({ before, kept }) => kept !== null && kept.settings[key] === to && before[key] !== to);
-    return { key, from, to, trial: by?.number ?? null, proof: by?.proof ?? "" };
+      .find(({ before, kept }) => kept !== null && kept.settings[key] === to && before.settings[key] !== to);
+    return { key, from, to, trial: by?.number ?? null, proof: by?.proof ?? null };
   });
 }

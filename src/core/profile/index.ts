@@ -1,1 +1,9 @@
-export { inForce, overrides, type Decided, type Override, type Standing } from "./inForce";
+export {
+  decisionsOf,
+  inForce,
+  overrides,
+  type Decidable,
+  type Decided,
+  type Override,
+  type Standing,
+} from "./inForce";

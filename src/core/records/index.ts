@@ -2,13 +2,10 @@
  * The shapes in which kept things are handed from the database to a screen: types only.
  * Declared once here, so that repositories, use-cases and views can't drift apart.
  */
-import type { NextStep, Opening, RateDecision, Suggestion, TrialOutcome, Overdriven } from "@/core/advise";
+import type { NextStep, Opening, Suggestion } from "@/core/advise";
 import type { NoiseFloor } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
 import type {
-  Arm,
-  ArmConditions,
-  Choice,
   Conditions,
   NewEngine,
   NewFault,
@@ -21,16 +18,30 @@ import type {
   Setting,
   Settings,
   SettingValue,
-  TrialKind,
-  TrialPlan,
+  Severity,
 } from "@/core/kit";
 import type { Summary, TallyFigures, Yardstick } from "@/core/metrics";
-import type { Override } from "@/core/profile";
-import type { SweepFit } from "@/core/sweep";
+import type { Decidable, Override, Standing } from "@/core/profile";
 import type { Trace } from "@/core/trace";
-import type { Grade, HouseRules, Severity, Verdict } from "@/core/verdict";
+import type {
+  ArmConditions,
+  ArmFigures,
+  ArmEvidence,
+  Choice,
+  Progress,
+  Reading,
+  Understood,
+  Visits,
+} from "@/core/trial";
+import type { Grade, HouseRules, Verdict } from "@/core/verdict";
+import type { Said } from "@/core/words";
 
-export interface RigRow {
+/** What every thing that can be edited carries: an edit says which version it saw. */
+export interface Versioned {
+  version: number;
+}
+
+export interface RigRow extends Versioned {
   id: string;
   name: string;
   /** The newest revision. */
@@ -39,7 +50,7 @@ export interface RigRow {
   spec: RigSpec;
 }
 
-export interface SystemRow extends NewSystem {
+export interface SystemRow extends NewSystem, Versioned {
   id: string;
 }
 
@@ -55,19 +66,20 @@ export interface BuildRow {
   id: string;
   engineId: string;
   engine: string;
+  /** The build's own number. */
   version: string;
   branch: "stable" | "experimental";
   systemIds: string[];
 }
 
-export interface HouseRulesRow {
+export interface HouseRulesRow extends Versioned {
   id: string;
   name: string;
   rules: HouseRules;
   isDefault: boolean;
 }
 
-export interface JobRow extends NewJob {
+export interface JobRow extends NewJob, Versioned {
   id: string;
   rig: string;
   title: string;
@@ -75,7 +87,7 @@ export interface JobRow extends NewJob {
   hardness: NewTitle["hardness"];
   engineId: string;
   engine: string;
-  version: string;
+  build: string;
   nativeFps: number;
   tied: boolean;
   houseRules: string;
@@ -83,6 +95,8 @@ export interface JobRow extends NewJob {
   createdAt: Date;
   closedAt: Date | null;
   closing: JobClosing | null;
+  /** What it began from; null until its first run. */
+  baseline: Standing | null;
 }
 
 /** What a job came to: the profile with its proofs, and what it took. */
@@ -99,40 +113,23 @@ export interface JobClosing {
   note: string;
 }
 
-export interface TrialRow {
+export interface TrialRow extends Decidable, Versioned {
   id: string;
   jobId: string;
-  number: number;
-  kind: TrialKind;
-  name: string;
-  arms: Arm[];
-  rounds: number;
-  cold: boolean;
-  plan: TrialPlan;
-  /** What held when it was begun. */
-  before: { settings: Settings; conditions: ArmConditions; targetFps: number | null };
   createdAt: Date;
   choice: Choice["choice"] | null;
-  keptArm: number | null;
   reason: string;
-  outcome: TrialOutcome | null;
-  decidedAt: Date | null;
 }
 
 /** A trial with how far its runs have come. */
-export interface TrialNode extends TrialRow {
-  /** Usable runs of every arm. */
-  runs: number[];
-  /** Arms still to run, in order. */
-  left: number[];
-}
+export interface TrialNode extends TrialRow, Progress {}
 
 export interface FaultRow extends NewFault {
   id: string;
   createdAt: Date;
 }
 
-export interface JobListRow extends Omit<JobRow, "rules" | "closing"> {
+export interface JobListRow extends Omit<JobRow, "rules" | "closing" | "baseline"> {
   runs: number;
   lastRunAt: Date | null;
   /** Light and rate of the newest run. */
@@ -140,7 +137,11 @@ export interface JobListRow extends Omit<JobRow, "rules" | "closing"> {
   averageFps: number | null;
 }
 
-export interface RunRow extends Omit<NewRun, "jobId"> {
+/** How far a run has come: growing, whole, or ended before its time. */
+export const runStates = ["open", "whole", "cut off", "crashed"] as const;
+export type RunState = (typeof runStates)[number];
+
+export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
   id: string;
   number: number;
   form: Trace["form"];
@@ -150,13 +151,13 @@ export interface RunRow extends Omit<NewRun, "jobId"> {
   rules: HouseRules;
   yardstick: Yardstick;
   faults: Severity[];
-  methodVersion: number | null;
+  state: RunState;
   summary: Summary | null;
   verdict: Verdict | null;
 }
 
 /** What lies on the bench now. */
-export interface BenchRow {
+export interface BenchRow extends Versioned {
   rigId: string | null;
   jobId: string | null;
   houseRulesId: string | null;
@@ -164,7 +165,7 @@ export interface BenchRow {
 }
 
 /** The bench strip: what is on the bench and what can be put there. */
-export interface BenchView {
+export interface BenchView extends Versioned {
   rigs: Pick<RigRow, "id" | "name">[];
   rig: RigRow | null;
   conditions: Conditions | null;
@@ -192,14 +193,16 @@ export interface Change {
 /** A run in a job's thread: figures, verdict, and what was changed since the run before. */
 export interface ThreadRun extends Omit<
   RunRow,
-  "summary" | "verdict" | "rules" | "methodVersion" | "buildId" | "rigRevisionId" | "faults"
+  "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "faults"
 > {
   /** Without its segments: a screen that draws two hundred runs needs none. */
   summary: Omit<Summary, "segments">;
   verdict: Verdict;
   changes: Change[];
-  /** Conditions that break the job's house rules, in words. */
-  warnings: string[];
+  /** Conditions that break the job's house rules. */
+  warnings: Said[];
+  /** Its figures are of an older method, and are being made anew. */
+  outdated: boolean;
   /** It compiled effects on first sight, or was said to have. */
   cold: boolean;
   tally: TallyFigures | null;
@@ -212,7 +215,7 @@ export interface JobView {
   faults: FaultRow[];
   /** What was kept so far, as the difference from the engine's defaults. */
   overrides: Override[];
-  standing: { settings: Settings; conditions: ArmConditions };
+  standing: Standing;
   /** Of the newest run that can be diagnosed, with its id. */
   diagnosis: { runId: string; diagnosis: Diagnosis } | null;
   suggestions: Suggestion[];
@@ -230,24 +233,25 @@ export interface JobView {
 export interface TrialView {
   job: JobRow;
   trial: TrialNode;
+  /** The rate wanted of its runs, fps. */
+  targetFps: number;
   runs: ThreadRun[];
   faults: FaultRow[];
   noise: NoiseFloor;
   noiseMeasured: boolean;
-  /** Cold and warm side by side: mean lost on first and on later visits to a scene, ms. */
-  passes: {
-    runId: string;
-    number: number;
-    arm: number;
-    firstLostMs: number;
-    laterLostMs: number;
-    scenes: number;
-  }[];
-  /** Rigs, engines and conditions that drifted since it was begun, in words. */
-  drifted: string[];
-  fit: SweepFit | null;
-  rate: (RateDecision & { overdriven: Overdriven[]; missing: string[] }) | null;
-  effects: TrialOutcome["effects"];
+  /** What first and later visits to scenes lost. */
+  visits: Visits[];
+  /** Rigs, engines and conditions that drifted since it was begun. */
+  drifted: Said[];
+  reading: Reading | null;
+  outcome: Understood["outcome"];
+  /** What to do, by the runs there are; as kept where it is decided. */
+  advice: Understood["advice"];
+  missing: Said[];
+  /** Its runs are all there to read, and reading them takes a while: ask for the outcome. */
+  pending: boolean;
+  evidence: ArmEvidence[];
+  figures: ArmFigures[];
   limits: { temperatureC: number | null; batteryWh: number | null };
   display: { name: string; width: number; height: number; diagonalInch: number | null };
   screens: NewSystem["screens"];
@@ -257,7 +261,7 @@ export interface TrialView {
 export interface PlanView {
   job: JobRow;
   catalogue: Setting[];
-  standing: { settings: Settings; conditions: ArmConditions };
+  standing: Standing;
   spec: RigSpec;
   builds: BuildRow[];
   usefulScale: number | null;
@@ -270,8 +274,8 @@ export interface JobsView {
   rows: JobListRow[];
   total: number;
   search: string;
-  page: number;
-  pageSize: number;
+  /** Where the next rows begin; null at the end. */
+  next: string | null;
 }
 
 /** What a new run starts from. */
@@ -303,13 +307,16 @@ export interface PageQuery {
   filter: string;
   sort: string;
   descending: boolean;
-  page: number;
-  pageSize: number;
+  /** As the page before gave it; empty for the first. */
+  cursor: string;
+  limit: number;
 }
 
 export interface Page<Row> {
   rows: Row[];
   total: number;
+  /** Where the next rows begin; null at the end. */
+  next: string | null;
 }
 
 export interface RigListRow extends Pick<RigRow, "id" | "name" | "revision" | "spec"> {
@@ -327,12 +334,12 @@ export interface ListView<Row> extends Page<Row> {
   query: PageQuery;
 }
 
-export interface TitleDetail extends NewTitle {
+export interface TitleDetail extends NewTitle, Versioned {
   id: string;
   retired: boolean;
 }
 
-export interface EngineDetail extends NewEngine {
+export interface EngineDetail extends NewEngine, Versioned {
   id: string;
 }
 

@@ -1,3 +1,4 @@
+import { said, type Said, type SoakFault } from "@/core/words";
 import { crashRate } from "./crashes";
 
 /** A ladder of clock options, from the makers' own upwards. */
@@ -19,29 +20,28 @@ export interface LadderRun {
 }
 
 export type LadderNext =
-  | { kind: "soak"; step: number; minutes: number; sentence: string }
-  | { kind: "confirm"; step: number; minutes: number; sentence: string }
-  | { kind: "done"; step: number | null; sentence: string };
+  | { kind: "soak"; step: number; minutes: number; sentence: Said }
+  | { kind: "confirm"; step: number; minutes: number; sentence: Said }
+  | { kind: "done"; step: number | null; sentence: Said };
 
 export interface LadderState {
   /** Highest step whose soaks were all clean; null before the first. */
   lastClean: number | null;
   /** Why a step was given up. */
-  failed: { step: number; why: string } | null;
+  failed: { step: number; fault: SoakFault } | null;
   cleanMinutes: number;
   /** Crashes an hour that the clean minutes at the last clean step rule out, 95 %; null before any. */
   ruledOutPerHour: number | null;
   next: LadderNext;
 }
 
-/** Why a soak stops the climb, or null when it was clean. Heat counts at the limit, not near it. */
-export function ladderStep(run: LadderRun, limitC: number | null): string | null {
-  if (run.crashed) return "it crashed";
-  if (run.artefacts) return "the picture broke up";
+/** What stops the climb in a soak, or null when it was clean. Heat counts at the limit, not near it. */
+export function ladderStep(run: LadderRun, limitC: number | null): SoakFault | null {
+  if (run.crashed) return { why: "crashed" };
+  if (run.artefacts) return { why: "artefacts" };
   if (limitC !== null && run.hottestC !== null && run.hottestC >= limitC)
-    return `it reached ${run.hottestC.toFixed(0)} °C, the limit is ${limitC} °C`;
-  if (run.throttled) return "heat took clocks back";
-  return null;
+    return { why: "limit", celsius: run.hottestC, limitC };
+  return run.throttled ? { why: "throttled" } : null;
 }
 
 /**
@@ -56,8 +56,8 @@ export function ladder({ steps, soakMinutes, limitC }: LadderPlan, runs: LadderR
   if (steps.length === 0 || !(soakMinutes > 0)) throw new RangeError("a ladder needs steps and a soak");
   let failed: LadderState["failed"] = null;
   for (const run of runs) {
-    const why = ladderStep(run, limitC);
-    if (why && (!failed || run.step < failed.step)) failed = { step: run.step, why };
+    const fault = ladderStep(run, limitC);
+    if (fault && (!failed || run.step < failed.step)) failed = { step: run.step, fault };
   }
   const cleanAt = (step: number) =>
     runs
@@ -73,38 +73,31 @@ export function ladder({ steps, soakMinutes, limitC }: LadderPlan, runs: LadderR
   const ruledOutPerHour = cleanMinutes > 0 ? crashRate(0, cleanMinutes / 60).ruledOutAbove : null;
   const upTo = lastClean === null ? 0 : lastClean + 1;
   const top = failed?.step ?? steps.length;
-  const because = failed ? ` ${steps[failed.step]} is given up: ${failed.why}.` : "";
+  const gaveUp = failed && { step: steps[failed.step], fault: failed.fault };
   let next: LadderNext;
   if (upTo < top) {
-    const left = Math.max(0.1, soakMinutes - cleanAt(upTo));
-    next = {
-      kind: "soak",
-      step: upTo,
-      minutes: left,
-      sentence: `Soak ${steps[upTo]} for ${minutesWords(left)}${cleanAt(upTo) > 0 ? " more" : ""}.${because} Stop at once on a crash, a broken picture${limitC === null ? "" : `, or ${limitC} °C`}.`,
-    };
+    const before = cleanAt(upTo);
+    const left = Math.max(0.1, soakMinutes - before);
+    const figures = { step: steps[upTo], minutes: left, more: before > 0, failed: gaveUp, limitC };
+    next = { kind: "soak", step: upTo, minutes: left, sentence: said("clocks.soak", figures) };
   } else if (lastClean === null) {
     next = {
       kind: "done",
       step: null,
-      sentence: `Even ${steps[0]} isn't clean.${because} Look at cooling and supply before clocks.`,
+      sentence: said("clocks.notClean", { step: steps[0], failed: gaveUp }),
     };
   } else if (!enough(cleanMinutes, 2 * soakMinutes)) {
-    next = {
-      kind: "confirm",
-      step: lastClean,
-      minutes: 2 * soakMinutes - cleanMinutes,
-      sentence: `Back to ${steps[lastClean]}, the last clean step, and confirm it for ${minutesWords(2 * soakMinutes - cleanMinutes)} more, twice the soak in all.${because}`,
-    };
+    const left = 2 * soakMinutes - cleanMinutes;
+    const figures = { step: steps[lastClean], minutes: left, failed: gaveUp };
+    next = { kind: "confirm", step: lastClean, minutes: left, sentence: said("clocks.confirm", figures) };
   } else {
-    next = {
-      kind: "done",
-      step: lastClean,
-      sentence: `${steps[lastClean]} is confirmed: ${minutesWords(cleanMinutes)} clean, which rules out more than ${ruledOutPerHour!.toFixed(1)} crashes an hour (95 %) and nothing rarer.${because}`,
+    const figures = {
+      step: steps[lastClean],
+      minutes: cleanMinutes,
+      perHour: ruledOutPerHour!,
+      failed: gaveUp,
     };
+    next = { kind: "done", step: lastClean, sentence: said("clocks.confirmed", figures) };
   }
   return { lastClean, failed, cleanMinutes, ruledOutPerHour, next };
 }
-
-const minutesWords = (minutes: number) =>
-  `${minutes % 1 < 0.05 || minutes % 1 > 0.95 ? minutes.toFixed(0) : minutes.toFixed(1)} min`;

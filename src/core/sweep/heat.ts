@@ -82,7 +82,8 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
   if (refined.squares < best.squares) best = refined;
 
   const left = points.values.map(
-    (value, i) => value - best.settled - (best.start - best.settled) * Math.exp(-seconds[i] / best.tau),
+    (value, i) =>
+      value - heatAt({ startC: best.start, settledC: best.settled, settleSeconds: best.tau }, seconds[i]),
   );
   const follow = Math.max(0, Math.min(0.95, lag1(left) ?? 0));
   const effective = Math.max(5, (left.length * (1 - follow)) / (1 + follow));
@@ -120,6 +121,12 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
     reached: 1 - Math.exp(-span / best.tau),
   };
 }
+
+/** Temperature on a warming curve: T∞ − (T∞ − T0)·e^(−t/τ), °C. */
+export const heatAt = (
+  { startC, settledC, settleSeconds }: Pick<HeatFit, "startC" | "settledC" | "settleSeconds">,
+  seconds: number,
+) => settledC - (settledC - startC) * Math.exp(-seconds / settleSeconds);
 
 /**
  * Seconds from the start until a limit is reached: −τ·ln((T∞ − L)/(T∞ − T0)).

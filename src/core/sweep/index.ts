@@ -1,9 +1,10 @@
-export { fitScaleLaw, type ScaleLaw, type ScaleLevel, type ScalePrediction } from "./scaleLaw";
+export { fitScaleLaw, frameTimeAt, type ScaleLaw, type ScaleLevel, type ScalePrediction } from "./scaleLaw";
 export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSweep } from "./power";
 export {
   burstAndSustained,
   coolDownMinutes,
   fitHeat,
+  heatAt,
   secondsToLimit,
   throttling,
   type HeatFit,
@@ -21,19 +22,4 @@ export {
 export { chooseSchool, type School, type SchoolChoice } from "./schools";
 export { memoryGrowth, minutesWith, type MemoryGrowth } from "./memory";
 export { nextScale, type NextScale } from "./nextLevel";
-export {
-  fitSweep,
-  isPaced,
-  usualFrameMs,
-  type ClocksFit,
-  type HeatFitted,
-  type HeatRow,
-  type MemoryFit,
-  type MemoryRow,
-  type PowerFit,
-  type ResolutionFit,
-  type SweepArm,
-  type SweepContext,
-  type SweepFit,
-  type SweepRun,
-} from "./fit";
+export { isPaced, usualFrameMs } from "./usualFrame";

@@ -1,9 +1,10 @@
+import { said, type Said } from "@/core/words";
 import type { ScaleLaw } from "./scaleLaw";
 
 /** The level that would settle a resolution sweep, and why. */
 export interface NextScale {
   scale: number;
-  sentence: string;
+  sentence: Said;
 }
 
 /**
@@ -31,6 +32,6 @@ export function nextScale(
   if (at === undefined) return null;
   return {
     scale: at,
-    sentence: `Run ×${at} next: the law puts the largest scale for ${targetFps.toFixed(targetFps % 1 ? 2 : 0)} fps between ×${low} and ×${high}, and ×${at} would settle it.`,
+    sentence: said("resolution.next", { scale: at, targetFps, low, high }),
   };
 }

@@ -1,5 +1,6 @@
 import { assumedNoise, reckonedSpread, type NoiseFloor } from "@/core/compare";
 import { mean, tQuantile } from "@/core/stats";
+import { said, type Said } from "@/core/words";
 
 /** Runs in one power mode (or at one clock option). */
 export interface PowerLevel {
@@ -31,10 +32,10 @@ export interface PowerSweep {
   rows: PowerRow[];
   /** Index into rows: least watts that meet the target, else the fastest; null without rows. */
   sweetSpot: number | null;
-  reason: string;
+  reason: Said;
   /** Pairs where more power made it slower, beyond noise. */
-  slowerWithMore: { mode: string; than: string; ratio: number; low: number; high: number; words: string }[];
-  missing: string[];
+  slowerWithMore: { mode: string; than: string; ratio: number; low: number; high: number; sentence: Said }[];
+  missing: Said[];
 }
 
 /**
@@ -49,7 +50,9 @@ export function powerSweep(
   targetFps: number,
   { tolerance = 0.01, noise = assumedNoise }: { tolerance?: number; noise?: NoiseFloor } = {},
 ): PowerSweep {
-  const missing = levels.filter(({ runs }) => runs.length === 0).map(({ mode }) => `${mode} has no run yet.`);
+  const missing = levels
+    .filter(({ runs }) => runs.length === 0)
+    .map(({ mode }) => said("power.noRun", { mode }));
   const held = levels.filter(({ runs }) => runs.length > 0);
   const logs = held.map(({ runs }) => runs.map(({ fps }) => Math.log(fps)));
   const squares = logs
@@ -92,12 +95,8 @@ export function powerSweep(
         ),
     };
   });
-  if (rows.some(({ measured, watts: known }) => !measured && known !== null))
-    missing.push("Some watts weren't logged: the mode's own figure stands in.");
-  if (rows.some(({ watts: known }) => known === null))
-    missing.push(
-      "Watts are missing for some modes: log them, or name the mode's watts on the rig. Rates still compare.",
-    );
+  if (rows.some(({ measured, watts: known }) => !measured && known !== null)) missing.push(said("power.named"));
+  if (rows.some(({ watts: known }) => known === null)) missing.push(said("power.noWatts"));
 
   const slowerWithMore: PowerSweep["slowerWithMore"] = [];
   rows.forEach((more, i) =>
@@ -113,7 +112,7 @@ export function powerSweep(
         ratio: Math.exp(log),
         low: Math.exp(log - half),
         high: Math.exp(log + half),
-        words: `More power made it slower: ${more.mode} gives ${more.fps.toFixed(1)} fps, ${less.mode} ${less.fps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
+        sentence: said("power.slower", { mode: more.mode, fps: more.fps, than: less.mode, thanFps: less.fps }),
       });
     }),
   );
@@ -128,27 +127,21 @@ export function powerSweep(
   };
 }
 
-function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; reason: string } {
-  if (rows.length === 0) return { at: null, reason: "No mode has a run yet." };
+function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; reason: Said } {
+  if (rows.length === 0) return { at: null, reason: said("power.none") };
   const order = rows.map((_, i) => i);
   const holding = order.filter((i) => rows[i].holds);
-  const target = targetFps.toFixed(targetFps % 1 ? 2 : 0);
-  if (holding.length > 0) {
-    const at = holding.sort(
-      (a, b) => (rows[a].watts ?? Infinity) - (rows[b].watts ?? Infinity) || rows[b].fps - rows[a].fps,
-    )[0];
+  const found = (at: number, code: "power.holds" | "power.fastest") => {
     const { mode, watts, fps } = rows[at];
-    return {
-      at,
-      reason: `${mode} holds ${target} fps (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
-    };
-  }
-  const at = order.sort((a, b) => rows[b].fps - rows[a].fps)[0];
-  const { mode, watts, fps } = rows[at];
-  return {
-    at,
-    reason: `No mode holds ${target} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
+    return { at, reason: said(code, { mode, targetFps, fps, watts }) };
   };
+  if (holding.length > 0) {
+    const thrifty = holding.sort(
+      (a, b) => (rows[a].watts ?? Infinity) - (rows[b].watts ?? Infinity) || rows[b].fps - rows[a].fps,
+    );
+    return found(thrifty[0], "power.holds");
+  }
+  return found(order.sort((a, b) => rows[b].fps - rows[a].fps)[0], "power.fastest");
 }
 
 /**

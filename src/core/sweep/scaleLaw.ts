@@ -1,3 +1,4 @@
+import { said, type Said } from "@/core/words";
 import { quantile, seeded, studentT, weightedLine, type Interval } from "@/core/stats";
 
 /** What was measured at one internal scale: the runs' medians and 99th percentiles, ms. */
@@ -36,7 +37,7 @@ export interface ScaleLaw {
   /** SD of levels about the law, as a share. */
   scatter: number;
   predicted: ScalePrediction[];
-  notes: string[];
+  notes: Said[];
 }
 
 interface Law {
@@ -47,6 +48,13 @@ interface Law {
 
 const lawAt = ({ floor, intercept, slope }: Law, megapixels: number) =>
   Math.max(floor ?? -Infinity, intercept + slope * megapixels);
+
+/** Frame time that a fitted law gives so many rendered megapixels, ms. */
+export const frameTimeAt = (law: ScaleLaw, megapixels: number): number =>
+  lawAt(
+    { floor: law.floorSeen ? law.floorMs : null, intercept: law.interceptMs, slope: law.msPerMegapixel },
+    megapixels,
+  );
 
 /** Least share that a law's frame time may come to: times are never zero. */
 const leastMs = 1e-3;
@@ -178,17 +186,13 @@ export function fitScaleLaw(
   const pixelShare = law.slope * x[x.length - 1];
   const limitedByPixels = slopeInterval.low > 0 && pixelShare > 0.05 * lawAt(law, x[x.length - 1]);
   const steadyLaw = bestLaw(x, steady, counts).law;
-  const notes: string[] = [];
-  if (x.length < 3)
-    notes.push("Two scales only: the flat part can't be told from the slope. A third would settle it.");
-  if (!limitedByPixels)
-    notes.push("Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.");
+  const notes: Said[] = [];
+  if (x.length < 3) notes.push(said("resolution.twoScales"));
+  if (!limitedByPixels) notes.push(said("resolution.notTheLimit"));
   const steps = [...laws.map((from) => largest(from) ?? 0)].sort((a, b) => a - b);
   const found = limitedByPixels ? largest(law) : (measured.filter((scale, i) => y[i] <= limit).at(-1) ?? null);
   if (limitedByPixels && found !== null && found > measured[measured.length - 1])
-    notes.push(
-      `×${found} lies beyond what was measured (×${measured[measured.length - 1]}): run it before keeping it.`,
-    );
+    notes.push(said("resolution.beyond", { found, most: measured[measured.length - 1] }));
   return {
     floorMs: law.floor ?? Math.max(0, law.intercept),
     floorSeen: law.floor !== null,

@@ -1,3 +1,5 @@
+import { said, type Said } from "@/core/words";
+
 /** One way to run clocks, with what it came to over a long run. */
 export interface School {
   name: string;
@@ -8,7 +10,7 @@ export interface School {
 
 export interface SchoolChoice {
   name: string;
-  sentence: string;
+  sentence: Said;
   fpsPerWatt: (number | null)[];
 }
 
@@ -43,7 +45,12 @@ export function chooseSchool(
     return {
       name,
       fpsPerWatt,
-      sentence: `${name} sustains ${sustainedFps.toFixed(1)} fps${hottestC === null ? "" : ` at ${hottestC.toFixed(0)} °C`}${holding.length > 1 ? ", with the most fps for its watts of those that hold the target" : ", and is the only one that holds the target"}.`,
+      sentence: said("school.holds", {
+        name,
+        fps: sustainedFps,
+        celsius: hottestC,
+        alone: holding.length === 1,
+      }),
     };
   }
   const under = order.filter((i) => cool(schools[i]));
@@ -54,6 +61,6 @@ export function chooseSchool(
   return {
     name,
     fpsPerWatt,
-    sentence: `None holds the target; ${name} sustains the most, ${sustainedFps.toFixed(1)} fps${under.length > 0 ? " under the temperature limit" : ", though none stays under the temperature limit"}.`,
+    sentence: said("school.none", { name, fps: sustainedFps, cool: under.length > 0 }),
   };
 }

@@ -361,7 +361,9 @@ describe("a quote left open", () => {
 
   it("is said with its line", () => {
     const result = slow('"the bell hall');
-    expect(result.ok && result.reading.notes.join(" ")).toMatch(/quote isn't closed on its own line: line 22\./);
+    expect(result.ok && result.reading.notes.join(" ")).toMatch(
+      /quote isn't closed on its own line: line 22\./,
+    );
   });
 
   it("in the time's own cell makes that one row a skipped one, counted and shown", () => {

@@ -1,12 +1,11 @@
 import type { Summary } from "@/core/metrics";
+import { said, type Said } from "@/core/words";
+import type { Severity } from "@/core/kit";
 import { lendingDesk, type HouseRules } from "./rules";
 
 /** Brightest first. */
 export const grades = ["steady", "flickers", "dims", "gutters", "dark"] as const;
 export type Grade = (typeof grades)[number];
-
-export const severities = ["slight", "visible", "severe", "blocking"] as const;
-export type Severity = (typeof severities)[number];
 
 export type RuleName =
   | "speedPercent"
@@ -35,8 +34,8 @@ export interface Verdict {
   reasons: Reason[];
   /** True when judged from readings or by eye, so that hitches could not be seen. */
   partial: boolean;
-  /** What a person should know beside the verdict, in words. */
-  remarks: string[];
+  /** What a person should know beside the verdict. */
+  remarks: Said[];
 }
 
 /** What else weighs on a run beside its figures. */
@@ -129,19 +128,14 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
 /** A tied title this far over its own rate runs visibly fast. */
 const tooFastPercent = 103;
 
-function remarksOn(summary: Summary): string[] {
-  const remarks: string[] = [];
-  const fps = summary.averageFps.toFixed(1);
-  if (summary.counterDisagrees)
-    remarks.push(
-      `The counter disagrees: it shows ${fps} fps while the engine reports ${summary.reportedSpeedPercent!.toFixed(1)} % speed. The picture repeats old frames.`,
-    );
+function remarksOn(summary: Summary): Said[] {
+  const remarks: Said[] = [];
+  const { averageFps, reportedSpeedPercent } = summary;
+  if (summary.counterDisagrees && reportedSpeedPercent !== null)
+    remarks.push(said("verdict.counterDisagrees", { fps: averageFps, speedPercent: reportedSpeedPercent }));
   const speed = judgedSpeed(summary);
   if (summary.tied && speed.value > tooFastPercent)
-    remarks.push(
-      `It runs at ${speed.value.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`,
-    );
-  if (summary.form === "interval")
-    remarks.push("Judged from readings: hitches and pacing can't be seen in them.");
+    remarks.push(said("verdict.tooFast", { speedPercent: speed.value }));
+  if (summary.form === "interval") remarks.push(said("verdict.fromReadings"));
   return remarks;
 }

@@ -23,3 +23,18 @@ export function yardstickOf(job: Measured, spec: Pick<RigSpec, "displays">, disp
     refreshHz: displayIn(spec, display).refreshHz[0],
   };
 }
+
+/**
+ * The yardstick of a run under other rules. A target that came from the rules it was made under follows the new ones; one
+ * that the job or a decision set stays.
+ */
+export function yardstickUnder(
+  yardstick: Yardstick,
+  before: Pick<HouseRules, "freeTargetFps">,
+  after: Pick<HouseRules, "freeTargetFps">,
+): Yardstick {
+  const { nativeFps, tied, targetFps } = yardstick;
+  const byRules = (rules: Pick<HouseRules, "freeTargetFps">) =>
+    targetOf({ nativeFps, tied, targetFps: null, rules });
+  return targetFps === byRules(before) ? { ...yardstick, targetFps: byRules(after) } : yardstick;
+}

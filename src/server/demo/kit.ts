@@ -196,6 +196,7 @@ const setting = (
   label: string,
   more: Partial<Setting> & Pick<Setting, "type" | "default">,
 ): Setting => ({
+  purpose: null,
   key,
   label,
   choices: [],
@@ -215,6 +216,7 @@ const setting = (
 
 const scale = (most: number, first: number) =>
   setting("scale", "Internal scale", {
+    purpose: "scale",
     type: "number",
     default: first,
     min: 1,
@@ -226,6 +228,7 @@ const scale = (most: number, first: number) =>
     section: "picture",
   });
 const backEnd = setting("back_end", "Back end", {
+  purpose: "back end",
   type: "choice",
   choices: ["Vulkan", "OpenGL"],
   default: "OpenGL",
@@ -236,6 +239,7 @@ const backEnd = setting("back_end", "Back end", {
   section: "picture",
 });
 const shaderCache = setting("compile_ahead", "Compile effects ahead", {
+  purpose: "shader cache",
   type: "switch",
   default: false,
   fastest: true,
@@ -245,6 +249,7 @@ const shaderCache = setting("compile_ahead", "Compile effects ahead", {
   section: "picture",
 });
 const soundQueue = setting("sound_queue", "Sound queue, frames", {
+  purpose: "sound queue",
   type: "number",
   default: 64,
   min: 8,
@@ -256,6 +261,7 @@ const soundQueue = setting("sound_queue", "Sound queue, frames", {
   section: "sound",
 });
 const asyncSound = setting("async_sound", "Mix sound on its own", {
+  purpose: "sound sync",
   type: "switch",
   default: false,
   fastest: true,
@@ -264,6 +270,7 @@ const asyncSound = setting("async_sound", "Mix sound on its own", {
   section: "sound",
 });
 const skipCycles = setting("cycle_skip", "Skip cycles of the machine", {
+  purpose: "cycle skip",
   type: "number",
   default: 0,
   min: 0,
@@ -293,6 +300,7 @@ const smoothing = setting("smoothing", "Smoothing", {
   section: "picture",
 });
 const evenPacing = setting("even_pacing", "Hold frames to the display", {
+  purpose: "display sync",
   type: "switch",
   default: false,
   fastest: null,
@@ -301,6 +309,7 @@ const evenPacing = setting("even_pacing", "Hold frames to the display", {
   section: "sync",
 });
 const limiter = setting("rate_limit", "Rate limit", {
+  purpose: "limiter",
   type: "number",
   default: 0,
   min: 0,
@@ -313,6 +322,7 @@ const limiter = setting("rate_limit", "Rate limit", {
 });
 
 const holdRate = setting("hold_rate", "Hold to the title's rate", {
+  purpose: "hold rate",
   type: "switch",
   default: true,
   fastest: null,
@@ -321,6 +331,7 @@ const holdRate = setting("hold_rate", "Hold to the title's rate", {
   section: "sync",
 });
 const overdrive = setting("clock_percent", "Emulated clock, %", {
+  purpose: "emulated clock",
   type: "number",
   default: 100,
   min: 50,

@@ -1,15 +1,14 @@
 import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/bench";
 import { armOrder } from "@/core/compare";
 import {
-  emptyPlan,
   firstConditions,
   firstPreflight,
-  type Arm,
   type Conditions,
   type NewRun,
   type RigSpec,
   type Settings,
 } from "@/core/kit";
+import { emptyPlan, kindOf } from "@/core/trial";
 import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
 import {
   addEngine,
@@ -22,13 +21,16 @@ import {
   claimSeed,
   findJob,
   putBench,
-  releaseSeed,
+  transact,
 } from "@/data";
+import { theApplication as us } from "@/server/actor";
 import { closeJob } from "@/server/closeJob";
+import { decideTrial } from "@/server/decideTrial";
 import { addFault } from "@/server/faults";
-import { keepRun, type ImportedRun } from "@/server/importRun";
-import { storyOf } from "@/server/jobStory";
-import { addTrial, adviseTrial, decideTrial } from "@/server/trials";
+import { keepRun, type ImportedRun } from "@/server/keepRun";
+import { loadStory } from "@/server/loadStory";
+import { addTrial } from "@/server/planTrial";
+import { reckonTrial } from "@/server/viewTrial";
 import { devices } from "./devices";
 import { engines, rigs, systems, titles } from "./kit";
 import { stories, type Step, type Story } from "./stories";
@@ -42,16 +44,14 @@ const day = 86_400_000,
  * @param now when the demo is first started; its runs were made in the days before
  * @returns false when it is there already
  */
-export async function seedDemo(now: Date): Promise<boolean> {
-  if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
-  if (!(await claimSeed(seedName))) return false;
-  try {
+export function seedDemo(now: Date): Promise<boolean> {
+  // All of it or nothing: a start that is stopped meanwhile leaves no half of a demo.
+  return transact(async () => {
+    if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
+    if (!(await claimSeed(seedName))) return false;
     await addDemo(now);
-  } catch (error) {
-    await releaseSeed(seedName);
-    throw error;
-  }
-  return true;
+    return true;
+  });
 }
 
 async function addDemo(now: Date): Promise<void> {
@@ -106,7 +106,6 @@ async function addDemo(now: Date): Promise<void> {
 /** Lives through one story: runs, trials and decisions in their order. */
 class Teller {
   private readonly spec: RigSpec;
-  private settings: Settings | null = null;
 
   constructor(
     private readonly jobId: string,
@@ -122,7 +121,7 @@ class Teller {
     for (const step of this.story.steps) {
       if (step.do === "run") await this.runs(step);
       else if (step.do === "trial") await this.trial(step);
-      else await closeJob(this.jobId, { note: step.note }, this.moment(5));
+      else await closeJob(us, this.jobId, { note: step.note }, null, this.moment(5));
     }
   }
 
@@ -133,8 +132,7 @@ class Teller {
 
   /** What holds now; before the first run, the engine's defaults. */
   private async standing() {
-    const { standing } = await storyOf((await findJob(this.jobId))!);
-    return this.settings ? standing : { ...standing, settings: { ...standing.settings } };
+    return (await loadStory((await findJob(this.jobId))!)).standing;
   }
 
   private async runs({
@@ -145,10 +143,10 @@ class Teller {
     cold = false,
   }: Extract<Step, { do: "run" }>): Promise<void> {
     const standing = await this.standing();
-    this.settings = { ...standing.settings, ...settings };
+    const made = { ...standing.settings, ...settings };
     for (let k = 0; k < times; k++)
       await this.run({
-        settings: this.settings,
+        settings: made,
         conditions: { ...standing.conditions, ...conditions },
         engine: standing.buildId,
         label: times > 1 ? `${label}, ${k + 1}` : label,
@@ -169,14 +167,16 @@ class Teller {
     decide,
   }: Extract<Step, { do: "trial" }>): Promise<void> {
     const standing = await this.standing();
-    const arms: Arm[] = wanted.map((arm) => ({
+    const arms = wanted.map((arm, at) => ({
       name: arm.name,
       settings: { ...standing.settings, ...arm.settings },
       conditions: arm.conditions ?? {},
       buildId: arm.engine ? this.buildIds.get(arm.engine)! : null,
       level: arm.level ?? null,
+      role: kindOf(kind).roleOf({ level: arm.level ?? null, conditions: arm.conditions ?? {} }, at),
     }));
     const { id } = await addTrial(
+      us,
       { jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, ...plan } },
       this.moment(8),
     );
@@ -199,11 +199,12 @@ class Teller {
     }
     if (fault) {
       const { arm, ...noted } = fault;
-      await addFault({ ...noted, runId: made.find((run) => run.arm === arm)!.id });
+      await addFault(us, { ...noted, runId: made.find((run) => run.arm === arm)!.id });
     }
     if (!decide) return;
-    const { advice } = await adviseTrial(id);
-    await decideTrial(id, { choice: advice.choice, arm: advice.arm, reason: "" }, this.moment(3));
+    const { advice } = await reckonTrial(id);
+    const choice = { choice: advice.choice, arm: advice.arm, reason: "" };
+    await decideTrial(us, id, choice, null, this.moment(3));
   }
 
   private async run({
@@ -262,7 +263,7 @@ class Teller {
       trialId,
       arm,
     };
-    return keepRun(run, trace, this.moment(3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute));
+    return keepRun(us, run, trace, this.moment(3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute));
   }
 }
 

@@ -1,5 +1,6 @@
 import type { SimEffect, SimEffects, SimScene, SimWorkload } from "@/core/bench";
-import type { ArmConditions, NewFault, NewJob, Settings, TrialKind, TrialPlan } from "@/core/kit";
+import type { NewFault, NewJob, Settings } from "@/core/kit";
+import type { ArmConditions, TrialKind, TrialPlan } from "@/core/trial";
 
 /** An arm of a trial, as the difference from what is in force. */
 export interface StoryArm {

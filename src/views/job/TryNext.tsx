@@ -68,14 +68,12 @@ export function TryNext({
       <Keys
         actions={[
           ...(opening ? [{ keys: "a", shown: "A", label: "begin as offered", run: open }] : []),
-          ...suggestions
-            .slice(0, 1)
-            .map((suggestion) => ({
-              keys: "y",
-              shown: "Y",
-              label: `try ${suggestion.lever.label.toLowerCase()}`,
-              run: () => tryOne(suggestion),
-            })),
+          ...suggestions.slice(0, 1).map((suggestion) => ({
+            keys: "y",
+            shown: "Y",
+            label: `try ${suggestion.lever.label.toLowerCase()}`,
+            run: () => tryOne(suggestion),
+          })),
         ]}
       />
       <header className="flex items-center justify-between">

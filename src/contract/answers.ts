@@ -1,0 +1,295 @@
+import { z } from "zod";
+import type { Diagnosis } from "@/core/diagnose";
+import {
+  conditionsSchema,
+  newSystemSchema,
+  newTitleSchema,
+  rigSpecSchema,
+  settingsSchema,
+  type Catalogue,
+} from "@/core/kit";
+import type {
+  BenchView,
+  EngineDetail,
+  HouseRulesRow,
+  JobClosing,
+  JobView,
+  JobsView,
+  ListView,
+  Rejudged,
+  RigDetail,
+  RigListRow,
+  SystemRow,
+  TitleDetail,
+  TitleListRow,
+  TrialView,
+} from "@/core/records";
+import { runStates } from "@/core/records";
+import { armConditionsSchema, armRoles, trialPlanSchema, type TrialOutcome } from "@/core/trial";
+import { grades, houseRulesSchema } from "@/core/verdict";
+
+/*
+ * What doors answer, as schemas: the shape that callers may rely on. Objects may hold more than is named here.
+ * Moments are texts of ISO 8601; figures may be null where a form of trace can't say.
+ */
+
+const moment = z.string().describe("ISO 8601");
+const id = z.uuid();
+const figure = z.number().nullable();
+const version = z.number().int().min(0).describe("What If-Match has to say to edit this.");
+const open = <Shape extends z.ZodRawShape>(shape: Shape) => z.looseObject(shape);
+/** A schema for what is typed elsewhere: the type is the application's own, the schema what is promised of it. */
+const of = <T>(schema: z.ZodType) => schema as unknown as z.ZodType<T>;
+
+export const madeSchema = of<{ id: string }>(open({ id }));
+export const nothingSchema = of<Record<string, never>>(z.looseObject({}));
+export const changedSchema = of<{ changed: number }>(open({ changed: z.number().int() }));
+
+/** A sentence as data, with its words beside it. */
+export const saidSchema = open({
+  code: z.string().describe("Which sentence; stable."),
+  figures: z.unknown().describe("The figures in it."),
+  words: z.string().describe("The sentence in English."),
+});
+
+const grade = z.enum(grades);
+const interval = open({ low: figure, high: figure });
+const ratio = open({ ratio: z.number(), low: figure, high: figure });
+
+const verdict = open({
+  grade,
+  reasons: z.array(open({ rule: z.string(), value: figure, limit: z.number(), met: z.boolean() })),
+  partial: z.boolean(),
+  remarks: z.array(saidSchema),
+});
+const summary = open({
+  version: z.number().int(),
+  form: z.enum(["frames", "interval"]),
+  frames: z.number().int(),
+  durationMs: z.number(),
+  averageFps: z.number(),
+  speedPercent: z.number(),
+  reportedSpeedPercent: figure,
+  medianFrameTimeMs: figure,
+  p99FrameTimeMs: figure,
+  fullSpeedTimePercent: figure,
+});
+const evidence = open({
+  name: z.string(),
+  runs: z.number().int(),
+  grades: z.array(grade),
+  faulted: z.boolean(),
+  crashes: z.number().int(),
+  hours: z.number(),
+});
+const pair = open({
+  a: z.number().int(),
+  b: z.number().int(),
+  by: z.enum(["frames", "engine speed"]),
+  p: z.number(),
+  decision: z.enum(["better", "worse", "no difference", "undecided"]),
+  worstTimeLow: ratio.nullable(),
+  fullSpeedTime: interval.nullable(),
+  hitchesPerMinute: interval.nullable(),
+  moreRunsPerSide: z.number(),
+}).and(ratio);
+const advice = open({
+  choice: z.enum(["keep", "put back"]),
+  arm: z.number().int().nullable(),
+  sentence: saidSchema,
+});
+const outcome = open({
+  kind: z.string(),
+  arms: z.array(evidence),
+  pairs: z.array(pair),
+  best: z.array(z.number().int()),
+  advice,
+  headline: saidSchema,
+  notes: z.array(saidSchema),
+});
+export const outcomeSchema = of<TrialOutcome>(outcome);
+export const decidedSchema = of<{ outcome: TrialOutcome }>(open({ outcome }));
+
+const arm = open({
+  name: z.string(),
+  role: z.enum(armRoles),
+  settings: settingsSchema,
+  conditions: armConditionsSchema,
+  buildId: id.nullable(),
+  level: figure,
+});
+const trial = open({
+  id,
+  version,
+  jobId: id,
+  number: z.number().int(),
+  kind: z.string(),
+  name: z.string(),
+  arms: z.array(arm),
+  rounds: z.number().int(),
+  cold: z.boolean(),
+  plan: trialPlanSchema,
+  createdAt: moment,
+  choice: z.enum(["keep", "put back"]).nullable(),
+  keptArm: z.number().int().nullable(),
+  reason: z.string(),
+  decidedAt: moment.nullable(),
+  outcome: outcome.nullable(),
+  runs: z.array(z.number().int()),
+  left: z.array(z.number().int()),
+});
+const run = open({
+  id,
+  version,
+  number: z.number().int(),
+  state: z.enum(runStates),
+  source: z.enum(["log", "tally", "simulated"]),
+  form: z.enum(["frames", "interval"]),
+  label: z.string(),
+  madeAt: moment,
+  settings: settingsSchema,
+  conditions: conditionsSchema,
+  crashed: z.boolean(),
+  cold: z.boolean(),
+  outdated: z.boolean(),
+  trialId: id.nullable(),
+  arm: z.number().int().nullable(),
+  summary,
+  verdict,
+  warnings: z.array(saidSchema),
+});
+const standing = open({
+  settings: settingsSchema,
+  conditions: armConditionsSchema,
+  buildId: id,
+  targetFps: figure,
+});
+const jobListed = open({
+  id,
+  version,
+  rigId: id,
+  rig: z.string(),
+  titleId: id,
+  title: z.string(),
+  system: z.string(),
+  engine: z.string(),
+  build: z.string(),
+  aim: z.enum(["speed", "picture", "battery"]),
+  nativeFps: z.number(),
+  targetFps: figure,
+  createdAt: moment,
+  closedAt: moment.nullable(),
+});
+const closing = open({
+  overrides: z.array(
+    open({ key: z.string(), trial: z.number().int().nullable(), proof: saidSchema.nullable() }),
+  ),
+  conditions: armConditionsSchema,
+  targetFps: z.number(),
+  grade,
+  averageFps: z.number(),
+  confirmationRunId: id,
+});
+const job = jobListed.extend({ rules: houseRulesSchema, closing: closing.nullable() });
+const fault = open({ id, runId: id, kind: z.string(), severity: z.string(), note: z.string() });
+const noise = open({ sd: z.number(), freedom: z.number() });
+const diagnosis = open({
+  causes: z.array(
+    open({
+      cause: z.string(),
+      weight: z.number(),
+      evidence: z.array(open({ cause: z.string(), weight: z.number(), sign: saidSchema })),
+    }),
+  ),
+  sentence: saidSchema,
+  settle: saidSchema.nullable(),
+});
+export const diagnosisSchema = of<Diagnosis>(diagnosis);
+export const closingSchema = of<JobClosing>(closing);
+
+export const jobViewSchema = of<JobView>(
+  open({
+    job,
+    runs: z.array(run),
+    trials: z.array(trial),
+    faults: z.array(fault),
+    standing,
+    diagnosis: open({ runId: id, diagnosis }).nullable(),
+    suggestions: z.array(
+      open({ sentence: saidSchema, minutes: z.number(), expected: z.number(), cautions: z.array(saidSchema) }),
+    ),
+    next: open({ action: z.string(), sentence: saidSchema }),
+    noise,
+    noiseMeasured: z.boolean(),
+  }),
+);
+export const trialViewSchema = of<TrialView>(
+  open({
+    job,
+    trial,
+    targetFps: z.number(),
+    runs: z.array(run),
+    faults: z.array(fault),
+    noise,
+    drifted: z.array(saidSchema),
+    reading: open({ kind: z.string() }).nullable().describe("What the runs show, by kind of trial."),
+    outcome: outcome.nullable(),
+    advice: advice.nullable(),
+    missing: z.array(saidSchema),
+    pending: z.boolean(),
+    evidence: z.array(evidence),
+  }),
+);
+
+const listed = { total: z.number().int(), next: z.string().nullable().describe("Cursor of the next rows.") };
+export const jobsSchema = of<JobsView>(open({ rows: z.array(jobListed), ...listed }));
+export const rigsSchema = of<ListView<RigListRow>>(
+  open({ rows: z.array(open({ id, name: z.string(), spec: rigSpecSchema })), ...listed }),
+);
+export const titlesSchema = of<ListView<TitleListRow>>(
+  open({ rows: z.array(open({ id, name: z.string(), systemId: id, nativeFps: z.number() })), ...listed }),
+);
+
+export const benchSchema = of<BenchView>(
+  open({ version, conditions: conditionsSchema.nullable(), jobId: id.nullable(), houseRulesId: id.nullable() }),
+);
+export const rigSchema = of<RigDetail>(open({ id, version, name: z.string(), spec: rigSpecSchema }));
+export const systemSchema = of<SystemRow>(newSystemSchema.loose().extend({ id, version }));
+export const titleSchema = of<TitleDetail>(newTitleSchema.loose().extend({ id, version }));
+export const engineSchema = of<EngineDetail>(
+  z.looseObject({ id, version, name: z.string(), catalogue: z.array(z.looseObject({ key: z.string() })) }),
+);
+export const houseRulesRowSchema = of<HouseRulesRow>(
+  open({ id, version, name: z.string(), rules: houseRulesSchema }),
+);
+export const catalogueAnswerSchema = of<Catalogue>(
+  z.looseObject({ format: z.string(), engine: z.string(), settings: z.array(z.unknown()) }),
+);
+export const rejudgedSchema = of<{ judged: number; closed: number; changes: Rejudged[] }>(
+  open({
+    judged: z.number().int(),
+    closed: z.number().int().describe("Runs of closed jobs, which stay as they were."),
+    changes: z.array(open({ runId: id, jobId: id, number: z.number().int(), from: grade, to: grade })),
+  }),
+);
+export const importedSchema = of<{ id: string; number: number; grade: (typeof grades)[number] }>(
+  open({ id, number: z.number().int(), grade }),
+);
+export const openedSchema = of<{ id: string; number: number }>(open({ id, number: z.number().int() }));
+export const appendedSchema = of<{ kept: boolean }>(
+  open({ kept: z.boolean().describe("False where the piece was there already.") }),
+);
+export const healthSchema = of<{ application: "velvet-lamp"; database: boolean; process: number }>(
+  open({ application: z.literal("velvet-lamp"), database: z.boolean(), process: z.number().int() }),
+);
+export const workSchema = of<{ outdatedRuns: number }>(
+  open({ outdatedRuns: z.number().int().describe("Runs whose figures are being made anew.") }),
+);
+export const bytesSchema = of<Uint8Array>(z.unknown());
+export const problemSchema = z.object({
+  type: z.string(),
+  status: z.number().int(),
+  title: z.string().describe("What is wrong."),
+  detail: z.string().describe("What to do."),
+  fields: z.record(z.string(), z.string()).describe("Field → what is wrong with it."),
+});

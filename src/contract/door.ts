@@ -1,0 +1,62 @@
+import type { z } from "zod";
+
+export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
+
+/** One door of the application: everything that callers and handlers have to agree on. */
+export interface Door<Query = unknown, Body = unknown, Output = unknown> {
+  /** Its name; the server's table of use-cases and the client call it by this. */
+  id: string;
+  method: Method;
+  /** Under /api/v1, with ids in braces. */
+  path: string;
+  group: string;
+  summary: string;
+  /** Who may. For now everybody at this machine; later people and devices with what they are allowed. */
+  who: "this machine";
+  query: z.ZodType<Query> | null;
+  body: z.ZodType<Body> | null;
+  /** What a body that isn't JSON holds. */
+  takes: "json" | "bytes";
+  /** Bytes of a body, at most. */
+  mostBytes: number;
+  output: z.ZodType<Output>;
+  gives: "json" | "bytes" | "file" | "events";
+  status: 200 | 201;
+  /** Edits something that carries a version: `If-Match` says which one the edit saw. */
+  edits: "required" | "optional" | null;
+  /** Makes something new: an `Idempotency-Key` makes trying again safe. */
+  creates: boolean;
+  /** Statuses it may refuse with, beside those that every door has. */
+  refusals: (404 | 409 | 422)[];
+}
+
+const kilobyte = 1024;
+const mostJsonBytes = 2 * kilobyte * kilobyte;
+
+type Own<Query, Body, Output> = Pick<
+  Door<Query, Body, Output>,
+  "method" | "path" | "group" | "summary" | "output"
+> &
+  Partial<Omit<Door<Query, Body, Output>, "id">>;
+
+/** A door with what most have: JSON in and out, nothing edited, nothing made. */
+export function door<Query = undefined, Body = undefined, Output = unknown>(
+  own: Own<Query, Body, Output>,
+): Omit<Door<Query, Body, Output>, "id"> {
+  return {
+    who: "this machine",
+    query: null,
+    body: null,
+    takes: "json",
+    mostBytes: mostJsonBytes,
+    gives: "json",
+    status: own.creates ? 201 : 200,
+    edits: null,
+    creates: false,
+    refusals: [],
+    ...own,
+  };
+}
+
+/** Names of the ids in a path. @example idsIn("/jobs/{id}/runs/{run}") // → ["id", "run"] */
+export const idsIn = (path: string): string[] => [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name ?? "");

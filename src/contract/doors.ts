@@ -1,0 +1,635 @@
+import { z } from "zod";
+import {
+  hardnesses,
+  newEngineSchema,
+  newFaultSchema,
+  newJobSchema,
+  newRigSchema,
+  newRunSchema,
+  newSystemSchema,
+  newTitleSchema,
+  preflightItemSchema,
+  mostCatalogueBytes,
+  strategies,
+  conditionsSchema,
+} from "@/core/kit";
+import { houseRulesSchema } from "@/core/verdict";
+import { choiceSchema, newTrialSchema } from "@/core/trial";
+import { channelUnits, type ChannelRole } from "@/core/trace";
+import * as answers from "./answers";
+import { door, type Door } from "./door";
+
+const megabyte = 1024 * 1024;
+const text = (most: number) => z.string().trim().max(most);
+
+/* What doors take, where it isn't declared with the thing itself. */
+export const addedJobSchema = newJobSchema.extend({ strategy: z.enum(strategies).default("climb") });
+export const jobChangeSchema = z.object({ strategy: z.enum(strategies) });
+export const closeSchema = z.object({ note: text(1000).default("") }).default({ note: "" });
+export const runChangeSchema = z.object({ label: text(120).optional(), deleted: z.boolean().optional() });
+export const revisionSchema = newRigSchema.extend({ note: text(200).default("") });
+export const manyTitlesSchema = z.object({
+  ids: z.array(z.uuid()).min(1).max(5000),
+  retired: z.boolean().optional(),
+  hardness: z.enum(hardnesses).optional(),
+});
+export const manyRigsSchema = manyTitlesSchema.omit({ hardness: true });
+export const namedRulesSchema = z.object({
+  name: text(80).min(1, "Give them a name."),
+  rules: houseRulesSchema,
+});
+export const rejudgeSchema = z.object({ rules: houseRulesSchema, apply: z.boolean() });
+export const benchChangeSchema = z.object({
+  rigId: z.uuid().optional(),
+  jobId: z.uuid().nullable().optional(),
+  houseRulesId: z.uuid().optional(),
+  conditions: conditionsSchema.optional(),
+});
+/** A hand tally: numbers read off a screen, each with the second at which it was read. */
+export const tallySchema = z.object({
+  run: newRunSchema,
+  readings: z
+    .array(
+      z.object({
+        fps: z.number().min(0).max(1000),
+        second: z.number().min(0).max(86_400),
+        scene: text(120).default(""),
+      }),
+    )
+    .min(1, "Enter at least one reading.")
+    .max(2000),
+});
+export const trialChangeSchema = z.object({
+  rounds: z.number().int().min(1).max(40).optional(),
+  arm: z.looseObject({}).describe("An arm, as in a new trial.").optional(),
+  deleted: z.boolean().optional(),
+});
+export const openRunSchema = z.object({ run: newRunSchema, form: z.enum(["frames", "interval"]) });
+/** Role of the pieces that hold the trace itself; every other is a channel's. */
+export const traceRole = "trace";
+const channelRoles = Object.keys(channelUnits) as ChannelRole[];
+/** Values in one piece, at most; larger ones are cut by whoever sends them. */
+const mostValues = 150_000;
+export const appendSchema = z.object({
+  role: z.enum([traceRole, ...channelRoles]).describe("The trace itself, or a channel beside it."),
+  sequence: z.number().int().min(0).max(1_000_000).describe("Its place among the pieces of its role, from 0."),
+  values: z
+    .array(z.number())
+    .min(1)
+    .max(mostValues)
+    .describe("Frame times in ms; for readings pairs of duration and rate, for channels of time and value."),
+});
+export const finishSchema = z.object({
+  state: z.enum(["whole", "cut off", "crashed"]),
+  marks: z
+    .array(
+      z
+        .object({ label: text(120), startMs: z.number().min(0), endMs: z.number() })
+        .refine(({ startMs, endMs }) => endMs >= startMs, "A mark ends before it begins."),
+    )
+    .max(10_000)
+    .default([]),
+});
+
+export const jobsQuery = z.object({
+  search: z.string().max(200).catch(""),
+  cursor: z.string().max(400).catch(""),
+  limit: z.coerce.number().int().min(1).max(200).catch(50),
+});
+export const listQuery = jobsQuery.extend({
+  filter: z.string().max(60).catch(""),
+  sort: z.string().max(30).catch("name"),
+  descending: z
+    .enum(["true", "false"])
+    .catch("false")
+    .transform((yes) => yes === "true"),
+});
+
+const doorsByName = {
+  viewBench: door({
+    method: "GET",
+    path: "/bench",
+    group: "Bench",
+    summary: "What lies on the bench.",
+    output: answers.benchSchema,
+  }),
+  changeBench: door({
+    method: "PUT",
+    path: "/bench",
+    group: "Bench",
+    summary: "Put a rig, a job, house rules or conditions on the bench.",
+    body: benchChangeSchema,
+    output: answers.benchSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+
+  listJobs: door({
+    method: "GET",
+    path: "/jobs",
+    group: "Jobs",
+    summary: "Jobs, the last worked on first.",
+    query: jobsQuery,
+    output: answers.jobsSchema,
+  }),
+  addJob: door({
+    method: "POST",
+    path: "/jobs",
+    group: "Jobs",
+    summary: "Open a job and put it on the bench.",
+    body: addedJobSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  viewJob: door({
+    method: "GET",
+    path: "/jobs/{id}",
+    group: "Jobs",
+    summary: "A job as it happened: runs, trials, faults, what holds, what to do next.",
+    output: answers.jobViewSchema,
+    refusals: [404],
+  }),
+  changeJob: door({
+    method: "PATCH",
+    path: "/jobs/{id}",
+    group: "Jobs",
+    summary: "Change how a job is begun.",
+    body: jobChangeSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  closeJob: door({
+    method: "POST",
+    path: "/jobs/{id}/closing",
+    group: "Jobs",
+    summary: "Close a job with its profile.",
+    body: closeSchema,
+    output: answers.closingSchema,
+    status: 201,
+    edits: "optional",
+    refusals: [404, 409, 422],
+  }),
+  reopenJob: door({
+    method: "DELETE",
+    path: "/jobs/{id}/closing",
+    group: "Jobs",
+    summary: "Open a closed job again.",
+    output: answers.nothingSchema,
+    edits: "optional",
+    refusals: [404, 409],
+  }),
+  viewDiagnosis: door({
+    method: "GET",
+    path: "/jobs/{id}/diagnosis",
+    group: "Jobs",
+    summary: "What holds one run back.",
+    query: z.object({ run: z.string().max(60).default("") }),
+    output: answers.diagnosisSchema,
+    refusals: [404],
+  }),
+
+  importRun: door({
+    method: "POST",
+    path: "/runs",
+    group: "Runs",
+    summary: "Keep a whole run sent as a packed trace.",
+    takes: "bytes",
+    mostBytes: 64 * megabyte,
+    output: answers.importedSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  tallyRun: door({
+    method: "POST",
+    path: "/tallies",
+    group: "Runs",
+    summary: "Keep a hand tally as a run.",
+    body: tallySchema,
+    output: answers.importedSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  openRun: door({
+    method: "POST",
+    path: "/runs/open",
+    group: "Runs",
+    summary: "Open a run that grows.",
+    body: openRunSchema,
+    output: answers.openedSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  appendRun: door({
+    method: "POST",
+    path: "/runs/{id}/pieces",
+    group: "Runs",
+    summary: "Append a piece to an open run; one seen before changes nothing.",
+    body: appendSchema,
+    output: answers.appendedSchema,
+    status: 201,
+    refusals: [404, 409, 422],
+  }),
+  finishRun: door({
+    method: "POST",
+    path: "/runs/{id}/finish",
+    group: "Runs",
+    summary: "End an open run: measured and judged from what was appended.",
+    body: finishSchema,
+    output: answers.importedSchema,
+    refusals: [404, 409, 422],
+  }),
+  changeRun: door({
+    method: "PATCH",
+    path: "/runs/{id}",
+    group: "Runs",
+    summary: "Rename a run, leave it out, or take it back.",
+    body: runChangeSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  readTrace: door({
+    method: "GET",
+    path: "/runs/{id}/trace",
+    group: "Runs",
+    summary: "A run's trace, packed.",
+    output: answers.bytesSchema,
+    gives: "bytes",
+    refusals: [404],
+  }),
+
+  addFault: door({
+    method: "POST",
+    path: "/faults",
+    group: "Faults",
+    summary: "Note a fault of a run; its verdict follows.",
+    body: newFaultSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  removeFault: door({
+    method: "DELETE",
+    path: "/faults/{id}",
+    group: "Faults",
+    summary: "Take a fault back.",
+    output: answers.nothingSchema,
+    refusals: [404, 409],
+  }),
+  restoreFault: door({
+    method: "PUT",
+    path: "/faults/{id}",
+    group: "Faults",
+    summary: "Bring a fault back.",
+    output: answers.nothingSchema,
+    refusals: [404, 409],
+  }),
+
+  addTrial: door({
+    method: "POST",
+    path: "/trials",
+    group: "Trials",
+    summary: "Begin a trial or a sweep.",
+    body: newTrialSchema,
+    output: answers.openedSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  viewTrial: door({
+    method: "GET",
+    path: "/trials/{id}",
+    group: "Trials",
+    summary: "A trial with all that is made of its runs.",
+    output: answers.trialViewSchema,
+    refusals: [404],
+  }),
+  changeTrial: door({
+    method: "PATCH",
+    path: "/trials/{id}",
+    group: "Trials",
+    summary: "More rounds, another level, or the trial left out and taken back.",
+    body: trialChangeSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  reckonTrial: door({
+    method: "POST",
+    path: "/trials/{id}/outcome",
+    group: "Trials",
+    summary: "What a trial comes to by the runs it has, made once for them and kept.",
+    output: answers.outcomeSchema,
+    refusals: [404, 409],
+  }),
+  decideTrial: door({
+    method: "POST",
+    path: "/trials/{id}/decision",
+    group: "Trials",
+    summary: "Keep an arm, or put everything back.",
+    body: choiceSchema,
+    output: answers.decidedSchema,
+    status: 201,
+    edits: "optional",
+    refusals: [404, 409, 422],
+  }),
+  undecideTrial: door({
+    method: "DELETE",
+    path: "/trials/{id}/decision",
+    group: "Trials",
+    summary: "Take a decision back.",
+    output: answers.nothingSchema,
+    edits: "optional",
+    refusals: [404, 409],
+  }),
+
+  listRigs: door({
+    method: "GET",
+    path: "/rigs",
+    group: "Kit",
+    summary: "Rigs on the shelf.",
+    query: listQuery,
+    output: answers.rigsSchema,
+  }),
+  addRig: door({
+    method: "POST",
+    path: "/rigs",
+    group: "Kit",
+    summary: "Put a rig on the shelf.",
+    body: newRigSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  changeRigs: door({
+    method: "PATCH",
+    path: "/rigs",
+    group: "Kit",
+    summary: "Retire rigs, or bring them back.",
+    body: manyRigsSchema,
+    output: answers.changedSchema,
+    refusals: [422],
+  }),
+  viewRig: door({
+    method: "GET",
+    path: "/rigs/{id}",
+    group: "Kit",
+    summary: "A rig with its revisions.",
+    output: answers.rigSchema,
+    refusals: [404],
+  }),
+  reviseRig: door({
+    method: "PUT",
+    path: "/rigs/{id}",
+    group: "Kit",
+    summary: "Change a rig: another description is another revision.",
+    body: revisionSchema,
+    output: z.looseObject({ revision: z.number().int() }) as unknown as z.ZodType<{ revision: number }>,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  duplicateRig: door({
+    method: "POST",
+    path: "/rigs/{id}/duplicate",
+    group: "Kit",
+    summary: "A rig like another.",
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [404],
+  }),
+  addSystem: door({
+    method: "POST",
+    path: "/systems",
+    group: "Kit",
+    summary: "Add a system.",
+    body: newSystemSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  viewSystem: door({
+    method: "GET",
+    path: "/systems/{id}",
+    group: "Kit",
+    summary: "A system.",
+    output: answers.systemSchema,
+    refusals: [404],
+  }),
+  changeSystem: door({
+    method: "PUT",
+    path: "/systems/{id}",
+    group: "Kit",
+    summary: "Change a system.",
+    body: newSystemSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  listTitles: door({
+    method: "GET",
+    path: "/titles",
+    group: "Kit",
+    summary: "Titles on the shelf.",
+    query: listQuery,
+    output: answers.titlesSchema,
+  }),
+  addTitle: door({
+    method: "POST",
+    path: "/titles",
+    group: "Kit",
+    summary: "Add a title.",
+    body: newTitleSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  changeTitles: door({
+    method: "PATCH",
+    path: "/titles",
+    group: "Kit",
+    summary: "Change many titles at once.",
+    body: manyTitlesSchema,
+    output: answers.changedSchema,
+    refusals: [422],
+  }),
+  viewTitle: door({
+    method: "GET",
+    path: "/titles/{id}",
+    group: "Kit",
+    summary: "A title with its scenes.",
+    output: answers.titleSchema,
+    refusals: [404],
+  }),
+  changeTitle: door({
+    method: "PUT",
+    path: "/titles/{id}",
+    group: "Kit",
+    summary: "Change a title.",
+    body: newTitleSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  addEngine: door({
+    method: "POST",
+    path: "/engines",
+    group: "Kit",
+    summary: "Add an engine.",
+    body: newEngineSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  viewEngine: door({
+    method: "GET",
+    path: "/engines/{id}",
+    group: "Kit",
+    summary: "An engine with its builds and settings.",
+    output: answers.engineSchema,
+    refusals: [404],
+  }),
+  changeEngine: door({
+    method: "PUT",
+    path: "/engines/{id}",
+    group: "Kit",
+    summary: "Change an engine.",
+    body: newEngineSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  exportCatalogue: door({
+    method: "GET",
+    path: "/engines/{id}/catalogue",
+    group: "Kit",
+    summary: "An engine's settings catalogue as a file.",
+    output: answers.catalogueAnswerSchema,
+    gives: "file",
+    refusals: [404],
+  }),
+  importCatalogue: door({
+    method: "PUT",
+    path: "/engines/{id}/catalogue",
+    group: "Kit",
+    summary: "Replace an engine's settings catalogue by a file's.",
+    takes: "bytes",
+    mostBytes: mostCatalogueBytes,
+    output: z.looseObject({ settings: z.number().int() }) as unknown as z.ZodType<{ settings: number }>,
+    edits: "optional",
+    status: 201,
+    refusals: [404, 409, 422],
+  }),
+  catalogueSchema: door({
+    method: "GET",
+    path: "/catalogue-schema",
+    group: "Kit",
+    summary: "JSON Schema of settings catalogues.",
+    output: answers.nothingSchema,
+    gives: "file",
+  }),
+  addPreflight: door({
+    method: "POST",
+    path: "/preflight",
+    group: "Kit",
+    summary: "Add a pre-flight item.",
+    body: preflightItemSchema,
+    output: answers.nothingSchema,
+    creates: true,
+    refusals: [422],
+  }),
+  removePreflight: door({
+    method: "DELETE",
+    path: "/preflight/{id}",
+    group: "Kit",
+    summary: "Remove a pre-flight item.",
+    output: answers.nothingSchema,
+    refusals: [404],
+  }),
+  addHouseRules: door({
+    method: "POST",
+    path: "/house-rules",
+    group: "Kit",
+    summary: "Add a set of house rules.",
+    body: namedRulesSchema,
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  viewHouseRules: door({
+    method: "GET",
+    path: "/house-rules/{id}",
+    group: "Kit",
+    summary: "A set of house rules.",
+    output: answers.houseRulesRowSchema,
+    refusals: [404],
+  }),
+  changeHouseRules: door({
+    method: "PUT",
+    path: "/house-rules/{id}",
+    group: "Kit",
+    summary: "Change house rules for runs to come.",
+    body: namedRulesSchema,
+    output: answers.nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  rejudge: door({
+    method: "POST",
+    path: "/house-rules/{id}/rejudge",
+    group: "Kit",
+    summary: "What other thresholds would change; done when `apply` is set.",
+    body: rejudgeSchema,
+    output: answers.rejudgedSchema,
+    refusals: [404, 422],
+  }),
+
+  events: door({
+    method: "GET",
+    path: "/events",
+    group: "Application",
+    summary: "What changes, as server-sent events.",
+    output: answers.nothingSchema,
+    gives: "events",
+  }),
+  viewWork: door({
+    method: "GET",
+    path: "/work",
+    group: "Application",
+    summary: "What is being done in the background.",
+    output: answers.workSchema,
+  }),
+  viewHealth: door({
+    method: "GET",
+    path: "/health",
+    group: "Application",
+    summary: "Whether the application and its database answer.",
+    output: answers.healthSchema,
+  }),
+  openapi: door({
+    method: "GET",
+    path: "/openapi.json",
+    group: "Application",
+    summary: "This description.",
+    output: answers.nothingSchema,
+    gives: "file",
+  }),
+} as const;
+
+type DoorsByName = typeof doorsByName;
+export type DoorName = keyof DoorsByName;
+
+/** Every door, by name. */
+export const doors = Object.fromEntries(
+  Object.entries(doorsByName).map(([id, own]) => [id, { id, ...own }]),
+) as { [Name in DoorName]: DoorsByName[Name] & { id: Name } };
+export const doorList = Object.values(doors) as unknown as Door[];
+
+type QueryOf<D> = D extends { query: z.ZodType<infer Q> | null } ? Q : never;
+type InputOf<D> = D extends { body: infer S | null } ? (S extends z.ZodType ? z.input<S> : never) : never;
+/** What a door takes and gives, by its name. */
+export type DoorQuery<Name extends DoorName> = QueryOf<DoorsByName[Name]>;
+export type DoorBody<Name extends DoorName> = InputOf<DoorsByName[Name]>;
+export type DoorOutput<Name extends DoorName> = DoorsByName[Name] extends { output: z.ZodType<infer O> }
+  ? O
+  : never;

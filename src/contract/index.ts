@@ -1,0 +1,28 @@
+export { idsIn, type Door, type Method } from "./door";
+export {
+  addedJobSchema,
+  appendSchema,
+  benchChangeSchema,
+  closeSchema,
+  doorList,
+  doors,
+  finishSchema,
+  jobChangeSchema,
+  jobsQuery,
+  listQuery,
+  manyRigsSchema,
+  manyTitlesSchema,
+  namedRulesSchema,
+  openRunSchema,
+  rejudgeSchema,
+  revisionSchema,
+  runChangeSchema,
+  tallySchema,
+  traceRole,
+  type DoorBody,
+  type DoorName,
+  type DoorOutput,
+} from "./doors";
+export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
+export { openApi } from "./openapi";
+export { withWords } from "./withWords";

@@ -1,0 +1,123 @@
+import {
+  leversFor,
+  nextStep,
+  openingFor,
+  suggest,
+  type NextStep,
+  type Opening,
+  type Suggestion,
+  type Tried,
+} from "@/core/advise";
+import type { Diagnosis } from "@/core/diagnose";
+import { displayIn, firstConditions } from "@/core/kit";
+import type { RigRow, SystemRow, TitleDetail } from "@/core/records";
+import { planScales } from "@/core/resolution";
+import { said } from "@/core/words";
+import { diagnoseRun } from "./diagnosing";
+import type { Story, StoryRun } from "./story";
+import { confirmationOf, speedOf } from "./telling";
+
+/** A scene's length where nobody wrote it down, s. */
+const usualSceneSeconds = 60;
+
+/** Minutes of one pass of a title's worst scene. */
+export function sceneMinutes(scenes: { seconds: number | null; worst: boolean }[]): number {
+  const scene = scenes.find(({ worst }) => worst) ?? scenes[0];
+  return (scene?.seconds ?? usualSceneSeconds) / 60;
+}
+
+/** Least scale whose picture has as many lines as a display shows of it; null where the system isn't known. */
+export function usefulScaleOf(
+  { spec }: Pick<RigRow, "spec">,
+  system: Pick<SystemRow, "screens"> | undefined,
+  display: string | null | undefined,
+): number | null {
+  const shown = displayIn(spec, display);
+  return system ? planScales(system.screens, shown, "contain", "stacked").usefulScale : null;
+}
+
+/** What a job is played on, and what the rig's trials of this engine taught. */
+export interface JobSetting {
+  rig: RigRow;
+  system: SystemRow | undefined;
+  title: Pick<TitleDetail, "scenes">;
+  tried: Omit<Tried, "relieves">[];
+}
+
+export interface JobReading {
+  diagnosis: { runId: string; diagnosis: Diagnosis } | null;
+  suggestions: Suggestion[];
+  opening: Opening | null;
+  next: NextStep;
+}
+
+/**
+ * What a job's runs say of what to do: what holds it back, what to try, how to begin, the one next step.
+ * @param telling the run that says how things stand, with its scenes
+ */
+export function readJob(story: Story, setting: JobSetting, telling: StoryRun | null): JobReading {
+  const { job, runs, trials, standing, decided } = story;
+  const { rig, system } = setting;
+  const diagnosis = telling && diagnoseRun(telling, story, rig, system);
+  const baseline = runs.find(({ trialId, crashed, cold }) => trialId === null && !crashed && !cold) ?? telling;
+  const opening =
+    baseline && baseline.verdict.grade !== "steady"
+      ? openingFor(job.strategy, speedOf(baseline), trials.length)
+      : null;
+  const suggestions = job.closedAt || !telling ? [] : suggestionsFor(story, setting, telling, diagnosis);
+  const openTrial = trials.findLast(({ decidedAt }) => !decidedAt) ?? null;
+  const [best] = suggestions;
+  const next = nextStep({
+    runs: runs.map((run) => ({
+      settings: run.settings,
+      grade: run.verdict.grade,
+      crashed: run.crashed,
+      coldCache: run.cold,
+      inTrial: run.trialId !== null,
+    })),
+    inForce: standing.settings,
+    decided: decided.length,
+    closed: job.closedAt !== null,
+    openTrial: openTrial && {
+      name: openTrial.name,
+      left: openTrial.left.map((arm) => openTrial.arms[arm]?.name ?? ""),
+    },
+    suggestion: opening?.sentence ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
+    confirmed: confirmationOf(story) !== null,
+  });
+  return {
+    diagnosis: telling && diagnosis ? { runId: telling.id, diagnosis } : null,
+    suggestions,
+    opening,
+    next,
+  };
+}
+
+function suggestionsFor(
+  { job, catalogue, standing }: Story,
+  { rig, system, title, tried }: JobSetting,
+  run: StoryRun,
+  diagnosis: Diagnosis | null,
+): Suggestion[] {
+  const conditions = { ...firstConditions(rig.spec), ...run.conditions, ...standing.conditions };
+  const levers = leversFor({
+    catalogue,
+    settings: standing.settings,
+    rules: job.rules,
+    spec: rig.spec,
+    conditions,
+    usefulScale: usefulScaleOf(rig, system, conditions.display),
+  });
+  const relieves = (key: string) =>
+    catalogue.find((setting) => setting.key === key)?.relieves ?? ["processor" as const, "graphics" as const];
+  return suggest({
+    levers,
+    diagnosis,
+    aim: job.aim,
+    speedPercent: speedOf(run),
+    steady: run.verdict.grade === "steady",
+    history: tried.map((each) => ({ ...each, relieves: relieves(each.key) })),
+    sceneMinutes: sceneMinutes(title.scenes),
+    pixelShare: diagnosis?.pixelShare ?? null,
+  });
+}

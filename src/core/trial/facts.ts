@@ -1,0 +1,66 @@
+import type { NoiseFloor } from "@/core/compare";
+import type { Conditions, NewSystem, NewTitle, RigSpec, Setting, Settings, Severity } from "@/core/kit";
+import type { Summary, Yardstick } from "@/core/metrics";
+import type { Trace } from "@/core/trace";
+import type { HouseRules, Verdict } from "@/core/verdict";
+import type { Arm, ArmConditions, TrialPlan } from "./shapes";
+
+/** What held when a trial was begun. */
+export interface Before {
+  settings: Settings;
+  conditions: ArmConditions;
+  targetFps: number | null;
+}
+
+/** A trial as planned. */
+export interface Planned {
+  kind: string;
+  name: string;
+  arms: Arm[];
+  rounds: number;
+  cold: boolean;
+  plan: TrialPlan;
+  before: Before;
+}
+
+/** A run as far as trials read it. */
+export interface TrialRun {
+  id: string;
+  number: number;
+  arm: number;
+  summary: Summary;
+  verdict: Verdict;
+  crashed: boolean;
+  /** It compiled effects on first sight, or was said to have. */
+  cold: boolean;
+  conditions: Conditions;
+  rigRevisionId: string;
+  madeAt: Date;
+  yardstick: Yardstick;
+  rules: HouseRules;
+  faults: Severity[];
+}
+
+/** All that a trial is understood from; runs in the order they were made, those of the trial alone. */
+export interface TrialFacts {
+  trial: Planned;
+  runs: TrialRun[];
+  nativeFps: number;
+  tied: boolean;
+  /** The rate wanted where no run says. */
+  targetFps: number;
+  rules: HouseRules;
+  rig: { name: string; revision: number; revisionId: string; spec: RigSpec };
+  screens: NewSystem["screens"];
+  /** Largest scale whose picture the display still shows line by line; null where not known. */
+  usefulScale: number | null;
+  patches: NewTitle["patches"];
+  catalogue: Setting[];
+  noise: NoiseFloor;
+}
+
+/** Traces of runs, by id; those that a kind reads must be there. */
+export type Traces = ReadonlyMap<string, Trace>;
+
+export const targetFpsOf = ({ runs, targetFps }: Pick<TrialFacts, "runs" | "targetFps">) =>
+  runs.at(-1)?.yardstick.targetFps ?? targetFps;

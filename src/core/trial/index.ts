@@ -1,0 +1,58 @@
+export { kinds, kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
+export type { TrialKind as KindOfTrial } from "./kind";
+export {
+  armConditionsSchema,
+  armRoles,
+  emptyPlan,
+  mostArms,
+  trialPlanSchema,
+  type Arm,
+  type ArmConditions,
+  type ArmRole,
+  type TrialPlan,
+} from "./shapes";
+export { addedArmSchema, choiceSchema, newTrialSchema, type Choice, type NewTrial } from "./schema";
+export { armName, makeArm, type Draft, type PlanBase } from "./drafting";
+export { planMinutes, type Costs } from "./minutes";
+export { targetFpsOf, type Before, type Planned, type Traces, type TrialFacts, type TrialRun } from "./facts";
+export {
+  isAgainst,
+  usualGrade,
+  type Advice,
+  type ArmEvidence,
+  type Outcome,
+  type PairEffect,
+  type TrialOutcome,
+} from "./outcome";
+export {
+  armFigures,
+  displayOf,
+  driftOf,
+  evidenceOf,
+  progressOf,
+  tracesNeeded,
+  understand,
+  usableRuns,
+  visitsOf,
+  type ArmFigures,
+  type Progress,
+  type Understood,
+  type Visits,
+} from "./understand";
+export { comparePlan, descendPlan, type Change } from "./kinds/compare/plan";
+export { adviseComparison } from "./kinds/compare/advise";
+export { pairEffects, type CompareReading } from "./kinds/compare/read";
+export { otherSide, screenPlan } from "./kinds/screen/plan";
+export type { ScreenReading } from "./kinds/screen/read";
+export { resolutionPlan, usualScales } from "./kinds/resolution/plan";
+export type { ResolutionReading } from "./kinds/resolution/read";
+export { places, powerPlan, type Place } from "./kinds/power/plan";
+export type { PowerReading } from "./kinds/power/read";
+export { heatPlan } from "./kinds/heat/plan";
+export type { HeatReading } from "./kinds/heat/read";
+export { clocksPlan } from "./kinds/clocks/plan";
+export type { ClocksReading } from "./kinds/clocks/read";
+export { memoryPlan } from "./kinds/memory/plan";
+export type { MemoryReading } from "./kinds/memory/read";
+export { ratePlan } from "./kinds/rate/plan";
+export type { RateReading } from "./kinds/rate/read";

@@ -1,0 +1,76 @@
+import { stillToRun } from "@/core/compare";
+import type { Setting } from "@/core/kit";
+import type { Said } from "@/core/words";
+import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
+import type { Outcome } from "./outcome";
+import type { Arm, ArmRole } from "./shapes";
+import type { PlanBase } from "./drafting";
+
+/** What a trial comes to, or what is missing for it. */
+export type Advised = { ok: true; outcome: Outcome } | { ok: false; missing: Said[] };
+
+/**
+ * A kind of trial: how it is planned, which runs count, what they say, what it advises.
+ * One folder a kind, under `kinds/`; everything else asks the list.
+ */
+export interface TrialKind<Kind extends string = string, Reading = unknown> {
+  /** As kept with every trial. */
+  kind: Kind;
+  /** Its place among those that are offered. */
+  place: number;
+  name: string;
+  question: string;
+  /** A trial over an ordered factor: keeping an arm changes what was swept, and nothing else. */
+  sweep: boolean;
+  leastArms: number;
+  /** A run that ended in a crash is an answer, not a failure. */
+  crashCounts: boolean;
+  /** First passes are kept apart unless they are the question. */
+  warmOnly: boolean;
+  /** Whose traces `read` needs, of the runs that count. */
+  tracesFor: (usable: TrialRun[], trial: Planned) => TrialRun[];
+  /** Reading the runs takes so long that it is done once and kept, not at every look. */
+  slow: boolean;
+  /** Role of an arm that doesn't say. */
+  roleOf: (arm: Pick<Arm, "level" | "conditions">, at: number) => ArmRole;
+  /** Arms still to run, in order. */
+  left: (trial: Planned, done: number[]) => number[];
+  /** Minutes of one run, and runs in all. */
+  runMinutes: (trial: Pick<Planned, "plan">, sceneMinutes: number) => number;
+  runs: (trial: Pick<Planned, "arms" | "rounds">) => number;
+  /** Whether a decision to keep an arm sets the rate wanted. */
+  setsTarget: boolean;
+  /** The plan to begin from where nothing was chosen; null where this rig or engine has nothing to try. */
+  usual: (base: PlanBase) => Omit<Planned, "before"> | null;
+  /** What the runs show; null while nothing can be read from them. */
+  read: (facts: TrialFacts, traces: Traces) => Reading | null;
+  advise: (facts: TrialFacts, reading: Reading | null) => Advised;
+}
+
+/** What most kinds do: crashes don't count, cold runs do, turns until every arm has its rounds. */
+const usually = {
+  sweep: true,
+  leastArms: 1,
+  crashCounts: false,
+  warmOnly: false,
+  slow: false,
+  setsTarget: false,
+  tracesFor: () => [],
+  roleOf: () => "level",
+  left: ({ arms, rounds }, done) => stillToRun(arms.length, rounds, done),
+  runMinutes: ({ plan }, sceneMinutes) => plan.minutes ?? sceneMinutes,
+  runs: ({ arms, rounds }) => arms.length * rounds,
+} satisfies Partial<TrialKind>;
+
+type Own<Kind extends string, Reading> = Omit<TrialKind<Kind, Reading>, keyof typeof usually> &
+  Partial<Pick<TrialKind<Kind, Reading>, keyof typeof usually>>;
+
+export const defineKind = <Kind extends string, Reading>(
+  own: Own<Kind, Reading>,
+): TrialKind<Kind, Reading> => ({
+  ...usually,
+  ...own,
+});
+
+export const labelIn = (catalogue: Setting[], key: string) =>
+  catalogue.find((setting) => setting.key === key)?.label ?? key;

@@ -1,0 +1,98 @@
+import { grades, type Grade } from "@/core/verdict";
+import { said, type LightChange, type Said } from "@/core/words";
+import type { TrialFacts } from "../../facts";
+import type { Advised } from "../../kind";
+import { usualGrade, type Advice, type ArmEvidence, type PairEffect } from "../../outcome";
+import { evidenceOf, usableRuns } from "../../understand";
+import type { CompareReading } from "./read";
+
+/** Fewest runs from which "brighter in every run" counts. */
+const runsForLight = 2;
+/** A number of further runs that stands for "hardly ever". */
+const hardlyEver = 40;
+
+/** Whether every run of B shines brighter than every run of A. */
+function brighter(a: Grade[], b: Grade[]): boolean {
+  if (a.length < runsForLight || b.length < runsForLight) return false;
+  const rank = (grade: Grade) => grades.indexOf(grade);
+  return Math.max(...b.map(rank)) < Math.min(...a.map(rank));
+}
+
+function lightsOf(a: ArmEvidence, b: ArmEvidence): LightChange {
+  const [from, to] = [usualGrade(a.grades), usualGrade(b.grades)];
+  return from === null || to === null || from === to ? null : [from, to];
+}
+
+const keep = (arm: number, sentence: Said): Advice => ({ choice: "keep", arm, sentence });
+const putBack = (sentence: Said): Advice => ({ choice: "put back", arm: null, sentence });
+
+/** Two arms: the new one against what was in force. */
+function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): Advice {
+  const { decision, moreRunsPerSide } = pair;
+  const arm = after.name;
+  const figures = { pair, lights: lightsOf(before, after) };
+  if (after.faulted && !before.faulted) return putBack(said("compare.faultsOutweigh", figures));
+  if (before.faulted && !after.faulted && decision !== "worse")
+    return keep(1, said("compare.faultGone", { arm, ...figures }));
+  if (decision === "better") return keep(1, said("compare.better", { arm, ...figures }));
+  if (decision === "worse") return putBack(said("compare.worse", figures));
+  if (brighter(before.grades, after.grades))
+    return keep(1, said("compare.brighter", { arm, ...figures, same: decision === "no difference" }));
+  if (decision === "no difference") return putBack(said("compare.noDifference", figures));
+  const more = moreRunsPerSide >= hardlyEver ? null : moreRunsPerSide;
+  return putBack(said("compare.undecided", { ...figures, more }));
+}
+
+/**
+ * What to do about a comparison: keep the arm that is better, else go back to what was in force.
+ *
+ * A fault can outweigh speed: an arm held down by faults is never advised. Where rates can't be told apart but every run
+ * of the new arm shines brighter, that is what it is kept for.
+ *
+ * @param arms evidence, arm 0 being what was in force
+ * @throws RangeError where the pair of an arm with arm 0 is missing
+ */
+export function adviseComparison(
+  { pairs, best }: Pick<CompareReading, "pairs" | "best">,
+  arms: ArmEvidence[],
+): Advice {
+  const against = (arm: number) => {
+    const pair = pairs.find(({ a, b }) => a === 0 && b === arm);
+    if (!pair) throw new RangeError(`arm ${arm} was not compared with what was in force`);
+    return pair;
+  };
+  const [before, after] = arms;
+  if (before && after && arms.length === 2) return adviseOne(against(1), before, after);
+  const nameOf = (arm: number) => arms[arm]?.name ?? "";
+  const stay = nameOf(0);
+  const isFaulted = (arm: number) => arms[arm]?.faulted === true;
+  const sound = best.filter((arm) => !isFaulted(arm) || arms.every(({ faulted }) => faulted));
+  const [first, ...ties] = sound;
+  if (first === undefined || !before)
+    return putBack(said("compare.heldByFaults", { fastest: best.map(nameOf), stay }));
+  if (sound.includes(0))
+    return putBack(
+      ties.length === 0
+        ? said("compare.stay", { stay })
+        : said("compare.tieStay", { tied: sound.map(nameOf), stay }),
+    );
+  const kept = arms[first]!; // `best` holds places of arms.
+  const figures = { arm: kept.name, over: stay, pair: against(first), lights: lightsOf(before, kept) };
+  return keep(first, said("compare.keepOf", { ...figures, ties: ties.map(nameOf) }));
+}
+
+export function advise(facts: TrialFacts, reading: CompareReading | null): Advised {
+  const { trial, runs } = facts;
+  if (!reading) {
+    const usable = usableRuns(trial, runs);
+    const missing = trial.arms
+      .filter((_, arm) => !usable.some((run) => run.arm === arm))
+      .map(({ name: arm }) => said("missing.arm", { arm, warm: !trial.cold }));
+    return { ok: false, missing };
+  }
+  const { pairs, best, notes } = reading;
+  const advice = adviseComparison(reading, evidenceOf(facts));
+  const shown = pairs.find(({ a, b }) => a === 0 && b === (advice.arm ?? 1)) ?? pairs[0];
+  const headline = shown ? said("effect.pair", { pair: shown }) : advice.sentence;
+  return { ok: true, outcome: { pairs, best, effects: [], advice, headline, notes } };
+}

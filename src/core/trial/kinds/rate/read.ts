@@ -1,0 +1,52 @@
+import {
+  decideRate,
+  overdriveByScene,
+  recommendedArm,
+  type Overdriven,
+  type RateDecision,
+} from "@/core/advise";
+import { settingFor } from "@/core/kit";
+import { said } from "@/core/words";
+import type { Planned, TrialFacts, TrialRun, Traces } from "../../facts";
+import type { ArmRole } from "../../shapes";
+import type { Recommends } from "../../sweeping";
+
+export interface RateReading extends Recommends {
+  kind: "rate";
+  decision: RateDecision;
+  overdriven: Overdriven[];
+}
+
+/** From this share of frames on one cadence a run looks capped, whatever its arm says. */
+const looksCapped = 0.97;
+
+/** The newest run of an arm with some role. */
+export const newestOf = (trial: Pick<Planned, "arms">, runs: TrialRun[], role: ArmRole) =>
+  runs.filter(({ arm }) => trial.arms[arm]?.role === role).at(-1) ?? null;
+
+/** Which rate to lock, from the newest uncapped run; null until there is one. */
+export function read(facts: TrialFacts, traces: Traces): RateReading | null {
+  const { trial, runs, nativeFps, tied, patches, catalogue } = facts;
+  const free = newestOf(trial, runs, "free");
+  const trace = free && traces.get(free.id);
+  if (!free || !trace) return null;
+  const decision = decideRate(trace, {
+    nativeFps,
+    tied,
+    refreshHz: free.yardstick.refreshHz,
+    patches,
+    limiterCountsDouble: settingFor(catalogue, "limiter")?.countsDouble ?? false,
+    rules: free.rules.measuring,
+  });
+  const driven = newestOf(trial, runs, "overdriven");
+  const { pacing } = free.summary;
+  const isCapped = pacing !== null && pacing.cadenceShare > looksCapped && pacing.cadence > 0;
+  return {
+    kind: "rate",
+    decision,
+    sentence: decision.sentence,
+    arm: recommendedArm(decision, trial.arms),
+    missing: isCapped ? [said("rate.capped")] : [],
+    overdriven: driven ? overdriveByScene(free.summary.segments, driven.summary.segments, nativeFps) : [],
+  };
+}

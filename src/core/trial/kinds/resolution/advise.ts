@@ -1,0 +1,1 @@
+export { adviseReading as advise } from "../../sweeping";

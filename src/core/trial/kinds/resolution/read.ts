@@ -1,0 +1,85 @@
+import { fitScaleLaw, isPaced, nextScale, usualFrameMs, type NextScale, type ScaleLaw } from "@/core/sweep";
+import { said, type Said } from "@/core/words";
+import { targetFpsOf, type TrialFacts } from "../../facts";
+import { meanOf, type Recommends } from "../../sweeping";
+
+export interface ResolutionReading extends Recommends {
+  kind: "resolution";
+  law: ScaleLaw | null;
+  levels: { scale: number; medianMs: number; p99Ms: number; runs: number }[];
+  next: NextScale | null;
+}
+
+/** What was measured at every level that has a run with frame times. */
+function levelsOf({ trial, runs, screens }: TrialFacts) {
+  const nativePixels = screens.reduce((sum, { width, height }) => sum + width * height, 0) || 1;
+  const levels = trial.arms.flatMap(({ level }, arm) => {
+    const own = runs.filter((run) => run.arm === arm && !run.crashed);
+    const mediansMs = own.flatMap(({ summary }) => usualFrameMs(summary) ?? []);
+    const p99sMs = own.flatMap(({ summary }) => summary.p99FrameTimeMs ?? []);
+    if (level === null || mediansMs.length === 0) return [];
+    return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs }];
+  });
+  return { levels, nativePixels };
+}
+
+export function read(facts: TrialFacts): ResolutionReading | null {
+  const { trial, runs } = facts;
+  if (runs.length === 0) return null;
+  const targetFps = targetFpsOf(facts);
+  const { levels, nativePixels } = levelsOf(facts);
+  const shown = levels.map(({ scale, mediansMs, p99sMs }) => ({
+    scale,
+    runs: mediansMs.length,
+    medianMs: meanOf(mediansMs) ?? 0,
+    p99Ms: meanOf(p99sMs) ?? 0,
+  }));
+  const missing: Said[] = [];
+  if (runs.some(({ summary }) => summary.form === "interval")) missing.push(said("resolution.readings"));
+  if (runs.some(({ summary }) => isPaced(summary))) missing.push(said("resolution.paced"));
+  const common = { kind: "resolution" as const, levels: shown };
+  if (new Set(levels.map(({ scale }) => scale)).size < 2) {
+    const few = said("resolution.fewLevels", { only: shown[0]?.scale ?? null });
+    const sentence = said("resolution.runNext");
+    return { ...common, law: null, next: null, arm: null, missing: [...missing, few], sentence };
+  }
+  const law = fitScaleLaw(levels, { targetFps, nativePixels });
+  const most = Math.max(...trial.arms.map(({ level }) => level ?? 1));
+  const offered = Array.from({ length: Math.ceil(most) + 1 }, (_, k) => k + 1);
+  const measured = shown.map(({ scale }) => scale);
+  const { scale: kept, sentence } = recommend(law, targetFps, facts.usefulScale);
+  const arm = kept === null ? -1 : trial.arms.findIndex(({ level }) => level === kept);
+  return {
+    ...common,
+    law,
+    next: nextScale(law, measured, offered, targetFps),
+    arm: arm >= 0 ? arm : null,
+    missing: [...missing, ...law.notes],
+    sentence,
+  };
+}
+
+/** The scale to keep: the largest that the law lets hold, and none that the display can't show. */
+function recommend(
+  { largestScale, largestSteadyScale, largestScaleInterval, limitedByPixels, floorMs }: ScaleLaw,
+  targetFps: number,
+  usefulScale: number | null,
+): { scale: number | null; sentence: Said } {
+  if (largestScale === null) {
+    const sentence = limitedByPixels
+      ? said("resolution.none", { targetFps, floorMs })
+      : said("resolution.elsewhere", { targetFps });
+    return { scale: null, sentence };
+  }
+  const kept = usefulScale === null ? largestScale : Math.min(largestScale, usefulScale);
+  const sentence = limitedByPixels
+    ? said("resolution.keep", {
+        kept,
+        largest: largestScale,
+        steady: largestSteadyScale,
+        targetFps,
+        interval: largestScaleInterval,
+      })
+    : said("resolution.free", { largest: largestScale, kept });
+  return { scale: kept, sentence };
+}

@@ -1,0 +1,49 @@
+import { z } from "zod";
+import { kindOf, trialKinds } from "./kinds";
+import { armShape, mostArms, trialPlanSchema, type Arm } from "./shapes";
+
+export const newTrialSchema = z
+  .object({
+    jobId: z.uuid(),
+    kind: z.enum(trialKinds as [string, ...string[]]),
+    name: z.string().trim().min(1, "Say what is tried.").max(160),
+    arms: z.array(armShape).min(1).max(mostArms),
+    /** Runs of every arm. */
+    rounds: z.number().int().min(1).max(40),
+    /** Whether first passes over a cleared cache are the question. */
+    cold: z.boolean(),
+    plan: trialPlanSchema,
+  })
+  .superRefine(({ kind, arms }, context) => {
+    const refuse = (message: string) => context.addIssue({ code: "custom", path: ["arms"], message });
+    if (arms.length < kindOf(kind).leastArms) refuse("A comparison needs two arms.");
+    if (new Set(arms.map(({ name }) => name)).size < arms.length) refuse("Two arms have one name.");
+  })
+  .transform(({ arms, ...trial }) => ({
+    ...trial,
+    arms: arms.map((arm, at): Arm => ({ ...arm, role: arm.role ?? kindOf(trial.kind).roleOf(arm, at) })),
+  }));
+export type NewTrial = z.output<typeof newTrialSchema>;
+
+/** An arm added to a trial under way. */
+export const addedArmSchema = (kind: string) =>
+  armShape.transform((arm): Arm => ({ ...arm, role: arm.role ?? kindOf(kind).roleOf(arm, 1) }));
+
+/** Keep an arm, or put back what was in force before. */
+export const choiceSchema = z
+  .object({
+    choice: z.enum(["keep", "put back"]),
+    /** The arm kept; null when put back. */
+    arm: z
+      .number()
+      .int()
+      .min(0)
+      .max(mostArms - 1)
+      .nullable(),
+    reason: z.string().trim().max(400),
+  })
+  .refine(({ choice, arm }) => (choice === "keep") === (arm !== null), {
+    path: ["arm"],
+    message: "Say which arm is kept.",
+  });
+export type Choice = z.infer<typeof choiceSchema>;

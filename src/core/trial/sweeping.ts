@@ -1,0 +1,33 @@
+import { said, type Said } from "@/core/words";
+import type { Channel, ChannelRole, Trace } from "@/core/trace";
+import type { TrialFacts } from "./facts";
+import type { Advised } from "./kind";
+import { recommended } from "./outcome";
+
+/** What every sweep's reading says beside its figures. */
+export interface Recommends {
+  /** The recommendation. */
+  sentence: Said;
+  /** Arm to keep; null while nothing can be recommended. */
+  arm: number | null;
+  /** What is missing, and what can be given all the same. */
+  missing: Said[];
+}
+
+/** The first of some channels that a trace holds readings of. */
+export const channelIn = (trace: Trace | undefined, ...roles: ChannelRole[]): Channel | null =>
+  roles
+    .map((role) => trace?.channels.find((channel) => channel.role === role))
+    .find((channel) => channel !== undefined && channel.values.length > 0) ?? null;
+
+/** Points of a curve that a screen draws. */
+export const drawnPoints = 120;
+
+/** Most sweeps advise what their reading recommends. */
+export const adviseReading = (_facts: TrialFacts, reading: Recommends | null): Advised =>
+  reading
+    ? { ok: true, outcome: recommended(reading.arm, reading.sentence, reading.missing) }
+    : { ok: false, missing: [said("missing.runs")] };
+
+export const meanOf = (values: number[]): number | null =>
+  values.length > 0 ? values.reduce((sum, value) => sum + value, 0) / values.length : null;

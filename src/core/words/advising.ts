@@ -1,0 +1,85 @@
+import type { Strategy } from "@/core/kit";
+import { gain, lower, share, value } from "./figures";
+import type { AnySaid } from "./said";
+import { words } from "./words";
+
+/** Ways to begin; a job has one, and it can be changed on the way. */
+export const strategyWords: Record<Strategy, { name: string; when: string }> = {
+  climb: {
+    name: "Climb",
+    when: "From what is in force, one change at a time, keeping only what helps. Use it when the device is near: the profile stays short, and every override has its proof. It is the default.",
+  },
+  descend: {
+    name: "Descend",
+    when: "Everything at its fastest at once, then give quality back until it fails. Use it on a weak device, when the baseline is below half speed: one trial tells whether full speed can be had at all, before an afternoon is spent on single steps.",
+  },
+  screen: {
+    name: "Screen",
+    when: "Many switches, few runs: a design that sets all of them together, balanced so that each one's effect can be read off. Use it when five or more switches might matter and nothing says which; it finds the large main effects, not how switches act on one another.",
+  },
+};
+
+/** A change as a suggestion names it. */
+interface Change {
+  label: string;
+  from: unknown;
+  to: unknown;
+  /** Pixels then over pixels now, for a scale. */
+  pixelRatio: number | null;
+  tried: number;
+  helped: number;
+}
+
+const change = ({ label, from, to }: Change) =>
+  `${label} ${from === null ? "" : `${value(from)} → `}${value(to)}`;
+const past = ({ tried, helped }: Change) =>
+  tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
+const pixels = (ratio: number) =>
+  ratio < 1
+    ? `${(100 * (1 - ratio)).toFixed(0)} % fewer pixels`
+    : `${(100 * (ratio - 1)).toFixed(0)} % more pixels`;
+
+/** What to try, how to begin, and what to do next. */
+export const advisingSentences = {
+  "suggest.speed": (of: Change & { logGain: number; chance: number; because: AnySaid | null }) =>
+    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; its tags do."}${past(of)}`,
+  "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
+    `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
+  "caution.heat": () =>
+    "Keep to the maker's limits; a fan and a heat sink stay on, fingers and dust away from the fan.",
+  "caution.limit": () =>
+    "Stop at the temperature limit. Expect crashes and lost saves, and know that it can void a warranty.",
+  "caution.cool": ({ celsius }: { celsius: number }) =>
+    `The last run reached ${celsius.toFixed(0)} °C. Let the device cool before the next, and keep to the maker's limit.`,
+  "opening.fastest": () => "Begin with everything at its fastest: can full speed be had at all?",
+  "opening.weak": ({ speedPercent }: { speedPercent: number }) =>
+    `The baseline runs at ${speedPercent.toFixed(0)} %, below half speed: try everything at its fastest first, to see whether full speed can be had at all.`,
+  "opening.screen": () => "Begin with a screening design over the switches that might matter.",
+  "next.closed": () => "The job is closed; its profile stands below.",
+  "next.baseline": () => "Record a baseline: the scene at its worst, settings as they are.",
+  "next.decide": ({ trial }: { trial: string }) => `“${trial}” has its runs: decide.`,
+  "next.trial": ({
+    trial,
+    first,
+    then,
+    left,
+  }: {
+    trial: string;
+    first: string;
+    then: string[];
+    left: number;
+  }) =>
+    `“${trial}”: run ${first} next${then.length > 0 ? `, then ${then.join(", ")}${left > 1 + then.length ? " …" : ""}` : ""}; ${left} to go.`,
+  "next.confirm": () => "Run the scene once more with what was kept: that confirmation closes the job.",
+  "next.closeSteady": () => "Steady, and confirmed: close the job and keep its profile.",
+  "next.closeAsIs": () => "Confirmed, and nothing likely is left to try: close the job with what holds.",
+  "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
+  "next.cold": () =>
+    "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
+  "next.repeat": ({ left, have, wanted }: { left: number; have: number; wanted: number }) =>
+    `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${have} of the ${wanted} repeats that show how much this rig varies by itself.`,
+  "next.steady": ({ suggestion }: { suggestion: AnySaid | null }) =>
+    `Steady over its repeats. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
+  "next.change": () => "The repeats are in. Change one setting, run the same scene, and compare.",
+  "next.try": ({ suggestion }: { suggestion: AnySaid }) => `Try ${lower(words(suggestion))}`,
+};

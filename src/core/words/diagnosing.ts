@@ -1,0 +1,176 @@
+import type { Cause } from "@/core/diagnose";
+import { capital, share, signed } from "./figures";
+import type { AnySaid } from "./said";
+import { words } from "./words";
+
+export const causeWords: Record<Cause, { name: string; lever: string }> = {
+  processor: {
+    name: "the processor",
+    lever: "Fewer pixels won't help: lighten the emulated machine, or raise clocks.",
+  },
+  graphics: { name: "graphics", lever: "Lower the internal scale, or try another back end or driver." },
+  "power split": {
+    name: "the power split",
+    lever: "Processor and graphics share one budget: try another power mode, also a lower one.",
+  },
+  governor: {
+    name: "the governor",
+    lever: "Clocks sit low without need: try the next clock option, with the cooling for it.",
+  },
+  heat: { name: "heat", lever: "Cool it, ask less of it, or measure what it sustains." },
+  memory: { name: "memory", lever: "Close what else runs, or leave the title before the wall." },
+  shaders: {
+    name: "shaders compiled on first sight",
+    lever: "Keep the cache, compile ahead, and judge by the second pass.",
+  },
+  storage: { name: "storage", lever: "Move the title to a faster drive." },
+  "cap or sync": {
+    name: "a cap, or waiting for the display",
+    lever: "Lift the limit or the sync for one run and see.",
+  },
+  "engine or driver": { name: "the engine or its driver", lever: "Try another back end, driver or build." },
+};
+
+type Half = "processor" | "graphics";
+interface Loads {
+  processor: number;
+  graphics: number;
+}
+interface Cadence {
+  share: number;
+  refreshes: number;
+}
+const loads = ({ processor, graphics }: Loads) =>
+  `processor ${processor.toFixed(0)} %, graphics ${graphics.toFixed(0)} %`;
+const cadence = ({ share: part, refreshes }: Cadence) =>
+  `${share(part)} of frames last exactly ${refreshes} refreshes`;
+
+/** Signs, each a code of its own: evidence of one code is one sign, whatever its figures. */
+const signSentences = {
+  "sign.processorBusy": ({ processor, graphics }: { processor: number; graphics: number | null }) =>
+    `The busiest core is ${processor.toFixed(0)} % busy${graphics === null ? "" : `, graphics ${graphics.toFixed(0)} %`}.`,
+  "sign.graphicsBusy": ({ processor, graphics }: { processor: number | null; graphics: number }) =>
+    `Graphics is ${graphics.toFixed(0)} % busy${processor === null ? "" : `, the busiest core ${processor.toFixed(0)} %`}.`,
+  "sign.graphicsIdle": ({ graphics }: { graphics: number }) =>
+    `Graphics is only ${graphics.toFixed(0)} % busy.`,
+  "sign.processorIdle": ({ processor }: { processor: number }) =>
+    `The busiest core is only ${processor.toFixed(0)} % busy.`,
+  "sign.hot": ({ celsius, limitC }: { celsius: number; limitC: number }) =>
+    `${celsius.toFixed(0)} °C, the limit is ${limitC.toFixed(0)} °C.`,
+  "sign.clockAtLimit": ({ half, clock, celsius }: { half: Half; clock: number; celsius: number }) =>
+    `The ${half} clock is down to ${share(clock)} at ${celsius.toFixed(0)} °C.`,
+  "sign.budgetSplit": ({
+    half,
+    clock,
+    other,
+    watts,
+  }: {
+    half: Half;
+    clock: number;
+    other: number;
+    watts: number;
+  }) =>
+    `At the mode's ${watts.toFixed(0)} W the ${half} gets ${share(clock)} of its clock while the other half has ${share(other)}.`,
+  "sign.clockLow": ({
+    half,
+    clock,
+    celsius,
+    watts,
+    modeWatts,
+  }: {
+    half: Half;
+    clock: number;
+    celsius: number | null;
+    watts: number | null;
+    modeWatts: number | null;
+  }) => {
+    const known = [
+      celsius !== null && `${celsius.toFixed(0)} °C`,
+      watts !== null &&
+        (modeWatts === null ? `${watts.toFixed(1)} W` : `${watts.toFixed(1)} of ${modeWatts.toFixed(0)} W`),
+    ].filter(Boolean);
+    return `The ${half} is busy at ${share(clock)} of its full clock, ${known.length > 0 ? `with room left: ${known.join(", ")}` : "and neither heat nor watts were logged to explain it"}.`;
+  },
+  "sign.clockNotWork": () => "Its clock, not its work, is short.",
+  "sign.neitherBusy": (both: Loads) => `Neither half is busy: ${loads(both)}.`,
+  "sign.cadenceIdle": (figures: Cadence & Loads) =>
+    `${cadence(figures)}, and neither half is busy (${loads(figures)}).`,
+  "sign.noCap": (both: Loads) => `Neither half is busy (${loads(both)}) and no cap shows.`,
+  "sign.cadence": (figures: Cadence) => `${cadence(figures)}.`,
+  "sign.firstVisits": ({ firstMs, laterMs }: { firstMs: number; laterMs: number }) =>
+    `First visits lost ${firstMs.toFixed(0)} ms to hitches, later ones ${laterMs.toFixed(0)} ms.`,
+  "sign.entryEveryTime": ({ ms }: { ms: number }) =>
+    `Entering a scene costs ${ms.toFixed(0)} ms on every visit, the first or not.`,
+  "sign.coldHitches": ({ ms }: { ms: number }) => `A cold cache, and ${ms.toFixed(0)} ms lost to hitches.`,
+  "sign.entryOnce": ({ entryMs, allMs, warm }: { entryMs: number; allMs: number; warm: boolean }) =>
+    `${entryMs.toFixed(0)} of ${allMs.toFixed(0)} ms are lost on entering scenes${warm ? ", with the cache warm" : ""}.`,
+  "sign.nothingTwice": () => "Nothing was visited twice, so a first sight can't be told from slow storage.",
+  "sign.diedFull": ({ megabytes, ofMb }: { megabytes: number; ofMb: number }) =>
+    `It died with ${megabytes.toFixed(0)} of ${ofMb.toFixed(0)} MB taken.`,
+  "sign.memoryGrows": ({ mbPerMinute, minutes }: { mbPerMinute: number; minutes: number }) =>
+    `Memory grows by ${mbPerMinute.toFixed(0)} MB a minute: the wall is ${minutes.toFixed(0)} minutes away.`,
+  "sign.memoryFull": ({ full }: { full: number }) => `${share(full)} of memory is taken.`,
+  "sign.clockSags": ({
+    half,
+    fromMhz,
+    toMhz,
+    celsius,
+  }: {
+    half: Half;
+    fromMhz: number;
+    toMhz: number;
+    celsius: number;
+  }) =>
+    `The ${half} clock fell from ${fromMhz.toFixed(0)} to ${toMhz.toFixed(0)} MHz as it reached ${celsius.toFixed(0)} °C.`,
+  "sign.nativeStillSlow": ({ ms, allowedMs }: { ms: number; allowedMs: number }) =>
+    `Even at native resolution a frame takes ${ms.toFixed(1)} ms of the ${allowedMs.toFixed(1)} allowed: not the pixels.`,
+  "sign.pixelsHardly": (across: Across) => `Pixels hardly matter: ${spread(across)}.`,
+  "sign.pixels": ({ part, ...across }: Across & { part: number }) =>
+    `About ${share(part)} of the frame goes with pixels: ${spread(across)}.`,
+  "sign.moreSlower": ({ ratio, mode }: { ratio: number; mode: string }) =>
+    `More power made it slower: ${signed(ratio, 0)} in ${mode}.`,
+  "sign.lessFaster": ({ ratio, mode }: { ratio: number; mode: string }) =>
+    `Less power makes it faster: ${signed(ratio, 0)} in ${mode}.`,
+  "sign.forcedClocks": ({ ratio, option }: { ratio: number; option: string }) =>
+    `Clocks set to ${option} give ${signed(ratio, 0)}.`,
+  "sign.cooler": ({ ratio }: { ratio: number }) => `A cooler gives ${signed(ratio, 0)}.`,
+  "sign.capLifted": ({ ratio }: { ratio: number }) => `With the cap lifted it runs ${signed(ratio, 0)}.`,
+};
+export type EvidenceCode = keyof typeof signSentences;
+
+interface Across {
+  leastMs: number;
+  leastPixels: number;
+  mostMs: number;
+  mostPixels: number;
+}
+const spread = ({ leastMs, leastPixels, mostMs, mostPixels }: Across) =>
+  `${leastMs.toFixed(1)} ms at ${(leastPixels / 1e6).toFixed(2)} Mpx, ${mostMs.toFixed(1)} ms at ${(mostPixels / 1e6).toFixed(2)} Mpx`;
+
+export const diagnosingSentences = {
+  ...signSentences,
+  "diagnosis.found": ({
+    first,
+    because,
+    second,
+    secondBecause,
+  }: {
+    first: Cause;
+    because: AnySaid;
+    second: Cause | null;
+    secondBecause: AnySaid | null;
+  }) =>
+    `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
+  "diagnosis.nothing": () => "Nothing holds it back: full speed throughout.",
+  "diagnosis.notEnough": () => "Not enough evidence to say what holds it back.",
+  "settle.logFrames": () => "Log frame times: a counter's readings can't tell hitches from slowness.",
+  "settle.walkTwice": () =>
+    "Walk the same scenes twice in one run, with marks: what is lost only at first is shaders, what is lost every time is storage.",
+  "settle.logLoadRepeat": () => "Log processor and graphics load beside the frames, and repeat the run.",
+  "settle.logLoad": () => "Log processor and graphics load beside the frames.",
+  "settle.halfScaleOrLoad": () =>
+    "Run the same scene at half the internal scale: if it speeds up, it is the pixels. Logging processor and graphics load would tell at once.",
+  "settle.liftCap": () => "Lift the rate limit for one run: a cap shows as a jump.",
+  "settle.halfScale": () =>
+    "Run the same scene at half the internal scale: if nothing changes, it isn't the pixels.",
+};

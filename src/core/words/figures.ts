@@ -1,0 +1,42 @@
+/** Figures as they stand in sentences. */
+
+export interface Ratio {
+  ratio: number;
+  low: number;
+  high: number;
+}
+
+const minus = (negative: boolean) => (negative ? "−" : "");
+
+/** @example signed(1.05) // → "+5.0 %" */
+export const signed = (ratio: number, digits = 1) =>
+  `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(digits)} %`;
+
+/** @example effect({ ratio: 1.05, low: 1.02, high: 1.08 }) // → "+5.0 % (95 %: +2.0 % to +8.0 %)" */
+export const effect = ({ ratio, low, high }: Ratio) =>
+  `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
+
+/** A rate with two digits where it isn't whole. @example rate(59.94) // → "59.94" */
+export const rate = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
+
+/** @example share(0.876) // → "88 %" */
+export const share = (part: number) => `${(100 * part).toFixed(0)} %`;
+
+/** A log gain as a change. @example gain(0.1) // → "11 %" */
+export const gain = (log: number) => `${minus(log < 0)}${Math.abs(100 * (Math.exp(log) - 1)).toFixed(0)} %`;
+
+/** @example count(2, "run") // → "2 runs" */
+export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+
+/** Minutes, whole where they are. @example minutes(10) // → "10 min" */
+export const minutes = (n: number) => `${n % 1 < 0.05 || n % 1 > 0.95 ? n.toFixed(0) : n.toFixed(1)} min`;
+
+/** A setting's value. @example value(true) // → "on" */
+export const value = (of: unknown) =>
+  of === true ? "on" : of === false ? "off" : of === null || of === undefined ? "not set" : String(of);
+
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+export const listed = (names: string[]) => names.join(" and ");
+/** @example scale(3) // → "×3" */
+export const scale = (at: number) => `×${at}`;

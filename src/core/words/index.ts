@@ -1,0 +1,22 @@
+import type { AnySaid } from "./said";
+import { sentences } from "./words";
+
+export type Code = keyof typeof sentences;
+type FiguresOf<C extends Code> = Parameters<(typeof sentences)[C]>;
+
+/** A sentence as data: which one, and the figures in it. */
+export type Said = AnySaid;
+
+/** @example said("drift.days", { days: 2 }) // in words: "Its runs lie 2 days apart." */
+export const said = <C extends Code>(code: C, ...figures: FiguresOf<C>): Said => ({
+  code,
+  figures: figures[0] ?? {},
+});
+
+export { sentences, words } from "./words";
+export { effect as effectWords, value as valueWords } from "./figures";
+export { gradeWords, reasonWords } from "./verdict";
+export { soakFault, type SoakFault } from "./sweeping";
+export { causeWords, type EvidenceCode } from "./diagnosing";
+export { strategyWords } from "./advising";
+export type { LightChange } from "./comparing";

@@ -1,0 +1,8 @@
+/** A sentence as data: which one, and the figures in it. */
+export interface AnySaid {
+  code: string;
+  figures: unknown;
+}
+
+/** Sentences of one area: a code each, and how its figures are put into words. */
+export type Sentences = Record<string, (figures: never) => string>;

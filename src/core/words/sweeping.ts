@@ -1,0 +1,282 @@
+import type { AnySaid } from "./said";
+import { capital, minutes, rate, share } from "./figures";
+import { words } from "./words";
+
+const settled = (interval: [number, number]) =>
+  interval[0] !== interval[1]
+    ? ` (95 %: ${interval[0] === 0 ? "none" : `×${interval[0]}`} to ×${interval[1]})`
+    : "";
+const clock = (ms: number) => `${(ms / 60_000).toFixed(1)} min`;
+
+/** Why a soak stopped the climb. */
+export type SoakFault =
+  | { why: "crashed" }
+  | { why: "artefacts" }
+  | { why: "limit"; celsius: number; limitC: number }
+  | { why: "throttled" };
+
+export const soakFault = (fault: SoakFault) =>
+  fault.why === "crashed"
+    ? "it crashed"
+    : fault.why === "artefacts"
+      ? "the picture broke up"
+      : fault.why === "throttled"
+        ? "heat took clocks back"
+        : `it reached ${fault.celsius.toFixed(0)} °C, the limit is ${fault.limitC} °C`;
+const givenUp = (failed: { step: string; fault: SoakFault } | null) =>
+  failed ? ` ${failed.step} is given up: ${soakFault(failed.fault)}.` : "";
+
+/** What sweeps recommend, and what they lack. */
+export const sweepingSentences = {
+  "resolution.next": ({
+    scale,
+    targetFps,
+    low,
+    high,
+  }: {
+    scale: number;
+    targetFps: number;
+    low: number;
+    high: number;
+  }) =>
+    `Run ×${scale} next: the law puts the largest scale for ${rate(targetFps)} fps between ×${low} and ×${high}, and ×${scale} would settle it.`,
+  "resolution.readings": () =>
+    "Runs of a counter's readings hold no frame times; they are left out of the law.",
+  "resolution.paced": () =>
+    "Frames follow the display's refreshes, so medians would jump: means are used. Lift the cap for the sweep, and the law gets sharper.",
+  "resolution.fewLevels": ({ only }: { only: number | null }) =>
+    `A law needs two different scales, and three to tell its flat part; so far there is ${only === null ? "none." : `only ×${only}.`}`,
+  "resolution.runNext": () => "Run the next level of the plan.",
+  "resolution.elsewhere": ({ targetFps }: { targetFps: number }) =>
+    `Resolution isn't the limit, and no level holds ${rate(targetFps)} fps: look elsewhere.`,
+  "resolution.free": ({ largest, kept }: { largest: number; kept: number }) =>
+    `Resolution isn't the limit: ×${largest}, the largest measured that holds, costs nothing${kept !== largest ? `; past ×${kept} is past the screen` : ""}.`,
+  "resolution.none": ({ targetFps, floorMs }: { targetFps: number; floorMs: number }) =>
+    `No scale holds ${rate(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
+  "resolution.keep": ({
+    kept,
+    largest,
+    steady,
+    targetFps,
+    interval,
+  }: {
+    kept: number;
+    largest: number;
+    steady: number | null;
+    targetFps: number;
+    interval: [number, number] | null;
+  }) =>
+    `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rate(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} by 99th percentiles` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
+  "resolution.twoScales": () =>
+    "Two scales only: the flat part can't be told from the slope. A third would settle it.",
+  "resolution.notTheLimit": () =>
+    "Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.",
+  "resolution.beyond": ({ found, most }: { found: number; most: number }) =>
+    `×${found} lies beyond what was measured (×${most}): run it before keeping it.`,
+
+  "power.noRun": ({ mode }: { mode: string }) => `${mode} has no run yet.`,
+  "power.named": () => "Some watts weren't logged: the mode's own figure stands in.",
+  "power.noWatts": () =>
+    "Watts are missing for some modes: log them, or name the mode's watts on the rig. Rates still compare.",
+  "power.noBattery": () => "The rig has no battery size: hours can't be given.",
+  "power.runFirst": () => "Run the first mode of the plan.",
+  "power.slower": ({
+    mode,
+    fps,
+    than,
+    thanFps,
+  }: {
+    mode: string;
+    fps: number;
+    than: string;
+    thanFps: number;
+  }) =>
+    `More power made it slower: ${mode} gives ${fps.toFixed(1)} fps, ${than} ${thanFps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
+  "power.holds": ({
+    mode,
+    targetFps,
+    fps,
+    watts,
+  }: {
+    mode: string;
+    targetFps: number;
+    fps: number;
+    watts: number | null;
+  }) =>
+    `${mode} holds ${rate(targetFps)} fps (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
+  "power.fastest": ({
+    mode,
+    targetFps,
+    fps,
+    watts,
+  }: {
+    mode: string;
+    targetFps: number;
+    fps: number;
+    watts: number | null;
+  }) =>
+    `No mode holds ${rate(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
+  "power.none": () => "No mode has a run yet.",
+  "power.spot": ({ spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null }) =>
+    `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,
+
+  "heat.noLimit": () =>
+    "The rig has no temperature limit written down: time to the limit and throttling can't be told.",
+  "heat.noTemperature": ({ run }: { run: number }) => `Run ${run} logged no temperature.`,
+  "heat.short": () => "A run shorter than the rig takes to warm leaves where it settles a guess: run longer.",
+  "heat.runFirst": () => "Run the first of the plan, long enough to settle.",
+  "heat.found": ({
+    arm,
+    settlesC,
+    interval,
+    hottestC,
+    limitC,
+    throttled,
+    secondsToLimit,
+    burst,
+    sustained,
+    coolDownMinutes,
+    others,
+  }: {
+    /** Null where the sweep has one arm. */
+    arm: string | null;
+    settlesC: number | null;
+    interval: { low: number; high: number } | null;
+    hottestC: number;
+    limitC: number | null;
+    throttled: { half: string; afterMs: number } | null;
+    secondsToLimit: number | null;
+    burst: number | null;
+    sustained: number | null;
+    coolDownMinutes: number | null;
+    others: { arm: string; afterMs: number; deepest: number }[];
+  }) => {
+    const where =
+      settlesC !== null && interval
+        ? `settles at ${settlesC.toFixed(1)} °C (95 %: ${interval.low.toFixed(1)} to ${interval.high.toFixed(1)})`
+        : `reaches ${hottestC.toFixed(0)} °C`;
+    const to =
+      limitC === null
+        ? ""
+        : throttled
+          ? `, and heat takes the ${throttled.half} clock back after ${clock(throttled.afterMs)}`
+          : secondsToLimit === null
+            ? `, under the limit of ${limitC} °C: never at this load`
+            : `, with the limit of ${limitC} °C after ${clock(1000 * secondsToLimit)}`;
+    const rates =
+      burst !== null && sustained !== null
+        ? ` Burst ${burst.toFixed(1)} fps, sustained ${sustained.toFixed(1)}.`
+        : "";
+    const cool =
+      coolDownMinutes === null ? "" : ` Give it ${Math.ceil(coolDownMinutes)} min to cool between runs.`;
+    const rest = others.map(
+      (other) =>
+        ` ${capital(other.arm)} throttles after ${clock(other.afterMs)}, down to ${share(other.deepest)} of its early clock.`,
+    );
+    return `${arm === null ? "It" : capital(arm)} ${where}${to}.${rates}${rest.join("")}${cool}`;
+  },
+
+  "clocks.soak": ({
+    step,
+    minutes: left,
+    more,
+    failed,
+    limitC,
+  }: {
+    step: string;
+    minutes: number;
+    more: boolean;
+    failed: { step: string; fault: SoakFault } | null;
+    limitC: number | null;
+  }) =>
+    `Soak ${step} for ${minutes(left)}${more ? " more" : ""}.${givenUp(failed)} Stop at once on a crash, a broken picture${limitC === null ? "" : `, or ${limitC} °C`}.`,
+  "clocks.notClean": ({ step, failed }: { step: string; failed: { step: string; fault: SoakFault } | null }) =>
+    `Even ${step} isn't clean.${givenUp(failed)} Look at cooling and supply before clocks.`,
+  "clocks.confirm": ({
+    step,
+    minutes: left,
+    failed,
+  }: {
+    step: string;
+    minutes: number;
+    failed: { step: string; fault: SoakFault } | null;
+  }) =>
+    `Back to ${step}, the last clean step, and confirm it for ${minutes(left)} more, twice the soak in all.${givenUp(failed)}`,
+  "clocks.confirmed": ({
+    step,
+    minutes: clean,
+    perHour,
+    failed,
+  }: {
+    step: string;
+    minutes: number;
+    perHour: number;
+    failed: { step: string; fault: SoakFault } | null;
+  }) =>
+    `${step} is confirmed: ${minutes(clean)} clean, which rules out more than ${perHour.toFixed(1)} crashes an hour (95 %) and nothing rarer.${givenUp(failed)}`,
+  "clocks.noTemperature": () =>
+    "Temperature wasn't logged: the ladder can't stop at the limit. Watch it yourself.",
+  "clocks.found": ({ next, school }: { next: AnySaid; school: AnySaid | null }) =>
+    `${capital(words(next))}${school ? ` ${capital(words(school))}` : ""}`,
+  "school.holds": ({
+    name,
+    fps,
+    celsius,
+    alone,
+  }: {
+    name: string;
+    fps: number;
+    celsius: number | null;
+    alone: boolean;
+  }) =>
+    `${name} sustains ${fps.toFixed(1)} fps${celsius === null ? "" : ` at ${celsius.toFixed(0)} °C`}${alone ? ", and is the only one that holds the target" : ", with the most fps for its watts of those that hold the target"}.`,
+  "school.none": ({ name, fps, cool }: { name: string; fps: number; cool: boolean }) =>
+    `None holds the target; ${name} sustains the most, ${fps.toFixed(1)} fps${cool ? " under the temperature limit" : ", though none stays under the temperature limit"}.`,
+
+  "memory.noSize": () => "The rig's memory isn't written down: minutes to the wall can't be given.",
+  "memory.noReadings": ({ run }: { run: number }) => `Run ${run} logged no memory.`,
+  "memory.runFirst": () => "Run the scene for some minutes with memory logged.",
+  "memory.steady": ({ mbPerMinute, low, high }: { mbPerMinute: number; low: number; high: number }) =>
+    `Memory doesn't grow beyond doubt: ${mbPerMinute.toFixed(1)} MB a minute (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`,
+  "memory.grows": ({
+    mbPerMinute,
+    wall,
+    diedAfterMinutes,
+    more,
+  }: {
+    mbPerMinute: number;
+    wall: { minutes: number; low: number; high: number } | null;
+    diedAfterMinutes: number | null;
+    more: { gigabytes: number; minutes: number } | null;
+  }) =>
+    `Memory grows by ${mbPerMinute.toFixed(0)} MB a minute${wall ? `; the wall comes after ${wall.minutes.toFixed(1)} min (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
+
+  "rate.native": ({ fps, held }: { fps: number; held: number }) =>
+    `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it.`,
+  "rate.lock": ({
+    fps,
+    held,
+    refreshes,
+    average,
+    freeHeld,
+    nativeFps,
+  }: {
+    fps: number;
+    held: number;
+    /** Whole refreshes a frame lasts; null where its cadence is uneven. */
+    refreshes: number | null;
+    average: number;
+    freeHeld: number;
+    nativeFps: number;
+  }) =>
+    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
+  "rate.tied": ({ nativeFps, held }: { nativeFps: number; held: number }) =>
+    `Its speed is tied to its rate: any cap below ${rate(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
+  "rate.free": ({ leastFps, average }: { leastFps: number; average: number }) =>
+    `No rate from ${rate(leastFps)} fps up is held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
+  "rate.capped": () =>
+    "Almost every frame falls on one number of refreshes: was the cap really lifted? A capped run can't say what it would do free.",
+};
+
+/** Shares near the whole keep a digit, so that 99.4 % doesn't read as 99 %. */
+const heldShare = (held: number) => `${(100 * held).toFixed(held > 0.985 && held < 1 ? 1 : 0)} %`;

@@ -1,0 +1,70 @@
+import type { Grade, Reason, RuleName } from "@/core/verdict";
+
+export const gradeWords: Record<Grade, { name: string; meaning: string }> = {
+  steady: { name: "Steady", meaning: "full speed, nothing to notice" },
+  flickers: { name: "Flickers", meaning: "full speed on average, with visible hitches or dips" },
+  dims: { name: "Dims", meaning: "noticeably under full speed, playable" },
+  gutters: { name: "Gutters", meaning: "well under full speed" },
+  dark: { name: "Dark", meaning: "won't start, crashes or can't be used" },
+};
+
+const names: Record<RuleName, { name: string; unit: string }> = {
+  speedPercent: { name: "Speed", unit: " %" },
+  reportedSpeedPercent: { name: "Speed by the engine's own report", unit: " %" },
+  percentOfTarget: { name: "Average against the target rate", unit: " %" },
+  fullSpeedTimePercent: { name: "Full-speed time", unit: " %" },
+  hitchesPerMinute: { name: "Hitches", unit: "/min" },
+  freezes: { name: "Freezes", unit: "" },
+  alternation: { name: "Pacing, lag-1 of frame times", unit: "" },
+  crash: { name: "Crashes", unit: "" },
+  blockingFaults: { name: "Blocking faults", unit: "" },
+  severeFaults: { name: "Severe faults", unit: "" },
+  visibleFaults: { name: "Visible faults", unit: "" },
+};
+
+const mostAllowed: RuleName[] = [
+  "hitchesPerMinute",
+  "freezes",
+  "crash",
+  "blockingFaults",
+  "severeFaults",
+  "visibleFaults",
+];
+
+/** A reason in words with its figures. @example "Full-speed time 84.2 %; at least 90 % is wanted" */
+export function reasonWords({ rule, value, limit, met }: Reason): string {
+  const { name, unit } = names[rule];
+  if (value === null) return `${name}: can't be told from this log`;
+  if (rule === "alternation" && !met)
+    return `Pacing: long and short frames take turns (lag-1 ${value.toFixed(2)}; at least ${limit} is wanted)`;
+  const figure = (n: number) => `${Number.isInteger(n) ? n : shortOf(n, limit)}${unit}`;
+  const most = mostAllowed.includes(rule);
+  if (met) return `${name} ${figure(value)}, ${most ? "at most" : "at least"} ${figure(limit)}`;
+  return `${name} ${figure(value)}; ${most ? (limit === 0 ? "none is" : `at most ${figure(limit)} is`) : `at least ${figure(limit)} is`} ${most ? "allowed" : "wanted"}`;
+}
+
+/** Enough digits that a figure short of its limit doesn't read as the limit. */
+function shortOf(value: number, limit: number): string {
+  for (let digits = 1; digits < 4; digits++) {
+    const text = value.toFixed(digits);
+    if (Number(text) !== limit) return text;
+  }
+  return value.toFixed(4);
+}
+
+/** What a person should know beside a verdict, and the conditions that break house rules. */
+export const verdictSentences = {
+  "verdict.counterDisagrees": ({ fps, speedPercent }: { fps: number; speedPercent: number }) =>
+    `The counter disagrees: it shows ${fps.toFixed(1)} fps while the engine reports ${speedPercent.toFixed(1)} % speed. The picture repeats old frames.`,
+  "verdict.tooFast": ({ speedPercent }: { speedPercent: number }) =>
+    `It runs at ${speedPercent.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`,
+  "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
+  "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
+    const state = {
+      pluggedIn: ["on battery", "plugged in"],
+      docked: ["handheld", "docked"],
+      cooler: ["no cooler", "cooler on"],
+    }[condition];
+    return `${state[Number(is)]}: house rules say ${state[Number(!is)]}`;
+  },
+};

@@ -1,0 +1,31 @@
+import { advisingSentences } from "./advising";
+import { comparingSentences } from "./comparing";
+import { diagnosingSentences } from "./diagnosing";
+import type { AnySaid } from "./said";
+import { sweepingSentences } from "./sweeping";
+import { verdictSentences } from "./verdict";
+
+const ownSentences = {
+  /** A sentence kept before sentences were data. */
+  "kept.verbatim": ({ text }: { text: string }) => text,
+};
+
+/** Every sentence the core says, by its code. */
+export const sentences = {
+  ...ownSentences,
+  ...verdictSentences,
+  ...comparingSentences,
+  ...sweepingSentences,
+  ...advisingSentences,
+  ...diagnosingSentences,
+};
+
+/**
+ * A sentence in words: the only place where codes and figures become prose.
+ * @returns the code itself for one that this version doesn't know
+ * @example words(said("effect.pair", { pair: { ratio: 1.05, low: 1.02, high: 1.08 } })) // → "+5.0 % (95 %: +2.0 % to +8.0 %)"
+ */
+export function words({ code, figures }: AnySaid): string {
+  const put = (sentences as Record<string, (figures: unknown) => string>)[code];
+  return put ? put(figures) : code;
+}

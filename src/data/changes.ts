@@ -1,0 +1,52 @@
+import { QueryTypes } from "sequelize";
+import { store } from "./models";
+
+/** What a change is about: a kind of thing, and which one; `id` is empty for all of a kind. */
+export interface Topic {
+  kind: "job" | "trial" | "bench" | "kit" | "jobs" | "work";
+  id: string;
+}
+
+export interface ChangeRow {
+  id: string;
+  topics: Topic[];
+}
+
+/** Channel of NOTIFY; its payload is a `ChangeRow`. */
+export const changesChannel = "lamp_changes";
+/** A notification's payload has to stay under 8,000 bytes: a change of more things tells of the kinds alone. */
+const mostTopics = 60;
+
+/** Writes down what changed, in the transaction under way, and tells every process when it is committed. */
+export async function tell(actor: string, topics: Topic[]): Promise<void> {
+  const kept =
+    topics.length > mostTopics
+      ? [...new Set(topics.map(({ kind }) => kind))].map((kind) => ({ kind, id: "" }))
+      : topics;
+  await store().query(
+    `with made as (insert into changes (actor, topics) values ($1, $2::jsonb) returning id, topics)
+     select pg_notify('${changesChannel}', jsonb_build_object('id', id::text, 'topics', topics)::text) from made`,
+    { bind: [actor, JSON.stringify(kept)], type: QueryTypes.SELECT },
+  );
+}
+
+/** Ids are given in order, but committed out of it: what came this long before the last one seen is told again, s. */
+const overlapSeconds = 30;
+
+/** Changes since one that was seen, oldest first; a few from before it may be among them. */
+export function changesSince(id: string, limit = 500): Promise<ChangeRow[]> {
+  return store().query<ChangeRow & object>(
+    `select id::text, topics from changes
+     where id <> $1::bigint and at >= coalesce((select at from changes where id = $1::bigint), now()) - interval '${overlapSeconds} seconds'
+     order by id limit $2`,
+    { bind: [id, limit], type: QueryTypes.SELECT },
+  );
+}
+
+/** Forgets changes and keys that nobody can ask for any more. */
+export async function forgetOld(hours = 24): Promise<void> {
+  await store().query(`delete from changes where at < now() - make_interval(hours => $1)`, { bind: [hours] });
+  await store().query(`delete from idempotency_keys where at < now() - make_interval(hours => $1)`, {
+    bind: [hours],
+  });
+}

@@ -1,0 +1,78 @@
+import { choiceSchema, isAgainst, type TrialOutcome } from "@/core/trial";
+import type { TrialRow } from "@/core/records";
+import { words } from "@/core/words";
+import * as data from "@/data";
+import type { Actor } from "./actor";
+import { lockOpenJob } from "./lockJob";
+import { Problem, notFound } from "./problem";
+import { loadTrial, understood } from "./trialFacts";
+import { outcomeOr409 } from "./viewTrial";
+import { editing, writing } from "./writing";
+
+/** What whoever decides second is told: what was decided, by which choice. */
+function decidedAlready({ arms, choice, keptArm, reason, decidedAt }: TrialRow): Problem {
+  const what = keptArm === null ? "everything was put back" : `${arms[keptArm]?.name} was kept`;
+  return new Problem(
+    409,
+    `This trial is decided already: ${what}${reason === "" ? "" : ` (“${reason}”)`}.`,
+    "Take the decision back first, if it should be another.",
+    {},
+    { decided: { choice, arm: keptArm, reason, decidedAt } },
+  );
+}
+
+/** A trial of an open job, both locked. */
+async function lockTrial(id: string): Promise<TrialRow> {
+  const jobId = await data.jobOfTrial(id);
+  if (!jobId) throw notFound("trial");
+  await lockOpenJob(jobId);
+  await data.lockRow("trials", id);
+  const trial = await data.findTrial(id);
+  if (!trial) throw notFound("trial");
+  return trial;
+}
+
+/** Decides a trial: what it came to is worked out from its runs, and kept beside the choice; deciding against it takes a reason. */
+export async function decideTrial(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+  decidedAt?: Date,
+): Promise<{ outcome: TrialOutcome }> {
+  const choice = choiceSchema.parse(input);
+  // What takes long is done, and kept, before anybody has to wait for the lock.
+  const before = await loadTrial(id);
+  if (!before.trial.decidedAt && !before.job.closedAt) await understood(id, before.facts);
+  return writing(actor, async (touch) => {
+    const trial = await lockTrial(id);
+    if (trial.decidedAt) throw decidedAlready(trial);
+    await editing("trials", id, "trial", saw);
+    if (choice.arm !== null && choice.arm >= trial.arms.length)
+      throw new Problem(422, "There is no such arm.", "Choose one of the trial's arms.", {
+        arm: "There is no such arm.",
+      });
+    const outcome = outcomeOr409(await understood(id, (await loadTrial(id)).facts));
+    if (isAgainst(choice, outcome.advice) && choice.reason === "")
+      throw new Problem(
+        422,
+        `The runs say otherwise: ${words(outcome.advice.sentence)}`,
+        "Deciding against it is yours to do: say why, and it is kept with the decision.",
+        { reason: "Say why." },
+      );
+    await data.putDecision(id, { ...choice, outcome, decidedAt });
+    touch({ kind: "trial", id }, { kind: "job", id: trial.jobId }, { kind: "jobs", id: trial.jobId });
+    return { outcome };
+  });
+}
+
+/** Takes a decision back; what the other decisions come to holds again. */
+export function undecideTrial(actor: Actor, id: string, saw: number | null = null): Promise<void> {
+  return writing(actor, async (touch) => {
+    const trial = await lockTrial(id);
+    if (!trial.decidedAt) throw new Problem(409, "This trial isn't decided.", "There is nothing to take back.");
+    await editing("trials", id, "trial", saw);
+    await data.putDecision(id, null);
+    touch({ kind: "trial", id }, { kind: "job", id: trial.jobId }, { kind: "jobs", id: trial.jobId });
+  });
+}

@@ -1,0 +1,173 @@
+import type { z } from "zod";
+import { appendSchema, finishSchema, openRunSchema, traceRole } from "@/contract";
+import { baselineOf } from "@/core/job";
+import { newRunSchema, type NewRun } from "@/core/kit";
+import { channelUnits, unpackTrace, type ChannelRole, type Mark, type Trace } from "@/core/trace";
+import type { RunState } from "@/core/records";
+import { yardstickOf, type Grade } from "@/core/verdict";
+import * as data from "@/data";
+import type { Actor } from "./actor";
+import { measured } from "./figures";
+import { loadStory } from "./loadStory";
+import { lockOpenJob } from "./lockJob";
+import { queueNoise } from "./noise";
+import { Problem, notFound } from "./problem";
+import { writing } from "./writing";
+
+export interface ImportedRun {
+  id: string;
+  number: number;
+  grade: Grade;
+}
+
+/** The arm that a run was made for. */
+async function armOf({ trialId, arm, jobId }: Pick<NewRun, "trialId" | "arm" | "jobId">) {
+  if (trialId === null || arm === null) return null;
+  await data.lockRow("trials", trialId);
+  const trial = await data.findTrial(trialId);
+  const made = trial?.jobId === jobId ? trial.arms[arm] : undefined;
+  if (!trial || !made) throw notFound("arm of a trial");
+  if (trial.decidedAt)
+    throw new Problem(409, "This trial is decided.", "Take its decision back to add a run to it.");
+  return made;
+}
+
+/** Opens a run in a job: what is known of it before its trace comes. */
+async function open(run: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: Date) {
+  const job = await lockOpenJob(run.jobId);
+  const [rig, arm, story] = await Promise.all([data.findRig(job.rigId), armOf(run), loadStory(job)]);
+  if (!rig) throw notFound("rig");
+  const { standing, catalogue } = story;
+  // What a job begins from is what its first run was made with; later runs, and leaving that one out, change nothing.
+  const begins = run.trialId === null && !(await data.hasBegun(job.id));
+  if (begins) await data.putBaseline(job.id, baselineOf(job, catalogue, run.settings));
+  return data.openRun({
+    ...run,
+    form,
+    rules: job.rules,
+    yardstick: yardstickOf({ ...job, targetFps: standing.targetFps }, rig.spec, run.conditions.display),
+    rigRevisionId: rig.revisionId,
+    buildId: arm?.buildId ?? standing.buildId,
+    madeAt,
+  });
+}
+
+/** Ends a run with figures made from what is kept of it. */
+async function finish(id: string, state: Exclude<RunState, "open">, marks: Mark[]): Promise<Grade> {
+  const [run, trace] = await Promise.all([data.findRun(id), data.findTrace(id)]);
+  if (!run || !trace) throw notFound("run");
+  const length = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
+  if (length === 0)
+    throw new Problem(409, "Nothing was appended to this run.", "Append its trace, then finish it.");
+  const figures = measured({ ...trace, marks }, { ...run, crashed: state === "crashed" });
+  await data.finishRun(id, state, marks, figures);
+  return figures.verdict.grade;
+}
+
+const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) => [
+  { kind: "job" as const, id: jobId },
+  { kind: "jobs" as const, id: jobId },
+  ...(trialId ? [{ kind: "trial" as const, id: trialId }] : []),
+];
+
+/** Keeps a whole run at once: opened, appended to and finished in one transaction, all of it or nothing. */
+export function keepRun(actor: Actor, run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> {
+  const { crashed, ...rest } = run;
+  return writing(actor, async (touch) => {
+    const made = await open(rest, trace.form, madeAt);
+    for (const chunk of data.chunksOf(trace)) await data.appendChunk(made.id, chunk);
+    const grade = await finish(made.id, crashed ? "crashed" : "whole", trace.marks);
+    touch(...touched(run));
+    await queueNoise(run.jobId);
+    return { ...made, grade };
+  });
+}
+
+/** Keeps a run sent as a packed trace with the run's particulars in its header. */
+export async function importRun(actor: Actor, bytes: Uint8Array): Promise<ImportedRun> {
+  let unpacked: ReturnType<typeof unpackTrace>;
+  try {
+    unpacked = unpackTrace(bytes);
+  } catch (error) {
+    throw new Problem(
+      422,
+      (error as Error).message,
+      "Read the log again and send it once more; nothing was kept.",
+    );
+  }
+  return keepRun(actor, newRunSchema.parse(unpacked.meta), unpacked.trace);
+}
+
+/** Opens a run that grows. */
+export function openRun(actor: Actor, input: unknown): Promise<{ id: string; number: number }> {
+  const { run, form } = openRunSchema.parse(input);
+  const { crashed: _crashed, ...rest } = run;
+  return writing(actor, async (touch) => {
+    touch(...touched(run));
+    return open(rest, form);
+  });
+}
+
+/** What an appended piece may hold: times and durations above 0, pairs whole. */
+function refuseValues({ role, values }: z.infer<typeof appendSchema>, form: Trace["form"]): void {
+  const refuse = (message: string) => {
+    throw new Problem(422, message, "Correct the piece and append it again; nothing was kept.", {
+      values: message,
+    });
+  };
+  const pairs = role !== traceRole || form === "interval";
+  if (pairs && values.length % 2 !== 0) refuse("Pairs of values are wanted: their number is odd.");
+  const isTime = (index: number) => role === traceRole && (form === "frames" || index % 2 === 0);
+  const bad = values.findIndex(
+    (value, index) => !Number.isFinite(Math.fround(value)) || (isTime(index) && !(Math.fround(value) > 0)),
+  );
+  if (bad >= 0) refuse(`Value ${bad + 1} can't be: ${values[bad]}.`);
+}
+
+async function openOne(id: string) {
+  const place = await data.placeOfRun(id);
+  if (!place || place.deleted) throw notFound("run");
+  await lockOpenJob(place.jobId);
+  const run = await data.findRun(id);
+  if (!run) throw notFound("run");
+  if (run.state !== "open") throw new Problem(409, "This run is finished.", "Open another to append to.");
+  return run;
+}
+
+/** Appends a piece to an open run; a piece seen before changes nothing. */
+export function appendRun(actor: Actor, id: string, input: unknown): Promise<{ kept: boolean }> {
+  const piece = appendSchema.parse(input);
+  return writing(actor, async (touch) => {
+    const run = await openOne(id);
+    refuseValues(piece, run.form);
+    const values = Float32Array.from(piece.values);
+    const kept = await data.appendChunk(id, { ...piece, bytes: Buffer.from(values.buffer) });
+    if (kept) touch({ kind: "job", id: run.jobId });
+    return { kept };
+  });
+}
+
+/**
+ * Ends an open run: measured and judged from what was appended.
+ * @throws Problem 409 that names the pieces still missing
+ */
+export function finishRun(actor: Actor, id: string, input: unknown): Promise<ImportedRun> {
+  const { state, marks } = finishSchema.parse(input);
+  return writing(actor, async (touch) => {
+    const run = await openOne(id);
+    const missing = await data.missingChunks(id);
+    const [gap] = missing;
+    if (gap)
+      throw new Problem(
+        409,
+        `Piece ${gap.sequence} of “${gap.role}” is missing${missing.length > 1 ? `, and ${missing.length - 1} more` : ""}.`,
+        "Append what is missing, then finish the run.",
+        {},
+        { missingChunks: missing.slice(0, 100) },
+      );
+    const grade = await finish(id, state, marks);
+    touch(...touched(run));
+    await queueNoise(run.jobId);
+    return { id, number: run.number, grade };
+  });
+}

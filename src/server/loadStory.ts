@@ -1,0 +1,49 @@
+import { storyFrom, type JobSetting, type Story } from "@/core/job";
+import { triedIn } from "@/core/advise";
+import { rigNoise, type NoiseFloor } from "@/core/compare";
+import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
+import * as data from "@/data";
+import { notFound } from "./problem";
+
+/** A job's story as kept. @param segments whether the scenes of every run are wanted, as a trial's screen does */
+export async function loadStory(job: JobRow, { segments = false } = {}): Promise<Story> {
+  const [runs, trials, catalogue] = await Promise.all([
+    data.listRuns(job.id, { segments }),
+    data.listTrials(job.id),
+    data.catalogueOf(job.engineId),
+  ]);
+  return storyFrom(job, runs, trials, catalogue);
+}
+
+export interface OnRig {
+  job: JobRow;
+  story: Story;
+  rig: RigRow;
+  system: SystemRow | undefined;
+  title: TitleDetail;
+  noise: NoiseFloor;
+  noiseMeasured: boolean;
+}
+
+/** A job's story with the rig and system it plays on, and how much that rig varies by itself. */
+export async function loadOnRig(id: string, options?: { segments: boolean }): Promise<OnRig> {
+  const job = await data.findJob(id);
+  if (!job) throw notFound("job");
+  const [story, rig, systems, title, floor] = await Promise.all([
+    loadStory(job, options),
+    data.findRig(job.rigId),
+    data.listSystems(),
+    data.findTitle(job.titleId),
+    data.findNoise(job.rigId),
+  ]);
+  if (!rig || !title) throw notFound("rig");
+  const { noise, measured } = rigNoise(floor);
+  const system = systems.find((each) => each.id === title.systemId);
+  return { job, story, rig, title, system, noise, noiseMeasured: measured };
+}
+
+/** What the rig's decided trials of a job's engine taught. */
+export async function loadTried({ rigId, engineId }: JobRow): Promise<JobSetting["tried"]> {
+  const compared = await data.comparedOnRig(rigId);
+  return compared.flatMap((each) => (each.engineId === engineId ? (triedIn(each) ?? []) : []));
+}

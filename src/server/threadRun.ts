@@ -1,0 +1,30 @@
+import type { StoryRun } from "@/core/job";
+import { changesBetween, conditionWarnings } from "@/core/kit";
+import { methodVersion, tallyFigures } from "@/core/metrics";
+import type { ThreadRun } from "@/core/records";
+import { findTrace } from "@/data";
+
+/** A run as a screen gets it: without what only the core reads. */
+export async function threadRun(run: StoryRun, before: StoryRun | null): Promise<ThreadRun> {
+  const { rules, buildId: _build, rigRevisionId: _revision, faults: _faults, summary, ...rest } = run;
+  const { segments: _segments, ...figures } = summary;
+  return {
+    ...rest,
+    summary: figures,
+    changes: before ? changesBetween(before.settings, run.settings) : [],
+    warnings: conditionWarnings(run.conditions, rules.requires),
+    outdated: summary.version < methodVersion,
+    tally: await tallyOf(run),
+  };
+}
+
+/** Runs in their order, each with what changed since the one before. */
+export const threadRuns = (runs: StoryRun[]): Promise<ThreadRun[]> =>
+  Promise.all(runs.map((run, index) => threadRun(run, runs[index - 1] ?? null)));
+
+/** Figures of a hand tally with their uncertainty; null for any other run. */
+async function tallyOf(run: Pick<StoryRun, "id" | "source" | "yardstick">): Promise<ThreadRun["tally"]> {
+  if (run.source !== "tally") return null;
+  const trace = await findTrace(run.id);
+  return trace?.form === "interval" ? tallyFigures([...trace.rates], run.yardstick.targetFps) : null;
+}

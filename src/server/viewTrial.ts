@@ -1,0 +1,70 @@
+import { runsOf } from "@/core/job";
+import type { TrialView } from "@/core/records";
+import {
+  armFigures,
+  displayOf,
+  driftOf,
+  evidenceOf,
+  targetFpsOf,
+  visitsOf,
+  type TrialOutcome,
+} from "@/core/trial";
+import * as data from "@/data";
+import { Problem } from "./problem";
+import { threadRuns } from "./threadRun";
+import { loadTrial, understood, understoodAtHand } from "./trialFacts";
+
+export async function viewTrial(id: string): Promise<TrialView> {
+  const { job, trial, story, facts, rig, system, noise, noiseMeasured } = await loadTrial(id);
+  const own = runsOf(id, story.runs);
+  const [atHand, runs, faults] = await Promise.all([
+    understoodAtHand(id, facts),
+    threadRuns(own),
+    data.listFaults(job.id),
+  ]);
+  // What a decision rested on is kept with it, and stays as it was.
+  const outcome = trial.outcome ?? atHand?.outcome ?? null;
+  const { name, width, height, diagonalInch } = displayOf(facts);
+  return {
+    job,
+    trial,
+    runs,
+    faults: faults.filter(({ runId }) => own.some((run) => run.id === runId)),
+    targetFps: targetFpsOf(facts),
+    noise,
+    noiseMeasured,
+    visits: visitsOf(facts),
+    drifted: driftOf(facts),
+    reading: atHand?.reading ?? null,
+    outcome,
+    advice: outcome?.advice ?? null,
+    missing: atHand?.missing ?? [],
+    pending: !atHand && !trial.outcome && evidenceOf(facts).every((arm) => arm.runs > 0),
+    evidence: evidenceOf(facts),
+    figures: armFigures(facts),
+    limits: { temperatureC: rig.spec.temperatureLimitC, batteryWh: rig.spec.batteryWh },
+    display: { name, width, height, diagonalInch },
+    screens: system?.screens ?? [],
+  };
+}
+
+/**
+ * What a trial comes to by the runs it has, made once for them and kept.
+ * @throws Problem 409 that says what is missing
+ */
+export async function reckonTrial(id: string): Promise<TrialOutcome> {
+  const { facts } = await loadTrial(id);
+  return outcomeOr409(await understood(id, facts));
+}
+
+/** An outcome, or the refusal that names what is missing for it. */
+export function outcomeOr409({ outcome, missing }: Awaited<ReturnType<typeof understood>>): TrialOutcome {
+  if (outcome) return outcome;
+  throw new Problem(
+    409,
+    "There is nothing to decide on yet.",
+    "Run what is missing, then decide.",
+    {},
+    { missing },
+  );
+}

@@ -1,0 +1,53 @@
+import { lockRow, tell, transact, type Edited, type Topic } from "@/data";
+import type { Actor } from "./actor";
+import { Problem, notFound } from "./problem";
+
+/** What an edit that saw an older version is told: both are shown, and nothing typed is lost. */
+export class Stale extends Problem {
+  constructor(
+    readonly saw: number,
+    readonly current: number,
+  ) {
+    super(
+      409,
+      "This was changed meanwhile, in another window or by somebody else.",
+      "What you typed is still here: look at what it says now, then keep yours or take theirs.",
+      {},
+      { saw, current },
+    );
+  }
+}
+
+/**
+ * One write: everything in one transaction, and what it changed told with it.
+ * @param work told what it touches by `touch`
+ */
+export function writing<T>(
+  actor: Actor,
+  work: (touch: (...topics: Topic[]) => void) => Promise<T>,
+): Promise<T> {
+  return transact(async () => {
+    const touched = new Map<string, Topic>();
+    const done = await work((...topics) =>
+      topics.forEach((topic) => touched.set(`${topic.kind} ${topic.id}`, topic)),
+    );
+    if (touched.size > 0) await tell(actor.name, [...touched.values()]);
+    return done;
+  });
+}
+
+/**
+ * Locks what is edited and holds the version that the edit saw against the one that is there.
+ * @param saw null for one that doesn't say: a use-case called from inside
+ * @throws Stale, or Problem 404
+ */
+export async function editing(
+  table: Edited,
+  id: string | number,
+  what: string,
+  saw: number | null,
+): Promise<void> {
+  const current = await lockRow(table, id);
+  if (current === null) throw notFound(what);
+  if (saw !== null && saw !== current) throw new Stale(saw, current);
+}
