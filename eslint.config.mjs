@@ -6,10 +6,11 @@ import tseslint from "typescript-eslint";
 /** Every area, and what it may import. The arrows of docs/architecture.md; any other arrow is an error. */
 const mayImport = {
   core: ["core"],
+  contract: ["contract", "core"],
   data: ["data", "core"],
-  server: ["server", "data", "core"],
-  app: ["app", "views", "ui", "server", "core"],
-  views: ["views", "ui", "core", "workers"],
+  server: ["server", "data", "contract", "core"],
+  app: ["app", "views", "ui", "server", "contract", "core"],
+  views: ["views", "ui", "contract", "core", "workers"],
   ui: ["ui"],
   workers: ["workers", "core"],
   cli: ["cli", "core"],
@@ -52,17 +53,50 @@ function arrows(area) {
   };
 }
 
+/** Kinds of trials may use what stands in their trial's folder, and not one another. */
+function kindArrows() {
+  const { rules } = arrows("core");
+  const [level, { patterns }] = rules["no-restricted-imports"];
+  const own = patterns.filter(({ group }) => !group.includes("../*"));
+  const message = "A kind of trial knows its trial's folder, and no other kind.";
+  const only = (files, group) => ({
+    files,
+    rules: { "no-restricted-imports": [level, { patterns: [...own, { group, message }] }] },
+  });
+  return [
+    only(["src/core/trial/kinds/*.ts"], ["../../*"]),
+    only(["src/core/trial/kinds/*/*.ts"], ["../[a-z]*", "../../../*"]),
+  ];
+}
+
 export default tseslint.config(
   { ignores: ["node_modules", ".next", ".lamp", "next-env.d.ts", "test-results", "playwright-report"] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   { languageOptions: { globals: { ...globals.node, ...globals.browser } } },
   {
-    files: ["**/*.tsx"],
+    files: ["src/**/*.{ts,tsx}"],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      "@typescript-eslint/no-floating-promises": "error",
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      "@typescript-eslint/await-thenable": "error",
+      "@typescript-eslint/no-unnecessary-type-assertion": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": "error",
+      "@typescript-eslint/no-deprecated": "error",
+    },
+  },
+  {
+    files: ["src/server/**/*.ts", "src/data/**/*.ts"],
+    rules: { "@typescript-eslint/promise-function-async": "error" },
+  },
+  {
+    files: ["src/**/*.{ts,tsx}"],
     plugins: { "react-hooks": reactHooks },
     rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
   },
   ...areas.map(arrows),
+  ...kindArrows(),
   {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],

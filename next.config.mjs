@@ -1,7 +1,7 @@
 /** @type {import("next").NextConfig} */
 export default {
   // These reach for native bindings or dynamic requires; bundling them breaks at run time.
-  serverExternalPackages: ["sequelize", "pg", "umzug"],
+  serverExternalPackages: ["sequelize", "pg", "umzug", "pg-boss"],
   poweredByHeader: false,
   devIndicators: false,
   // Types are checked by `npm run types`, which also sees tests and scripts.

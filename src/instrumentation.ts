@@ -4,6 +4,8 @@ export async function register(): Promise<void> {
   const { startWork } = await import("@/server");
   // A database that can't be reached yet is no reason not to start: screens say so, and work is tried again.
   const url = process.env.DATABASE_URL;
-  const start = () => startWork(url).catch(() => setTimeout(start, 5_000).unref());
-  void start();
+  const start = () => {
+    startWork(url).catch(() => setTimeout(start, 5_000).unref());
+  };
+  start();
 }

@@ -2,8 +2,7 @@
 import { compare } from "@/core/compare";
 import { defaultMeasuring } from "@/core/metrics";
 import { seeded } from "@/core/stats";
-import { fitSweep, type SweepContext, type SweepRun } from "@/core/sweep";
-import { summarise } from "@/core/metrics";
+import { exampleTrial, understand, type ExampleRun } from "@/core/trial";
 import type { FrameTrace } from "@/core/trace";
 import { line, ms, timed } from "./timing";
 
@@ -23,20 +22,6 @@ line(
   ms(await timed(5, () => compare(a, b, { targetFps: 60, resamples: 2000, rules: defaultMeasuring }))),
 );
 
-const context: SweepContext = {
-  targetFps: 60,
-  nativeFps: 60,
-  limitC: 90,
-  memoryMb: 7600,
-  memoryGb: 8,
-  batteryWh: 48,
-  nativePixels: 640 * 448,
-  offeredScales: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10],
-  usefulScale: 8,
-  noise: { sd: 0.01, freedom: 20 },
-  soakMinutes: 10,
-  elsewhereWatts: 2,
-};
 const seconds = 900;
 const telemetry = (tau: number) => {
   const times = Float64Array.from({ length: seconds * 2 }, (_, i) => 500 * (i + 1));
@@ -52,20 +37,15 @@ const telemetry = (tau: number) => {
     { role: "watts" as const, times, values: times.map(() => 14 + 0.2 * random.normal()) },
   ];
 };
-const runs: SweepRun[] = Array.from({ length: 50 }, (_, k) => {
-  const trace = { ...run(60 - 4 * (k % 10), seconds * 50), channels: telemetry(90 + k) };
-  return {
-    arm: k % 10,
-    number: k + 1,
-    summary: summarise(trace, { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 }),
-    crashed: false,
-    artefacts: false,
-    trace,
-  };
-});
+const runs: ExampleRun[] = Array.from({ length: 50 }, (_, k) => ({
+  arm: k % 10,
+  trace: { ...run(60 - 4 * (k % 10), seconds * 50), channels: telemetry(90 + k) },
+}));
 const arms = Array.from({ length: 10 }, (_, k) => ({ name: `level ${k + 1}`, level: k + 1 }));
-for (const kind of ["resolution", "power", "heat", "clocks", "memory"] as const)
+for (const kind of ["resolution", "power", "heat", "clocks", "memory"]) {
+  const { facts, traces } = exampleTrial(kind, arms, runs, { noise: { sd: 0.01, freedom: 20 } });
   line(
-    `${kind} fit of 50 runs${kind === "resolution" || kind === "power" ? "" : " of 15 min with telemetry"} (under 100 ms)`,
-    ms(await timed(5, () => fitSweep(kind, arms, runs, context))),
+    `${kind}: 50 runs understood${kind === "resolution" || kind === "power" ? "" : ", of 15 min with telemetry"} (under 100 ms)`,
+    ms(await timed(5, () => understand(facts, traces))),
   );
+}

@@ -2,7 +2,8 @@
 import { seeded } from "@/core/stats";
 import { firstConditions } from "@/core/kit";
 import { addJob, database, listBuilds, listHouseRules, listRigs, listTitles } from "@/data";
-import { keepRun } from "@/server/importRun";
+import { thisMachine } from "@/server/actor";
+import { keepRun } from "@/server/keepRun";
 import { line, ms, timed } from "./timing";
 
 const address = process.env.LAMP_ADDRESS!;
@@ -28,6 +29,7 @@ const random = seeded(1);
 for (let k = 0; k < 200; k++) {
   const frameTimes = Float64Array.from({ length: 3600 }, () => 16.6 + 0.3 * random.normal() ** 2);
   await keepRun(
+    thisMachine,
     {
       jobId,
       source: "log",

@@ -4,6 +4,7 @@ import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { viewBench } from "@/server";
 import { Frame, type Theme } from "@/views/frame";
+import { Live } from "@/views/live";
 
 export const metadata: Metadata = {
   title: "Velvet Lamp",
@@ -19,9 +20,11 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en-GB" data-theme={theme}>
       <body>
-        <Frame bench={bench} theme={theme}>
-          {children}
-        </Frame>
+        <Live>
+          <Frame bench={bench} theme={theme}>
+            {children}
+          </Frame>
+        </Live>
       </body>
     </html>
   );

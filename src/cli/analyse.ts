@@ -1,7 +1,8 @@
 import { basename } from "node:path";
 import type { Command } from "commander";
 import { summarise, type Summary } from "@/core/metrics";
-import { gradeWords, judge, reasonWords, type Verdict } from "@/core/verdict";
+import { judge, type Verdict } from "@/core/verdict";
+import { gradeWords, reasonWords, words } from "@/core/words";
 import type { LogReading, ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 
@@ -145,7 +146,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
   return [
     `${file}: ${name}, ${meaning}`,
     ...verdict.reasons.map((reason) => `  - ${reasonWords(reason)}`),
-    ...verdict.remarks.map((remark) => `  ! ${remark}`),
+    ...verdict.remarks.map((remark) => `  ! ${words(remark)}`),
     "",
     ...rows.map(([label, value]) => `  ${label.padEnd(24)}${value}`),
     ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${note}`)] : []),

@@ -1,3 +1,4 @@
+import { words } from "@/core/words";
 import type { Command } from "commander";
 import { assumedNoise, compare, type Comparison } from "@/core/compare";
 import type { Trace } from "@/core/trace";
@@ -65,7 +66,16 @@ function asJson({
   moreRunsPerSide,
   notes,
 }: Comparison) {
-  return { arms, averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute, decision, moreRunsPerSide, notes };
+  return {
+    arms,
+    averageFps,
+    worstTimeLow,
+    fullSpeedTime,
+    hitchesPerMinute,
+    decision,
+    moreRunsPerSide,
+    notes: notes.map(words),
+  };
 }
 
 function page({
@@ -97,7 +107,7 @@ function page({
     `  1 % low (worst time)    ${ratio(worstTimeLow)}`,
     `  Full-speed time         ${difference(fullSpeedTime, "points")}`,
     `  Hitches                 ${difference(hitchesPerMinute, "/min")}`,
-    ...notes.map((note) => `  Note: ${note}`),
+    ...notes.map((note) => `  Note: ${words(note)}`),
     "",
   ].join("\n");
 }

@@ -1,3 +1,4 @@
+import { first } from "@/core/kit";
 import type { Command } from "commander";
 import {
   fits,
@@ -96,7 +97,7 @@ export function resolution(program: Command): void {
               .join("")
               .trimEnd(),
           )
-          .join("\n")}\nCovers ${(100 * plan.scales[0].coverage).toFixed(1)} % of the display.\n`,
+          .join("\n")}\nCovers ${(100 * first(plan.scales).coverage).toFixed(1)} % of the display.\n`,
       );
     });
 }

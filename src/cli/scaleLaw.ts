@@ -1,3 +1,4 @@
+import { words } from "@/core/words";
 import type { Command } from "commander";
 import { summarise } from "@/core/metrics";
 import { fitScaleLaw, usualFrameMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
@@ -15,10 +16,9 @@ interface Flags {
 
 /** "2=run.csv" → the scale and the log. */
 function levelIn(text: string): { scale: number; file: string } {
-  const found = /^(\d+(?:\.\d+)?)=(.+)$/.exec(text);
-  if (!found || !(Number(found[1]) > 0))
-    throw new BadInput(`"${text}": write each run as SCALE=LOG, e.g. 2=run.csv.`);
-  return { scale: Number(found[1]), file: found[2] };
+  const [, scale = "", file = ""] = /^(\d+(?:\.\d+)?)=(.+)$/.exec(text) ?? [];
+  if (!(Number(scale) > 0)) throw new BadInput(`"${text}": write each run as SCALE=LOG, e.g. 2=run.csv.`);
+  return { scale: Number(scale), file };
 }
 
 export function scaleLaw(program: Command): void {
@@ -51,7 +51,9 @@ export function scaleLaw(program: Command): void {
       if (new Set(levels.map(({ scale }) => scale)).size < 2)
         throw new BadInput("A law needs runs at two scales or more; three tell the flat part from the slope.");
       const law = fitScaleLaw(levels, { targetFps: target, nativePixels, step });
-      process.stdout.write(json ? `${JSON.stringify(law)}\n` : page(law, target));
+      process.stdout.write(
+        json ? `${JSON.stringify({ ...law, notes: law.notes.map(words) })}\n` : page(law, target),
+      );
     });
 }
 
@@ -77,7 +79,7 @@ function page(law: ScaleLaw, target: number): string {
       ({ scale: at, frameTimeMs, low: from, high: to, holds }) =>
         `  ×${String(at).padEnd(14)} ${frameTimeMs.toFixed(1)} ms  (${from.toFixed(1)} … ${to.toFixed(1)})${holds ? "  holds" : ""}`,
     ),
-    ...law.notes.map((note) => `  Note: ${note}`),
+    ...law.notes.map((note) => `  Note: ${words(note)}`),
     "",
   ].join("\n");
 }

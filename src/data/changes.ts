@@ -34,7 +34,7 @@ export async function tell(actor: string, topics: Topic[]): Promise<void> {
 const overlapSeconds = 30;
 
 /** Changes since one that was seen, oldest first; a few from before it may be among them. */
-export function changesSince(id: string, limit = 500): Promise<ChangeRow[]> {
+export async function changesSince(id: string, limit = 500): Promise<ChangeRow[]> {
   return store().query<ChangeRow & object>(
     `select id::text, topics from changes
      where id <> $1::bigint and at >= coalesce((select at from changes where id = $1::bigint), now()) - interval '${overlapSeconds} seconds'

@@ -21,7 +21,7 @@ export async function setFaultDeleted(id: string, deleted: boolean): Promise<voi
 }
 
 /** A job's faults, by run and time. */
-export function listFaults(jobId: string): Promise<FaultRow[]> {
+export async function listFaults(jobId: string): Promise<FaultRow[]> {
   return store().query<FaultRow & object>(
     `select f.id, f.run_id as "runId", f.kind, f.severity, f.scene, f.at_ms as "atMs", f.note, f.workaround, f.created_at as "createdAt"
      from faults f join runs r on r.id = f.run_id where r.job_id = $1 and r.deleted_at is null and f.deleted_at is null order by r.number, f.at_ms nulls last, f.created_at`,

@@ -1,6 +1,6 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
 export { migrate, migrations, migrator, putKinds } from "./migrate";
-export { isTransacting, transact } from "./transact";
+export { isTransacting, together, transact } from "./transact";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
 export * from "./idempotency";

@@ -58,7 +58,7 @@ export async function listJobs({
   });
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
-    rows: rows.slice(0, limit).map(({ worked: _worked, ...row }) => row as JobListRow),
+    rows: rows.slice(0, limit).map(({ worked: _worked, ...row }) => row),
     total: counted?.total ?? 0,
     next: last ? cursorOf(last.worked, last.id) : null,
   };

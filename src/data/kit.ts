@@ -26,14 +26,14 @@ import {
   Title,
   store,
 } from "./models";
-import { transact } from "./transact";
+import { together, transact } from "./transact";
 
 const newestRigs = `
   select r.id, r.version, r.name, v.id as "revisionId", v.number as revision, v.spec
   from rigs r join lateral (select * from rig_revisions where rig_id = r.id order by number desc limit 1) v on true`;
 
 /** Rigs in use with their newest revision, by name. */
-export function listRigs(): Promise<RigRow[]> {
+export async function listRigs(): Promise<RigRow[]> {
   return store().query<RigRow & object>(`${newestRigs} where r.retired_at is null order by r.name`, {
     type: QueryTypes.SELECT,
   });
@@ -47,7 +47,7 @@ export async function findRig(id: string): Promise<RigRow | null> {
   return rows[0] ?? null;
 }
 
-export function addRig({ name, spec }: NewRig): Promise<string> {
+export async function addRig({ name, spec }: NewRig): Promise<string> {
   return transact(async () => {
     const rig = await Rig.create({ name });
     await RigRevision.create({ rigId: rig.id, number: 1, spec });
@@ -67,7 +67,7 @@ export async function addSystem(system: NewSystem): Promise<string> {
 }
 
 /** Titles in use with their system's name, by name. */
-export function listTitles(): Promise<TitleRow[]> {
+export async function listTitles(): Promise<TitleRow[]> {
   return store().query<TitleRow & object>(
     `select t.id, t.name, t.system_id as "systemId", s.name as system, t.native_fps as "nativeFps", t.tied, t.region, t.hardness
      from titles t join systems s on s.id = t.system_id where t.retired_at is null order by t.name`,
@@ -75,7 +75,7 @@ export function listTitles(): Promise<TitleRow[]> {
   );
 }
 
-export function addTitle({ scenes, ...title }: NewTitle): Promise<string> {
+export async function addTitle({ scenes, ...title }: NewTitle): Promise<string> {
   return transact(async () => {
     const made = await Title.create(title);
     await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: made.id })));
@@ -84,7 +84,7 @@ export function addTitle({ scenes, ...title }: NewTitle): Promise<string> {
 }
 
 /** Every engine's builds with the systems the engine runs. */
-export function listBuilds(): Promise<BuildRow[]> {
+export async function listBuilds(): Promise<BuildRow[]> {
   return store().query<BuildRow & object>(
     `select b.id, e.id as "engineId", e.name as engine, b.version, b.branch,
             array(select system_id::text from engine_systems where engine_id = e.id) as "systemIds"
@@ -93,7 +93,7 @@ export function listBuilds(): Promise<BuildRow[]> {
   );
 }
 
-export function addEngine({
+export async function addEngine({
   builds,
   catalogue,
   systemIds,
@@ -133,7 +133,12 @@ export async function addHouseRules(name: string, rules: HouseRules, isDefault: 
 }
 
 /** Renames a rig, and puts its description down as a new revision; runs keep the one they were made on. */
-export function reviseRig(id: string, { name, spec }: NewRig, note: string, sameSpec: boolean): Promise<void> {
+export async function reviseRig(
+  id: string,
+  { name, spec }: NewRig,
+  note: string,
+  sameSpec: boolean,
+): Promise<void> {
   return transact(async () => {
     await Rig.update({ name }, { where: { id } });
     if (sameSpec) return;
@@ -181,7 +186,7 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
   };
 }
 
-export function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
+export async function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
   return transact(async () => {
     await Title.update(title, { where: { id } });
     await Scene.destroy({ where: { titleId: id } });
@@ -198,11 +203,11 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
   store();
   const engine = await Engine.findByPk(id);
   if (!engine) return null;
-  const [builds, systems, catalogue] = await Promise.all([
-    Build.findAll({ where: { engineId: id }, order: ["version"] }),
-    EngineSystem.findAll({ where: { engineId: id } }),
-    catalogueOf(id),
-  ]);
+  const [builds, systems, catalogue] = await together(
+    async () => Build.findAll({ where: { engineId: id }, order: ["version"] }),
+    async () => EngineSystem.findAll({ where: { engineId: id } }),
+    async () => catalogueOf(id),
+  );
   return {
     id,
     version: engine.version,
@@ -216,7 +221,7 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
 }
 
 /** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
-export function putEngine(
+export async function putEngine(
   id: string,
   { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine,
 ): Promise<void> {

@@ -54,7 +54,7 @@ const rigsBy: Sortable = new Map([
 ]);
 
 /** Rigs on the shelf (or retired), a page. */
-export function pageOfRigs(query: PageQuery): Promise<Page<RigListRow>> {
+export async function pageOfRigs(query: PageQuery): Promise<Page<RigListRow>> {
   return page<RigListRow>(
     `r.id, v.number as revision, r.name, v.spec, r.retired_at is not null as retired, (select count(*)::int from jobs where rig_id = r.id) as jobs`,
     `from rigs r join lateral (select * from rig_revisions where rig_id = r.id order by number desc limit 1) v on true`,
@@ -72,7 +72,7 @@ const titlesBy: Sortable = new Map([
 ]);
 
 /** Titles on the shelf, a page; the filter is a hardness, a system's id, or `retired`. */
-export function pageOfTitles(query: PageQuery): Promise<Page<TitleListRow>> {
+export async function pageOfTitles(query: PageQuery): Promise<Page<TitleListRow>> {
   return page<TitleListRow>(
     `t.id, t.name, t.system_id as "systemId", s.name as system, t.native_fps as "nativeFps", t.tied, t.region, t.hardness, t.retired_at is not null as retired,
      (select count(*)::int from jobs where title_id = t.id) as jobs`,

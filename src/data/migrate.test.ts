@@ -5,7 +5,7 @@ let end: () => Promise<void>;
 beforeAll(async () => {
   end = await scratchDatabase();
 }, 60_000);
-afterAll(() => end());
+afterAll(async () => end());
 
 const tables = async () =>
   (
@@ -26,7 +26,7 @@ it("goes back and forth over every migration", async () => {
 });
 
 it("the database itself refuses a decision without its moment, an arm that isn't there, a run half in a trial", async () => {
-  const refuse = (statement: string) => expect(database().query(statement)).rejects.toThrow();
+  const refuse = async (statement: string) => expect(database().query(statement)).rejects.toThrow();
   await database().query(`
     insert into rigs (id, name) values ('00000000-0000-4000-8000-000000000001', 'Lantern');
     insert into systems (id, name, screens, rates) values ('00000000-0000-4000-8000-000000000002', 'S', '[1]', '[1]');

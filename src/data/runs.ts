@@ -14,6 +14,7 @@ import {
 } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
 import { Run, RunMark, RunSummary, TraceChunk, store } from "./models";
+import { together } from "./transact";
 
 /** Bytes of a trace in one row; a million frames are four of them. */
 const chunkBytes = 1 << 20;
@@ -107,10 +108,10 @@ export async function findTrace(runId: string): Promise<Trace | null> {
   store();
   const run = await Run.findByPk(runId, { attributes: ["id", "form"] });
   if (!run) return null;
-  const [chunks, marks] = await Promise.all([
-    TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
-    RunMark.findAll({ where: { runId }, order: ["position"] }),
-  ]);
+  const [chunks, marks] = await together(
+    async () => TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
+    async () => RunMark.findAll({ where: { runId }, order: ["position"] }),
+  );
   const joined = (role: string) =>
     asFloats(Buffer.concat(chunks.filter((chunk) => chunk.role === role).map(({ bytes }) => bytes)));
   const channels: Channel[] = [...new Set(chunks.map(({ role }) => role))]
@@ -135,7 +136,7 @@ const runColumns = (segments: boolean) =>
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
 /** A job's runs in their order, with figures and without traces; `segments` asks for those of every run. */
-export function listRuns(jobId: string, { segments = false } = {}): Promise<RunRow[]> {
+export async function listRuns(jobId: string, { segments = false } = {}): Promise<RunRow[]> {
   return store().query<RunRow & object>(
     `select ${runColumns(segments)} from runs r left join run_summaries m on m.run_id = r.id where r.job_id = $1 and r.deleted_at is null order by r.number`,
     { bind: [jobId], type: QueryTypes.SELECT },
@@ -222,7 +223,7 @@ export type JudgedRow = Pick<RunRow, "id" | "number" | "crashed" | "faults" | "y
 };
 
 /** Every run made under some house rules, for judging anew. */
-export function runsUnder(houseRulesId: string): Promise<JudgedRow[]> {
+export async function runsUnder(houseRulesId: string): Promise<JudgedRow[]> {
   return store().query(
     `select r.id, r.number, r.state = 'crashed' as crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict,
        j.id as "jobId", t.name as title, g.name as rig, j.closed_at is not null as closed
@@ -239,7 +240,7 @@ export async function putRules(runId: string, rules: HouseRules, yardstick: Yard
 }
 
 /** Runs whose figures an older method made, a batch of them; locked, and passed over where another process has them. */
-export function outdatedRuns(limit: number): Promise<{ id: string; jobId: string; rigId: string }[]> {
+export async function outdatedRuns(limit: number): Promise<{ id: string; jobId: string; rigId: string }[]> {
   return store().query(
     `select r.id, r.job_id as "jobId", j.rig_id as "rigId" from run_summaries m join runs r on r.id = m.run_id join jobs j on j.id = r.job_id
      where m.method_version < $1 order by r.made_at desc limit $2 for update of m skip locked`,

@@ -1,6 +1,6 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { Sequelize } from "sequelize";
-import { database } from "./connection";
+import { store } from "./models";
 
 /** What Sequelize asks of a namespace: the transaction under way, found by every query made inside it. */
 const under = new AsyncLocalStorage<Map<string, unknown>>();
@@ -10,17 +10,30 @@ Sequelize.useCLS({
   bind: <F extends (...args: never[]) => unknown>(work: F) => AsyncLocalStorage.bind(work),
   get: (name: string) => under.getStore()?.get(name),
   set: (name: string, value: unknown) => under.getStore()?.set(name, value),
-} as unknown as object);
+});
 
 /**
  * One transaction for everything that `work` does: all of it or nothing. Inside another it is part of that one.
  *
  * @example await transact(async () => { await addRun(…); await tell(…); })
  */
-export function transact<T>(work: () => Promise<T>): Promise<T> {
+export async function transact<T>(work: () => Promise<T>): Promise<T> {
   if (under.getStore()?.get("transaction")) return work();
-  return database().transaction(() => work());
+  return store().transaction(async () => work());
 }
 
 /** Whether a transaction is under way here. */
 export const isTransacting = () => under.getStore()?.get("transaction") !== undefined;
+
+/**
+ * Several questions at once. Inside a transaction they share one connection, and are asked one after the other.
+ * @example const [job, runs] = await together(() => findJob(id), () => listRuns(id));
+ */
+export async function together<Asked extends (() => Promise<unknown>)[]>(
+  ...asked: Asked
+): Promise<{ [K in keyof Asked]: Awaited<ReturnType<Asked[K]>> }> {
+  const answers: unknown[] = [];
+  if (isTransacting()) for (const ask of asked) answers.push(await ask());
+  else answers.push(...(await Promise.all(asked.map(async (ask) => ask()))));
+  return answers as { [K in keyof Asked]: Awaited<ReturnType<Asked[K]>> };
+}

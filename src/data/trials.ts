@@ -29,14 +29,14 @@ export async function findTrial(id: string): Promise<TrialRow | null> {
   return rows[0] ?? null;
 }
 
-/** The job that a trial belongs to, left out or not. */
-export async function jobOfTrial(id: string): Promise<string | null> {
+/** Job and kind of a trial, left out or not. */
+export async function placeOfTrial(id: string): Promise<{ jobId: string; kind: string } | null> {
   store();
-  return (await Trial.findByPk(id, { attributes: ["id", "jobId"] }))?.jobId ?? null;
+  return Trial.findByPk(id, { attributes: ["id", "jobId", "kind"] });
 }
 
 /** A job's trials in the order they were begun. */
-export function listTrials(jobId: string): Promise<TrialRow[]> {
+export async function listTrials(jobId: string): Promise<TrialRow[]> {
   return store().query<TrialRow & object>(
     `select ${columns} from trials t where t.job_id = $1 and t.deleted_at is null order by t.number`,
     { bind: [jobId], type: QueryTypes.SELECT },
@@ -71,7 +71,7 @@ export async function putPlanned(
 }
 
 /** Takes a trial out of the story, or puts it back. Its runs go with it; those left out before by themselves stay so. */
-export function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> {
+export async function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> {
   return transact(async () => {
     const sequelize = store();
     const trial = await Trial.findByPk(id);
@@ -94,7 +94,7 @@ export function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> 
 }
 
 /** Trials not decided yet, over all jobs, the newest first. */
-export function openTrials(limit: number): Promise<
+export async function openTrials(limit: number): Promise<
   (Pick<TrialRow, "id" | "jobId" | "number" | "kind" | "name" | "createdAt"> & {
     title: string;
     rig: string;
@@ -135,7 +135,7 @@ export async function putUnderstood(
 }
 
 /** Decided comparisons of two arms on a rig, for what they taught. */
-export function comparedOnRig(
+export async function comparedOnRig(
   rigId: string,
 ): Promise<(Pick<TrialRow, "arms" | "before" | "outcome"> & { engineId: string })[]> {
   return store().query(

@@ -5,11 +5,14 @@ import type { Actor } from "./actor";
 import { writing } from "./writing";
 
 /** Opens a job and puts it, with its rig, on the bench. */
-export function addJob(actor: Actor, input: unknown): Promise<string> {
+export async function addJob(actor: Actor, input: unknown): Promise<string> {
   const job = addedJobSchema.parse(input);
   return writing(actor, async (touch) => {
     const id = await data.addJob(job);
-    const [rig, bench] = await Promise.all([data.findRig(job.rigId), data.readBench()]);
+    const [rig, bench] = await data.together(
+      async () => data.findRig(job.rigId),
+      async () => data.readBench(),
+    );
     const { rigId, houseRulesId } = job;
     const conditions = rig && bench.rigId !== rigId ? { conditions: firstConditions(rig.spec) } : {};
     await data.putBench({ jobId: id, rigId, houseRulesId, ...conditions });

@@ -30,24 +30,24 @@ export const viewSystem = async (id: string): Promise<SystemRow> =>
   found((await data.listSystems()).find((system) => system.id === id) ?? null, "system");
 
 /** One write to the kit: whatever shows it is told. */
-const toKit = <T>(actor: Actor, what: string, work: () => Promise<T>): Promise<T> =>
+const toKit = async <T>(actor: Actor, what: string, work: () => Promise<T>): Promise<T> =>
   writing(actor, async (touch) => {
     touch({ kind: "kit", id: what });
     return work();
   });
 
 /** Each adds one thing to the kit, and resolves with its id. */
-export const addRig = (actor: Actor, input: unknown) =>
-  toKit(actor, "rigs", () => data.addRig(newRigSchema.parse(input)));
-export const addSystem = (actor: Actor, input: unknown) =>
-  toKit(actor, "systems", () => data.addSystem(newSystemSchema.parse(input)));
-export const addTitle = (actor: Actor, input: unknown) =>
-  toKit(actor, "titles", () => data.addTitle(newTitleSchema.parse(input)));
-export const addEngine = (actor: Actor, input: unknown) =>
+export const addRig = async (actor: Actor, input: unknown) =>
+  toKit(actor, "rigs", async () => data.addRig(newRigSchema.parse(input)));
+export const addSystem = async (actor: Actor, input: unknown) =>
+  toKit(actor, "systems", async () => data.addSystem(newSystemSchema.parse(input)));
+export const addTitle = async (actor: Actor, input: unknown) =>
+  toKit(actor, "titles", async () => data.addTitle(newTitleSchema.parse(input)));
+export const addEngine = async (actor: Actor, input: unknown) =>
   toKit(actor, "engines", async () => (await data.addEngine(newEngineSchema.parse(input))).id);
 
 /** Changes a rig: another description is another revision, and runs keep theirs. */
-export function reviseRig(
+export async function reviseRig(
   actor: Actor,
   id: string,
   input: unknown,
@@ -63,7 +63,7 @@ export function reviseRig(
 }
 
 /** A rig like another, under a name not taken yet. */
-export function duplicateRig(actor: Actor, id: string): Promise<string> {
+export async function duplicateRig(actor: Actor, id: string): Promise<string> {
   return toKit(actor, "rigs", async () => {
     const { name, spec } = await viewRig(id);
     const taken = new Set((await data.listRigs()).map((rig) => rig.name.toLowerCase()));
@@ -74,7 +74,7 @@ export function duplicateRig(actor: Actor, id: string): Promise<string> {
   });
 }
 
-export const changeTitle = (
+export const changeTitle = async (
   actor: Actor,
   id: string,
   input: unknown,
@@ -86,7 +86,7 @@ export const changeTitle = (
     await data.putTitle(id, title);
   });
 
-export const changeSystem = (
+export const changeSystem = async (
   actor: Actor,
   id: string,
   input: unknown,
@@ -98,7 +98,7 @@ export const changeSystem = (
     await data.putSystem(id, system);
   });
 
-export const changeEngine = (
+export const changeEngine = async (
   actor: Actor,
   id: string,
   input: unknown,
@@ -111,7 +111,7 @@ export const changeEngine = (
   });
 
 /** Changes many titles at once. */
-export function changeTitles(actor: Actor, input: unknown): Promise<{ changed: number }> {
+export async function changeTitles(actor: Actor, input: unknown): Promise<{ changed: number }> {
   const { ids, retired, hardness } = manyTitlesSchema.parse(input);
   return toKit(actor, "titles", async () => {
     const hardened = hardness === undefined ? 0 : await data.setHardness(ids, hardness);
@@ -120,7 +120,7 @@ export function changeTitles(actor: Actor, input: unknown): Promise<{ changed: n
 }
 
 /** Takes rigs off the shelf or puts them back; their runs stay. */
-export function changeRigs(actor: Actor, input: unknown): Promise<{ changed: number }> {
+export async function changeRigs(actor: Actor, input: unknown): Promise<{ changed: number }> {
   const { ids, retired } = manyRigsSchema.parse(input);
   return toKit(actor, "rigs", async () => ({
     changed: retired === undefined ? 0 : await data.setRetired("rigs", ids, retired),
@@ -133,7 +133,7 @@ export async function exportCatalogue(engineId: string): Promise<Catalogue> {
 }
 
 /** Replaces an engine's catalogue by a file's; a refusal names the path of every fault, and nothing is changed. */
-export function importCatalogue(
+export async function importCatalogue(
   actor: Actor,
   engineId: string,
   text: string,
@@ -160,9 +160,9 @@ function faultyCatalogue(faults: { path: string; message: string }[]): Problem {
 }
 
 export const viewPreflight = data.listPreflight;
-export const addPreflight = (actor: Actor, input: unknown) =>
-  toKit(actor, "preflight", () => data.addPreflight([preflightItemSchema.parse(input)], true));
-export const removePreflight = (actor: Actor, id: string): Promise<void> =>
+export const addPreflight = async (actor: Actor, input: unknown) =>
+  toKit(actor, "preflight", async () => data.addPreflight([preflightItemSchema.parse(input)], true));
+export const removePreflight = async (actor: Actor, id: string): Promise<void> =>
   toKit(actor, "preflight", async () => {
     if (!(await data.removePreflight(id))) throw notFound("item");
   });

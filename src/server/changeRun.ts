@@ -7,7 +7,12 @@ import { Problem, notFound } from "./problem";
 import { editing, writing } from "./writing";
 
 /** Renames a run, leaves it out, or takes it back. */
-export function changeRun(actor: Actor, id: string, input: unknown, saw: number | null = null): Promise<void> {
+export async function changeRun(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> {
   const { label, deleted } = runChangeSchema.parse(input);
   return writing(actor, async (touch) => {
     const place = await data.placeOfRun(id);

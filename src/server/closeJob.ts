@@ -13,7 +13,7 @@ import { editing, writing } from "./writing";
 const dayMs = 86_400_000;
 
 /** Closes a job: a confirmation run after the last decision proves the profile, which is kept with what put each override there. */
-export function closeJob(
+export async function closeJob(
   actor: Actor,
   id: string,
   input: unknown,
@@ -59,7 +59,7 @@ export function closeJob(
   });
 }
 
-export function reopenJob(actor: Actor, id: string, saw: number | null = null): Promise<void> {
+export async function reopenJob(actor: Actor, id: string, saw: number | null = null): Promise<void> {
   return writing(actor, async (touch) => {
     await lockJob(id);
     await editing("jobs", id, "job", saw);
@@ -69,7 +69,12 @@ export function reopenJob(actor: Actor, id: string, saw: number | null = null): 
 }
 
 /** Changes how a job is begun. */
-export function changeJob(actor: Actor, id: string, input: unknown, saw: number | null = null): Promise<void> {
+export async function changeJob(
+  actor: Actor,
+  id: string,
+  input: unknown,
+  saw: number | null = null,
+): Promise<void> {
   const { strategy } = jobChangeSchema.parse(input);
   return writing(actor, async (touch) => {
     await lockOpenJob(id);

@@ -23,9 +23,9 @@ function decidedAlready({ arms, choice, keptArm, reason, decidedAt }: TrialRow):
 
 /** A trial of an open job, both locked. */
 async function lockTrial(id: string): Promise<TrialRow> {
-  const jobId = await data.jobOfTrial(id);
-  if (!jobId) throw notFound("trial");
-  await lockOpenJob(jobId);
+  const place = await data.placeOfTrial(id);
+  if (!place) throw notFound("trial");
+  await lockOpenJob(place.jobId);
   await data.lockRow("trials", id);
   const trial = await data.findTrial(id);
   if (!trial) throw notFound("trial");
@@ -67,7 +67,7 @@ export async function decideTrial(
 }
 
 /** Takes a decision back; what the other decisions come to holds again. */
-export function undecideTrial(actor: Actor, id: string, saw: number | null = null): Promise<void> {
+export async function undecideTrial(actor: Actor, id: string, saw: number | null = null): Promise<void> {
   return writing(actor, async (touch) => {
     const trial = await lockTrial(id);
     if (!trial.decidedAt) throw new Problem(409, "This trial isn't decided.", "There is nothing to take back.");

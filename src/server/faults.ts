@@ -7,7 +7,7 @@ import { notFound } from "./problem";
 import { writing } from "./writing";
 
 /** A change of a run's faults: its job is locked, its verdict follows, its figures stay as they are. */
-function aboutFaults<T>(actor: Actor, runId: string, change: () => Promise<T>): Promise<T> {
+async function aboutFaults<T>(actor: Actor, runId: string, change: () => Promise<T>): Promise<T> {
   return writing(actor, async (touch) => {
     const place = await data.placeOfRun(runId);
     if (!place || place.deleted) throw notFound("run");
@@ -22,14 +22,14 @@ function aboutFaults<T>(actor: Actor, runId: string, change: () => Promise<T>): 
 }
 
 /** Notes a fault of a run; its verdict follows. */
-export function addFault(actor: Actor, input: unknown): Promise<string> {
+export async function addFault(actor: Actor, input: unknown): Promise<string> {
   const fault = newFaultSchema.parse(input);
-  return aboutFaults(actor, fault.runId, () => data.addFault(fault));
+  return aboutFaults(actor, fault.runId, async () => data.addFault(fault));
 }
 
 /** Takes a fault back, or brings it back; the run's verdict follows. */
 export async function changeFault(actor: Actor, id: string, deleted: boolean): Promise<void> {
   const runId = await data.runOfFault(id);
   if (!runId) throw notFound("fault");
-  await aboutFaults(actor, runId, () => data.setFaultDeleted(id, deleted));
+  await aboutFaults(actor, runId, async () => data.setFaultDeleted(id, deleted));
 }

@@ -16,7 +16,7 @@ export async function viewHouseRules(id: string): Promise<HouseRulesRow> {
   return rules;
 }
 
-export function addHouseRules(actor: Actor, input: unknown): Promise<string> {
+export async function addHouseRules(actor: Actor, input: unknown): Promise<string> {
   const { name, rules } = namedRulesSchema.parse(input);
   return writing(actor, async (touch) => {
     touch({ kind: "kit", id: "house rules" });
@@ -25,7 +25,7 @@ export function addHouseRules(actor: Actor, input: unknown): Promise<string> {
 }
 
 /** Changes house rules for runs to come; runs made before keep theirs until they are judged anew. */
-export function changeHouseRules(
+export async function changeHouseRules(
   actor: Actor,
   id: string,
   input: unknown,
@@ -60,7 +60,7 @@ async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
  * What judging old runs by these thresholds would change; done when `apply` is set. Runs of closed jobs stay as they were
  * closed, and are counted.
  */
-export function rejudge(
+export async function rejudge(
   actor: Actor,
   id: string,
   input: unknown,

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import { appendSchema, finishSchema, openRunSchema, traceRole } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { newRunSchema, type NewRun } from "@/core/kit";
-import { channelUnits, unpackTrace, type ChannelRole, type Mark, type Trace } from "@/core/trace";
+import { unpackTrace, type Mark, type Trace } from "@/core/trace";
 import type { RunState } from "@/core/records";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
@@ -35,7 +35,11 @@ async function armOf({ trialId, arm, jobId }: Pick<NewRun, "trialId" | "arm" | "
 /** Opens a run in a job: what is known of it before its trace comes. */
 async function open(run: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: Date) {
   const job = await lockOpenJob(run.jobId);
-  const [rig, arm, story] = await Promise.all([data.findRig(job.rigId), armOf(run), loadStory(job)]);
+  const [rig, arm, story] = await data.together(
+    async () => data.findRig(job.rigId),
+    async () => armOf(run),
+    async () => loadStory(job),
+  );
   if (!rig) throw notFound("rig");
   const { standing, catalogue } = story;
   // What a job begins from is what its first run was made with; later runs, and leaving that one out, change nothing.
@@ -54,7 +58,10 @@ async function open(run: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: 
 
 /** Ends a run with figures made from what is kept of it. */
 async function finish(id: string, state: Exclude<RunState, "open">, marks: Mark[]): Promise<Grade> {
-  const [run, trace] = await Promise.all([data.findRun(id), data.findTrace(id)]);
+  const [run, trace] = await data.together(
+    async () => data.findRun(id),
+    async () => data.findTrace(id),
+  );
   if (!run || !trace) throw notFound("run");
   const length = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
   if (length === 0)
@@ -71,7 +78,7 @@ const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) 
 ];
 
 /** Keeps a whole run at once: opened, appended to and finished in one transaction, all of it or nothing. */
-export function keepRun(actor: Actor, run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> {
+export async function keepRun(actor: Actor, run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> {
   const { crashed, ...rest } = run;
   return writing(actor, async (touch) => {
     const made = await open(rest, trace.form, madeAt);
@@ -99,7 +106,7 @@ export async function importRun(actor: Actor, bytes: Uint8Array): Promise<Import
 }
 
 /** Opens a run that grows. */
-export function openRun(actor: Actor, input: unknown): Promise<{ id: string; number: number }> {
+export async function openRun(actor: Actor, input: unknown): Promise<{ id: string; number: number }> {
   const { run, form } = openRunSchema.parse(input);
   const { crashed: _crashed, ...rest } = run;
   return writing(actor, async (touch) => {
@@ -135,7 +142,7 @@ async function openOne(id: string) {
 }
 
 /** Appends a piece to an open run; a piece seen before changes nothing. */
-export function appendRun(actor: Actor, id: string, input: unknown): Promise<{ kept: boolean }> {
+export async function appendRun(actor: Actor, id: string, input: unknown): Promise<{ kept: boolean }> {
   const piece = appendSchema.parse(input);
   return writing(actor, async (touch) => {
     const run = await openOne(id);
@@ -151,7 +158,7 @@ export function appendRun(actor: Actor, id: string, input: unknown): Promise<{ k
  * Ends an open run: measured and judged from what was appended.
  * @throws Problem 409 that names the pieces still missing
  */
-export function finishRun(actor: Actor, id: string, input: unknown): Promise<ImportedRun> {
+export async function finishRun(actor: Actor, id: string, input: unknown): Promise<ImportedRun> {
   const { state, marks } = finishSchema.parse(input);
   return writing(actor, async (touch) => {
     const run = await openOne(id);

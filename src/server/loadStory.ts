@@ -7,11 +7,11 @@ import { notFound } from "./problem";
 
 /** A job's story as kept. @param segments whether the scenes of every run are wanted, as a trial's screen does */
 export async function loadStory(job: JobRow, { segments = false } = {}): Promise<Story> {
-  const [runs, trials, catalogue] = await Promise.all([
-    data.listRuns(job.id, { segments }),
-    data.listTrials(job.id),
-    data.catalogueOf(job.engineId),
-  ]);
+  const [runs, trials, catalogue] = await data.together(
+    async () => data.listRuns(job.id, { segments }),
+    async () => data.listTrials(job.id),
+    async () => data.catalogueOf(job.engineId),
+  );
   return storyFrom(job, runs, trials, catalogue);
 }
 
@@ -29,13 +29,13 @@ export interface OnRig {
 export async function loadOnRig(id: string, options?: { segments: boolean }): Promise<OnRig> {
   const job = await data.findJob(id);
   if (!job) throw notFound("job");
-  const [story, rig, systems, title, floor] = await Promise.all([
-    loadStory(job, options),
-    data.findRig(job.rigId),
-    data.listSystems(),
-    data.findTitle(job.titleId),
-    data.findNoise(job.rigId),
-  ]);
+  const [story, rig, systems, title, floor] = await data.together(
+    async () => loadStory(job, options),
+    async () => data.findRig(job.rigId),
+    async () => data.listSystems(),
+    async () => data.findTitle(job.titleId),
+    async () => data.findNoise(job.rigId),
+  );
   if (!rig || !title) throw notFound("rig");
   const { noise, measured } = rigNoise(floor);
   const system = systems.find((each) => each.id === title.systemId);

@@ -10,11 +10,14 @@ const batchRuns = 10;
  * Makes the figures of a batch of runs anew that an older method made.
  * @returns how many are left, and the rigs whose runs were among them
  */
-export function measureAnew(): Promise<{ left: number; rigs: string[] }> {
+export async function measureAnew(): Promise<{ left: number; rigs: string[] }> {
   return writing(theApplication, async (touch) => {
     const batch = await data.outdatedRuns(batchRuns);
     for (const { id, jobId } of batch) {
-      const [run, trace] = await Promise.all([data.findRunAlways(id), data.findTrace(id)]);
+      const [run, trace] = await data.together(
+        async () => data.findRunAlways(id),
+        async () => data.findTrace(id),
+      );
       if (!run || !trace) continue;
       await data.putSummary(id, measured(trace, run));
       touch({ kind: "job", id: jobId });

@@ -34,7 +34,7 @@ function refuseForbidden(arms: NewTrial["arms"], rules: HouseRules): void {
 }
 
 /** Begins a trial or a sweep: what is compared, in which order, from what is in force now. */
-export function addTrial(
+export async function addTrial(
   actor: Actor,
   input: unknown,
   createdAt?: Date,
@@ -58,25 +58,25 @@ const changeSchema = (kind: string) =>
   });
 
 /** More rounds, another level of a sweep under way, or the trial left out of the job with its runs (and back). */
-export function changeTrial(
+export async function changeTrial(
   actor: Actor,
   id: string,
   input: unknown,
   saw: number | null = null,
 ): Promise<void> {
   return writing(actor, async (touch) => {
-    const jobId = await data.jobOfTrial(id);
-    if (!jobId) throw notFound("trial");
-    const job = await lockOpenJob(jobId);
+    const place = await data.placeOfTrial(id);
+    if (!place) throw notFound("trial");
+    const { rounds, arm, deleted } = changeSchema(place.kind).parse(input);
+    const job = await lockOpenJob(place.jobId);
     await editing("trials", id, "trial", saw);
-    touch({ kind: "trial", id }, { kind: "job", id: jobId });
-    const row = await data.findTrial(id);
-    const { rounds, arm, deleted } = changeSchema(row?.kind ?? "compare").parse(input);
+    touch({ kind: "trial", id }, { kind: "job", id: job.id });
     if (deleted !== undefined) {
       await data.setTrialDeleted(id, deleted);
-      await queueNoise(jobId);
+      await queueNoise(job.id);
     }
     if (rounds === undefined && arm === undefined) return;
+    const row = await data.findTrial(id);
     if (!row) throw notFound("trial");
     if (row.decidedAt) throw new Problem(409, "This trial is decided.", "Take its decision back to add to it.");
     if (arm) refuseArm(row, arm, job.rules);

@@ -44,7 +44,7 @@ export function asProblem(error: unknown): Problem {
     const first = error.issues[0];
     return new Problem(
       422,
-      first.path.length > 0 ? `${first.path.join(" › ")}: ${first.message}` : first.message,
+      first && first.path.length > 0 ? `${first.path.join(" › ")}: ${first.message}` : (first?.message ?? ""),
       "Correct the field and send it again; nothing was changed.",
       fields,
     );

@@ -3,11 +3,14 @@ import type { IntervalTrace } from "@/core/trace";
 import type { Actor } from "./actor";
 import { keepRun, type ImportedRun } from "./keepRun";
 
+/** Readings nearer to one another than this are taken to be so far apart, s. */
+const leastGapSeconds = 0.001;
+
 /** Keeps a hand tally as readings, each standing for the time since the one before. */
 export async function tallyRun(actor: Actor, input: unknown): Promise<ImportedRun> {
   const { run, readings } = tallySchema.parse(input);
   const gaps = readings.map(({ second }, index) =>
-    index === 0 ? 0 : Math.max(0.001, second - readings[index - 1].second),
+    index === 0 ? 0 : Math.max(leastGapSeconds, second - (readings[index - 1]?.second ?? 0)),
   );
   const usual =
     readings.length > 1 ? gaps.slice(1).reduce((sum, gap) => sum + gap, 0) / (readings.length - 1) : 1;
@@ -22,7 +25,7 @@ export async function tallyRun(actor: Actor, input: unknown): Promise<ImportedRu
   let at = 0;
   readings.forEach(({ scene }, index) => {
     const startMs = at;
-    at += trace.durations[index];
+    at += trace.durations[index] ?? 0;
     const last = trace.marks.at(-1);
     if (scene === "") return;
     if (last && last.label === scene && last.endMs === startMs) last.endMs = at;

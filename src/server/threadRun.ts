@@ -19,8 +19,8 @@ export async function threadRun(run: StoryRun, before: StoryRun | null): Promise
 }
 
 /** Runs in their order, each with what changed since the one before. */
-export const threadRuns = (runs: StoryRun[]): Promise<ThreadRun[]> =>
-  Promise.all(runs.map((run, index) => threadRun(run, runs[index - 1] ?? null)));
+export const threadRuns = async (runs: StoryRun[]): Promise<ThreadRun[]> =>
+  Promise.all(runs.map(async (run, index) => threadRun(run, runs[index - 1] ?? null)));
 
 /** Figures of a hand tally with their uncertainty; null for any other run. */
 async function tallyOf(run: Pick<StoryRun, "id" | "source" | "yardstick">): Promise<ThreadRun["tally"]> {

@@ -57,10 +57,9 @@ function fingerprintOf({ runs, ...facts }: TrialFacts): string {
 }
 
 async function tracesOf(facts: TrialFacts): Promise<ReadonlyMap<string, Trace>> {
-  const found = await Promise.all(
-    tracesNeeded(facts).map(async (id) => [id, await data.findTrace(id)] as const),
-  );
-  return new Map(found.flatMap(([id, trace]) => (trace ? [[id, trace] as const] : [])));
+  const ids = tracesNeeded(facts);
+  const found = await data.together(...ids.map((id) => async () => data.findTrace(id)));
+  return new Map(ids.flatMap((id, at) => (found[at] ? [[id, found[at]] as const] : [])));
 }
 
 /** What a trial comes to where that is at hand: kept for these very facts, or quick to make. Null otherwise. */

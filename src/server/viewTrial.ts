@@ -9,6 +9,7 @@ import {
   visitsOf,
   type TrialOutcome,
 } from "@/core/trial";
+import { words } from "@/core/words";
 import * as data from "@/data";
 import { Problem } from "./problem";
 import { threadRuns } from "./threadRun";
@@ -60,11 +61,7 @@ export async function reckonTrial(id: string): Promise<TrialOutcome> {
 /** An outcome, or the refusal that names what is missing for it. */
 export function outcomeOr409({ outcome, missing }: Awaited<ReturnType<typeof understood>>): TrialOutcome {
   if (outcome) return outcome;
-  throw new Problem(
-    409,
-    "There is nothing to decide on yet.",
-    "Run what is missing, then decide.",
-    {},
-    { missing },
-  );
+  const [first] = missing;
+  const title = first ? words(first) : "There is nothing to decide on yet.";
+  throw new Problem(409, title, "Nothing was decided.", {}, { missing });
 }

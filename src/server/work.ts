@@ -15,7 +15,7 @@ export interface Work {
 type Name = keyof Work;
 
 const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
-  "noise-floor": ({ rigId }) =>
+  "noise-floor": async ({ rigId }) =>
     writing(theApplication, async (touch) => {
       await data.putNoise(rigId, noiseFloor(await data.repeatsOnRig(rigId)));
       touch({ kind: "jobs", id: rigId });
@@ -25,7 +25,7 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
     for (const rigId of rigs) await queueWork("noise-floor", { rigId });
     if (left > 0) await queueWork("measure-anew", { batch: batch + 1 });
   },
-  forget: () => data.forgetOld(),
+  forget: async () => data.forgetOld(),
 };
 
 /** One worker a process, whatever is loaded twice. */
@@ -34,7 +34,7 @@ const kept = globalThis as { lampWork?: { boss: PgBoss; ready: Promise<void> } }
 /** Sends statements by the transaction under way, so that work is queued when what asks for it is kept, and not before. */
 const sameTransaction = {
   executeSql: async (text: string, values: unknown[]) => ({
-    rows: (await data.database().query(text, { bind: values ?? [], type: QueryTypes.SELECT })) as object[],
+    rows: await data.database().query<object>(text, { bind: values ?? [], type: QueryTypes.SELECT }),
   }),
 };
 

@@ -22,7 +22,7 @@ export class Stale extends Problem {
  * One write: everything in one transaction, and what it changed told with it.
  * @param work told what it touches by `touch`
  */
-export function writing<T>(
+export async function writing<T>(
   actor: Actor,
   work: (touch: (...topics: Topic[]) => void) => Promise<T>,
 ): Promise<T> {

@@ -165,12 +165,12 @@ export function BandChart({
           const spread = area<number>()
             .defined(defined)
             .x(middle)
-            .y0((index) => y(band.low[index]))
-            .y1((index) => y(band.high[index]));
+            .y0((index) => y(band.low[index] ?? NaN))
+            .y1((index) => y(band.high[index] ?? NaN));
           const mean = line<number>()
             .defined(defined)
             .x(middle)
-            .y((index) => y(band.mean[index]));
+            .y((index) => y(band.mean[index] ?? NaN));
           return (
             <g key={name}>
               <path

@@ -6,7 +6,7 @@ export function useWidth(): [ref: (element: HTMLElement | null) => void, width: 
   const [width, setWidth] = useState(0);
   const ref = useCallback((element: HTMLElement | null) => {
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.floor(entry.contentRect.width)));
+    const observer = new ResizeObserver(([entry]) => setWidth(Math.floor(entry?.contentRect.width ?? 0)));
     observer.observe(element);
     return () => observer.disconnect();
   }, []);

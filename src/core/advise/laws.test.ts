@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { usualGrade } from "@/core/trial";
 import { armOrder, stillToRun } from "@/core/compare";
 import type { FrameTrace } from "@/core/trace";
 import {
@@ -8,7 +9,6 @@ import {
   limiterValueFor,
   screeningDesign,
   screeningEffects,
-  usualGrade,
   withSetting,
   type Tried,
 } from ".";
@@ -221,22 +221,23 @@ describe("laws of what holds", () => {
   });
   const decisions = fc.array(fc.tuple(settings, settings, fc.boolean()), { maxLength: 6 }).map((list) =>
     list.map(([before, after, keep], k) => ({
-      before,
+      before: { settings: before, conditions: {}, targetFps: null },
       kept: keep ? { settings: after, conditions: {}, buildId: null } : null,
       number: k + 1,
-      proof: `proof ${k + 1}`,
+      keys: [],
+      proof: null,
     })),
   );
 
   it("keys stay the same, and what no decision touched stays as it was", () => {
     fc.assert(
       fc.property(settings, decisions, (base, decided) => {
-        const standing: Standing = { settings: base, conditions: {}, buildId: null };
+        const standing: Standing = { settings: base, conditions: {}, buildId: "own", targetFps: null };
         const held = inForce(standing, decided).settings;
         expect(Object.keys(held).sort()).toEqual(Object.keys(base).sort());
         for (const key of Object.keys(base) as (keyof typeof base)[]) {
           const touched = decided.some(
-            ({ before, kept }) => kept !== null && kept.settings[key] !== before[key],
+            ({ before, kept }) => kept !== null && kept.settings[key] !== before.settings[key],
           );
           if (!touched) expect(held[key]).toBe(base[key]);
         }
@@ -247,7 +248,7 @@ describe("laws of what holds", () => {
   it("a decision that puts back is as if it had never been", () => {
     fc.assert(
       fc.property(settings, decisions, (base, decided) => {
-        const standing: Standing = { settings: base, conditions: {}, buildId: null };
+        const standing: Standing = { settings: base, conditions: {}, buildId: "own", targetFps: null };
         expect(inForce(standing, decided)).toEqual(
           inForce(
             standing,
@@ -261,7 +262,7 @@ describe("laws of what holds", () => {
   it("overrides are what differs from the defaults, no more and no less", () => {
     fc.assert(
       fc.property(settings, settings, decisions, (defaults, base, decided) => {
-        const held = inForce({ settings: base, conditions: {}, buildId: null }, decided);
+        const held = inForce({ settings: base, conditions: {}, buildId: "own", targetFps: null }, decided);
         const made = overrides(defaults, held, decided);
         const differing = (Object.keys(defaults) as (keyof typeof defaults)[]).filter(
           (key) => defaults[key] !== held.settings[key],

@@ -1,6 +1,7 @@
+import { words } from "@/core/words";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
-import { armOrder, compareArms, effectiveFps, givesRounds, rigNoise, stillToRun } from ".";
+import { armOrder, compareArms, effectiveFps, givesRounds, noiseFloor, rigNoise, stillToRun } from ".";
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
@@ -23,7 +24,7 @@ describe("any number of arms", () => {
       [0, 2, expect.stringMatching(/undecided|no difference/)],
       [1, 2, "worse"],
     ]);
-    expect(made.notes.join()).toMatch(/Holm \(1979\)/);
+    expect(made.notes.map(words).join()).toMatch(/Holm \(1979\)/);
   });
   it("one wins, and two that can't be told apart stay a tie", () => {
     expect(made.best).toEqual([1]);
@@ -60,7 +61,7 @@ describe("runs held by a cap", () => {
       { ...options, noise: { sd: 0.02, freedom: 60 } },
     );
     expect(pairs[0].decision).toBe("no difference");
-    expect(pairs[0].comparison.notes.join()).toMatch(/could do free/);
+    expect(pairs[0].comparison.notes.map(words).join()).toMatch(/could do free/);
   });
 });
 
@@ -82,12 +83,14 @@ describe("the order of runs", () => {
 });
 
 it("a rig's own noise is believed from four degrees of freedom on", () => {
-  expect(rigNoise([[60, 61, 60.5]]).measured).toBe(false);
+  expect(rigNoise(noiseFloor([[60, 61, 60.5]])).measured).toBe(false);
   expect(
-    rigNoise([
-      [60, 61, 60.5],
-      [40, 41, 40.4],
-    ]),
+    rigNoise(
+      noiseFloor([
+        [60, 61, 60.5],
+        [40, 41, 40.4],
+      ]),
+    ),
   ).toMatchObject({ measured: true, noise: { freedom: 4 } });
 });
 it("runs of several scenes under one setting don't pass for repeats", () => {
@@ -95,7 +98,7 @@ it("runs of several scenes under one setting don't pass for repeats", () => {
     [60, 61, 60.5],
     [40, 41, 40.4],
   ];
-  expect(rigNoise([...quiet, [108, 44, 22, 9, 4]])).toEqual(rigNoise(quiet));
+  expect(noiseFloor([...quiet, [108, 44, 22, 9, 4]])).toEqual(noiseFloor(quiet));
 });
 it("71 % reported of 60 counts as 42.6 fps, whatever the counter shows", () => {
   expect(effectiveFps({ reportedSpeedPercent: 71, averageFps: 60 }, 60)).toBeCloseTo(42.6, 9);

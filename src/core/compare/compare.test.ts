@@ -1,3 +1,4 @@
+import { words } from "@/core/words";
 import { mean, quantile, seeded } from "@/core/stats";
 import { summarise } from "@/core/metrics";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
@@ -99,7 +100,7 @@ describe("a comparison", () => {
     const few = compare(arm(60, 60.6), arm(61.5, 61.9), { targetFps: 60 });
     expect(few.decision).toBe("undecided");
     expect(few.moreRunsPerSide).toBeGreaterThan(0);
-    expect(few.notes.join()).toMatch(/borrowed from the rig's noise floor/);
+    expect(few.notes.map(words).join()).toMatch(/borrowed from the rig's noise floor/);
   });
   it("repeats itself for a seed", () =>
     expect(compare(arm(50, 51), arm(52, 53), { targetFps: 60, seed: 9 })).toEqual(
@@ -113,7 +114,7 @@ describe("a comparison", () => {
     const by = (rounds: boolean) => compare(sides.A, sides.B, { targetFps: 60, rounds });
     expect(by(true).decision).toBe("better");
     expect(by(false).decision).toBe("undecided");
-    expect(by(true).notes.join()).toMatch(/Analysed by rounds/);
+    expect(by(true).notes.map(words).join()).toMatch(/Analysed by rounds/);
   });
   it("readings are compared with what they can support, and it says so", () => {
     const readings = (fps: number): IntervalTrace => ({
@@ -130,7 +131,7 @@ describe("a comparison", () => {
       hitchesPerMinute: null,
       fullSpeedTime: { difference: 0 },
     });
-    expect(made.notes.join()).toMatch(/readings, not frames/);
+    expect(made.notes.map(words).join()).toMatch(/readings, not frames/);
   });
   it("refuses empty sides and uneven rounds, and can be cancelled", () => {
     expect(() => compare([], arm(50), { targetFps: 60 })).toThrow(RangeError);

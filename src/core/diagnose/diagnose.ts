@@ -102,7 +102,8 @@ export function diagnose({
     })
     .filter(({ weight }) => weight >= named)
     .sort((a, b) => b.weight - a.weight);
-  const kept = found.filter(({ weight }, index) => index === 0 || weight >= second * found[0].weight);
+  const strongestWeight = found[0]?.weight ?? 0;
+  const kept = found.filter(({ weight }) => weight >= second * strongestWeight);
 
   const own = segments.map((segment) => {
     const isOwnSlow = slow.includes(segment),
@@ -151,15 +152,15 @@ function conclusion(
   onlyHitches: boolean,
 ): Pick<Diagnosis, "sentence" | "settle"> {
   const [first, other] = found;
+  const strongest = first?.evidence.find(({ weight }) => weight > 0) ?? first?.evidence[0];
   const settle = () => settling(summary, cacheState, scaled, onlyHitches);
-  if (first) {
-    const strongest = first.evidence.find(({ weight }) => weight > 0) ?? first.evidence[0];
+  if (first && strongest) {
     return {
       sentence: said("diagnosis.found", {
         first: first.cause,
         because: strongest.sign,
         second: other?.cause ?? null,
-        secondBecause: other?.evidence[0].sign ?? null,
+        secondBecause: other?.evidence[0]?.sign ?? null,
       }),
       settle: other && other.weight > 0.8 * first.weight ? settle() : null,
     };

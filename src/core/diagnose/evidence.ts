@@ -132,7 +132,7 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
   for (const segment of segments)
     if (segment.label !== "") byLabel.set(segment.label, [...(byLabel.get(segment.label) ?? []), segment]);
   const visited = [...byLabel.values()].filter((visits) => visits.length > 1);
-  const lostFirst = visited.reduce((sum, [first]) => sum + first.lostMs, 0);
+  const lostFirst = visited.reduce((sum, [first]) => sum + (first?.lostMs ?? 0), 0);
   const later = visited
     .map(([, ...rest]) => rest.reduce((sum, { lostMs }) => sum + lostMs, 0) / rest.length)
     .reduce((sum, ms) => sum + ms, 0);

@@ -103,7 +103,7 @@ function conditionResponses(
     } else if (
       limiter &&
       changes.length === 1 &&
-      changes[0].key === limiter.key &&
+      changes[0]?.key === limiter.key &&
       sameConditions(run.conditions, other.conditions)
     )
       note("cap lifted", "no cap", other);

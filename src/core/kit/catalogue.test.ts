@@ -1,6 +1,7 @@
 import { catalogueJsonSchema, readCatalogue, valueFault, type Catalogue, type Setting } from ".";
 
 const setting = (changes: Partial<Setting> = {}): Setting => ({
+  purpose: null,
   key: "scale",
   label: "Scale",
   type: "number",
@@ -103,9 +104,12 @@ describe("the published schema", () => {
   it("is JSON Schema 2020-12 and names every field of a setting", () => {
     const schema = catalogueJsonSchema() as unknown as {
       $schema: string;
-      properties: { settings: { items: { required: string[] } } };
+      properties: { settings: { items: { required: string[]; properties: object } } };
     };
     expect(schema.$schema).toBe("https://json-schema.org/draft/2020-12/schema");
-    expect(schema.properties.settings.items.required.sort()).toEqual(Object.keys(setting()).sort());
+    const { required, properties } = schema.properties.settings.items;
+    expect(Object.keys(properties).sort()).toEqual(Object.keys(setting()).sort());
+    // What a setting is for may be left out: then its shape tells.
+    expect([...required, "purpose"].sort()).toEqual(Object.keys(setting()).sort());
   });
 });

@@ -47,7 +47,8 @@ export const catalogueSchema = z
 export type Catalogue = z.infer<typeof catalogueSchema>;
 
 /** The published JSON Schema of a catalogue file (draft 2020-12). */
-export const catalogueJsonSchema = () => z.toJSONSchema(catalogueSchema, { target: "draft-2020-12" });
+export const catalogueJsonSchema = () =>
+  z.toJSONSchema(catalogueSchema, { target: "draft-2020-12", io: "input" });
 
 /** Why a value can't be a setting's, or null when it can. */
 export function valueFault(
@@ -95,9 +96,10 @@ function twinKeys(text: string): string[] {
     else if (mark === "[") open.push(null);
     else if (mark === "}" || mark === "]") open.pop();
     else if (found[2]) {
+      const [, key = ""] = found;
       const keys = open[open.length - 1];
-      if (keys?.has(found[1])) twins.push(found[1]);
-      keys?.add(found[1]);
+      if (keys?.has(key)) twins.push(key);
+      keys?.add(key);
     }
   }
   return twins;

@@ -5,4 +5,5 @@ export * from "./job";
 export * from "./preflight";
 export * from "./catalogue";
 export * from "./fault";
+export * from "./first";
 export * from "./purpose";

@@ -1,3 +1,4 @@
+import { words } from "@/core/words";
 import {
   batteryWh,
   changesBetween,
@@ -47,7 +48,7 @@ describe("kit", () => {
   });
   it("conditions that break house rules are said in words", () => {
     const now = { pluggedIn: true, docked: false, cooler: true };
-    expect(conditionWarnings(now, { pluggedIn: false, docked: false, cooler: null })).toEqual([
+    expect(conditionWarnings(now, { pluggedIn: false, docked: false, cooler: null }).map(words)).toEqual([
       "plugged in: house rules say on battery",
     ]);
     expect(conditionWarnings(now, { pluggedIn: null, docked: null, cooler: null })).toEqual([]);
@@ -60,7 +61,7 @@ describe("kit", () => {
     ]);
   });
   it("refuses keys that a config file couldn't hold, and rates that can't be", () => {
-    expect(settingSchema.shape.key.safeParse("a key").success).toBe(false);
+    expect(settingSchema.in.shape.key.safeParse("a key").success).toBe(false);
     expect(newTitleSchema.shape.nativeFps.safeParse(0).success).toBe(false);
     expect(newJobSchema.shape.rigId.safeParse("no id").success).toBe(false);
   });

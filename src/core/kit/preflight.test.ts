@@ -23,7 +23,7 @@ const setting = (changes: Partial<PreflightSetting> = {}): PreflightSetting => (
   conditions: firstConditions(spec),
   title: { hardness: "easy", patches: 0 },
   cacheState: "warm",
-  rules: { requires: { pluggedIn: null, docked: null, cooler: null } },
+  rules: { requires: { cooler: null } },
   ...changes,
 });
 const labels = (changes?: Partial<PreflightSetting>) =>

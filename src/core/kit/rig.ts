@@ -1,3 +1,4 @@
+import { first } from "./first";
 import { z } from "zod";
 
 const name = z.string().trim().min(1, "Give it a name.").max(80);
@@ -79,7 +80,7 @@ export function batteryWh(milliampHours: number, volts: number): number {
 
 /** The display that goes by a name, else the rig's first. */
 export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) =>
-  displays.find((display) => display.name === name) ?? displays[0];
+  displays.find((display) => display.name === name) ?? first(displays);
 
 /** Share of a rig's memory that its system leaves to an engine; the product's own reckoning. */
 const leftShare = 0.93;
@@ -89,9 +90,9 @@ export const memoryLeft = ({ memoryGb }: Pick<RigSpec, "memoryGb">) => memoryGb 
 /** Conditions a rig starts with: its first mode and display, on battery where it has one. */
 export function firstConditions(spec: RigSpec): Conditions {
   return {
-    powerMode: spec.powerModes[0].name,
+    powerMode: first(spec.powerModes).name,
     clocks: spec.clockOptions[0] ?? null,
-    display: spec.displays[0].name,
+    display: first(spec.displays).name,
     pluggedIn: spec.batteryWh === null,
     docked: false,
     cooler: false,

@@ -81,7 +81,7 @@ export function powerSweep(
       fpsHigh: rates[i] * Math.exp(half),
       worstTimeLow: lows.length > 0 ? mean(lows) : null,
       ...watts[i],
-      fpsPerWatt: watts[i].watts === null ? null : rates[i] / watts[i].watts!,
+      fpsPerWatt: watts[i].watts === null ? null : rates[i] / watts[i].watts,
       holds: rates[i] >= targetFps * (1 - tolerance),
       onFront:
         watts[i].watts !== null &&
@@ -90,8 +90,8 @@ export function powerSweep(
             k !== i &&
             watts[k].watts !== null &&
             rate >= rates[i] &&
-            watts[k].watts! <= watts[i].watts! &&
-            (rate > rates[i] || watts[k].watts! < watts[i].watts!),
+            watts[k].watts <= watts[i].watts! &&
+            (rate > rates[i] || watts[k].watts < watts[i].watts!),
         ),
     };
   });

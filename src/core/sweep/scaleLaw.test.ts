@@ -1,17 +1,10 @@
+import { words } from "@/core/words";
 import { Matrix, SingularValueDecomposition } from "ml-matrix";
 import { readFileSync } from "node:fs";
 import { summarise } from "@/core/metrics";
 import { readLog } from "@/core/trace";
 import { seeded } from "@/core/stats";
-import {
-  fitScaleLaw,
-  fitSweep,
-  nextScale,
-  usualFrameMs,
-  type ScaleLevel,
-  type SweepContext,
-  type SweepRun,
-} from ".";
+import { fitScaleLaw, nextScale, type ScaleLevel } from ".";
 
 const native = 320 * 240;
 const level = (scale: number, ...mediansMs: number[]): ScaleLevel => ({
@@ -49,7 +42,7 @@ describe("the resolution law", () => {
     );
     expect(law.limitedByPixels).toBe(false);
     expect(law.largestScale).toBeNull();
-    expect(law.notes.join()).toMatch(/isn't the limit/);
+    expect(law.notes.map(words).join()).toMatch(/isn't the limit/);
     expect(
       fitScaleLaw(
         scales.map((scale) => level(scale, 12)),
@@ -68,7 +61,11 @@ describe("the resolution law", () => {
   });
   it("needs two scales, and says with two that a third would settle it", () => {
     expect(() => fitScaleLaw([level(2, 10), level(2, 11)], { targetFps: 60 })).toThrow(RangeError);
-    expect(fitScaleLaw([level(1, 9), level(3, 20)], { targetFps: 60 }).notes.join()).toMatch(/third/);
+    expect(
+      fitScaleLaw([level(1, 9), level(3, 20)], { targetFps: 60 })
+        .notes.map(words)
+        .join(),
+    ).toMatch(/third/);
   });
 
   describe("on the measured sweep", () => {
@@ -153,112 +150,5 @@ describe("the resolution law", () => {
       { targetFps: 60 },
     );
     expect(nextScale(settled, [1, 2, 3, 4, 5], [1, 2, 3, 4, 5], 60)).toBeNull();
-  });
-});
-
-const context: SweepContext = {
-  targetFps: 60,
-  nativeFps: 60,
-  limitC: 95,
-  memoryMb: 7600,
-  memoryGb: 8,
-  batteryWh: 48,
-  nativePixels: native,
-  offeredScales: [1, 2, 3, 4, 5],
-  usefulScale: 3,
-  noise: { sd: 0.01, freedom: 20 },
-  soakMinutes: 10,
-  elsewhereWatts: 0,
-};
-const summary = measured(1);
-const run = (
-  arm: number,
-  changes: Partial<SweepRun["summary"]> = {},
-  more: Partial<SweepRun> = {},
-): SweepRun => ({
-  arm,
-  number: arm + 1,
-  summary: { ...summary, ...changes },
-  crashed: false,
-  artefacts: false,
-  trace: null,
-  ...more,
-});
-const arms = (...levels: (number | null)[]) => levels.map((value, k) => ({ name: `arm ${k}`, level: value }));
-
-describe("sweeps with little to go on say what is missing and give what they can", () => {
-  it("one level repeated", () => {
-    const fit = fitSweep("resolution", arms(2, 3), [run(0), run(0)], context);
-    expect(fit).toMatchObject({ kind: "resolution", law: null, arm: null, levels: [{ scale: 2, runs: 2 }] });
-    expect(fit.missing.join()).toMatch(/only ×2/);
-  });
-  it("reversed order changes nothing", () => {
-    const levels = [
-      [1, 9],
-      [2, 12],
-      [3, 20],
-    ] as const;
-    const make = (order: readonly (readonly [number, number])[]) =>
-      fitSweep(
-        "resolution",
-        arms(...order.map(([scale]) => scale)),
-        order.map(([, ms], k) => run(k, { medianFrameTimeMs: ms, p99FrameTimeMs: ms })),
-        context,
-      );
-    expect(make([...levels].reverse()).sentence).toBe(make(levels).sentence);
-  });
-  it("display-paced runs are fitted by their means, and it says so", () => {
-    const paced = {
-      ...summary,
-      pacing: { cadence: 1, cadenceShare: 0.6, cadenceErrorRms: 0.02, lag1: 0 },
-      medianFrameTimeMs: 16.7,
-      averageFps: 45,
-    };
-    expect(usualFrameMs(paced)).toBeCloseTo(1000 / 45, 9);
-    expect(fitSweep("resolution", arms(1, 2), [run(0, paced), run(1, paced)], context).missing.join()).toMatch(
-      /Lift the cap/,
-    );
-  });
-  it("watts missing, no battery", () => {
-    const fit = fitSweep(
-      "power",
-      [
-        { name: "Low", level: null },
-        { name: "High", level: null },
-      ],
-      [run(0, { channels: {}, averageFps: 40 }), run(1, { channels: {}, averageFps: 62 })],
-      { ...context, batteryWh: null },
-    );
-    expect(fit.missing.join()).toMatch(/Watts are missing.*battery size/);
-    expect(fit).toMatchObject({ kind: "power", arm: 1, hours: [null, null] });
-  });
-  it("no temperature, no limit, no memory readings", () => {
-    expect(fitSweep("heat", arms(null), [run(0)], { ...context, limitC: null }).missing.join()).toMatch(
-      /no temperature limit.*logged no temperature/,
-    );
-    expect(fitSweep("memory", arms(null), [run(0)], { ...context, memoryMb: null }).missing.join()).toMatch(
-      /memory isn't written down.*logged no memory/,
-    );
-    expect(
-      fitSweep("clocks", arms(1, 2), [run(0, { durationMs: 600_000, channels: {} })], context),
-    ).toMatchObject({
-      kind: "clocks",
-      state: { lastClean: 0, next: { kind: "soak", step: 1 } },
-      missing: [expect.stringMatching(/Temperature wasn't logged/)],
-    });
-  });
-  it("nothing at all", () => {
-    for (const kind of ["resolution", "power", "heat", "clocks", "memory"] as const)
-      expect(fitSweep(kind, arms(1, 2), [], context).sentence).not.toBe("");
-  });
-  it("past the screen isn't kept, even where it holds", () => {
-    const fit = fitSweep(
-      "resolution",
-      arms(1, 2, 3, 4),
-      [3, 4, 6, 9].map((ms, k) => run(k, { medianFrameTimeMs: ms, p99FrameTimeMs: ms })),
-      context,
-    );
-    expect(fit.arm).toBe(2);
-    expect(fit.sentence).toMatch(/past ×3 is past the screen/);
   });
 });

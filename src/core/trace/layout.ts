@@ -43,7 +43,7 @@ export function rowsOf(
   const openQuotes: number[] = [];
   const rows = lines.map((line, index) => {
     const quoted = line.includes('"') ? parse(line, false) : null;
-    if (quoted && quoted.errors.length === 0 && quoted.data.length === 1) return quoted.data[0]!;
+    if (quoted && quoted.errors.length === 0 && quoted.data.length === 1) return quoted.data[0];
     if (quoted) openQuotes.push(index);
     return line.split(delimiter);
   });

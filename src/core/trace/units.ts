@@ -82,7 +82,9 @@ export function unitsFor(role: Role): Unit[] {
       return ["C", "F"];
     case "memory":
       return ["B", "KB", "MB", "GB"];
-    default:
+    case "scene":
+    case "pass":
+    case "ignore":
       return [];
   }
 }

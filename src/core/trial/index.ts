@@ -13,6 +13,7 @@ export {
 } from "./shapes";
 export { addedArmSchema, choiceSchema, newTrialSchema, type Choice, type NewTrial } from "./schema";
 export { armName, makeArm, type Draft, type PlanBase } from "./drafting";
+export { armAt, nextArmName } from "./arms";
 export { planMinutes, type Costs } from "./minutes";
 export { targetFpsOf, type Before, type Planned, type Traces, type TrialFacts, type TrialRun } from "./facts";
 export {
@@ -56,3 +57,4 @@ export { memoryPlan } from "./kinds/memory/plan";
 export type { MemoryReading } from "./kinds/memory/read";
 export { ratePlan } from "./kinds/rate/plan";
 export type { RateReading } from "./kinds/rate/read";
+export { exampleSpec, exampleTrial, type ExampleRun } from "./example";

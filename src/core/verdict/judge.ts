@@ -103,11 +103,10 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],
   ];
   const reached = ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met));
-  let grade: Grade = reached < 0 ? "gutters" : ladder[reached][0];
-  let reasons =
-    reached === 0
-      ? ladder[0][1]
-      : ladder[reached < 0 ? ladder.length - 1 : reached - 1][1].filter(({ met }) => !met);
+  let grade: Grade = ladder[reached]?.[0] ?? "gutters";
+  // What kept it from the next better light; all of Steady's where there is none better.
+  const [, short = []] = ladder[reached < 0 ? ladder.length - 1 : Math.max(0, reached - 1)] ?? [];
+  let reasons = reached === 0 ? short : short.filter(({ met }) => !met);
 
   const faults = trouble.faults ?? [];
   const caps: [Grade, RuleName, number][] = [

@@ -1,6 +1,7 @@
 import { summarise, type Yardstick } from "@/core/metrics";
 import type { Channel } from "@/core/trace";
-import { houseRulesSchema, judge, lendingDesk, reasonWords, asFarAsItGoes, targetOf, yardstickOf } from ".";
+import { houseRulesSchema, judge, lendingDesk, asFarAsItGoes, targetOf, yardstickOf } from ".";
+import { reasonWords, words } from "@/core/words";
 
 const sixty: Yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
 const run = (frameTimes: number[], yardstick = sixty, channels: Channel[] = []) =>
@@ -59,7 +60,7 @@ describe("rate and speed are two things", () => {
       grade: "gutters",
       reasons: [{ rule: "reportedSpeedPercent", value: 71, limit: 80 }],
     });
-    expect(verdict.remarks.join()).toMatch(/counter disagrees/);
+    expect(verdict.remarks.map(words).join()).toMatch(/counter disagrees/);
   });
   it("holds a title free of its rate against the rate chosen", () => {
     const free = { nativeFps: 60, tied: false, targetFps: 30, refreshHz: 60 };
@@ -70,9 +71,11 @@ describe("rate and speed are two things", () => {
     });
   });
   it("says when a tied title runs too fast: 36 of 20 is 180 %", () =>
-    expect(judge(run(even(36, 20), { ...sixty, nativeFps: 20, targetFps: 20 })).remarks.join()).toMatch(
-      /180 % of its own speed: too fast/,
-    ));
+    expect(
+      judge(run(even(36, 20), { ...sixty, nativeFps: 20, targetFps: 20 }))
+        .remarks.map(words)
+        .join(),
+    ).toMatch(/180 % of its own speed: too fast/));
 });
 
 describe("pacing", () => {

@@ -1,4 +1,4 @@
-import { displayIn, type RigSpec } from "@/core/kit";
+import { displayIn, first, type RigSpec } from "@/core/kit";
 import type { Yardstick } from "@/core/metrics";
 import type { HouseRules } from "./rules";
 
@@ -20,7 +20,7 @@ export function yardstickOf(job: Measured, spec: Pick<RigSpec, "displays">, disp
     nativeFps: job.nativeFps,
     tied: job.tied,
     targetFps: targetOf(job),
-    refreshHz: displayIn(spec, display).refreshHz[0],
+    refreshHz: first(displayIn(spec, display).refreshHz),
   };
 }
 

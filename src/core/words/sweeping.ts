@@ -233,7 +233,6 @@ export const sweepingSentences = {
   "school.none": ({ name, fps, cool }: { name: string; fps: number; cool: boolean }) =>
     `None holds the target; ${name} sustains the most, ${fps.toFixed(1)} fps${cool ? " under the temperature limit" : ", though none stays under the temperature limit"}.`,
 
-  "memory.noSize": () => "The rig's memory isn't written down: minutes to the wall can't be given.",
   "memory.noReadings": ({ run }: { run: number }) => `Run ${run} logged no memory.`,
   "memory.runFirst": () => "Run the scene for some minutes with memory logged.",
   "memory.steady": ({ mbPerMinute, low, high }: { mbPerMinute: number; low: number; high: number }) =>

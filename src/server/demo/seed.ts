@@ -7,8 +7,9 @@ import {
   type NewRun,
   type RigSpec,
   type Settings,
+  first,
 } from "@/core/kit";
-import { emptyPlan, kindOf } from "@/core/trial";
+import { emptyPlan, kindOf, armAt } from "@/core/trial";
 import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
 import {
   addEngine,
@@ -44,7 +45,7 @@ const day = 86_400_000,
  * @param now when the demo is first started; its runs were made in the days before
  * @returns false when it is there already
  */
-export function seedDemo(now: Date): Promise<boolean> {
+export async function seedDemo(now: Date): Promise<boolean> {
   // All of it or nothing: a start that is stopped meanwhile leaves no half of a demo.
   return transact(async () => {
     if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
@@ -79,7 +80,7 @@ async function addDemo(now: Date): Promise<void> {
       systemIds: runs.map((system) => systemIds.get(system)!),
       builds: builds.map(([version, branch, date]) => ({ version, branch, date, notes: "" })),
     });
-    buildIds.set(name, made.buildIds[0]);
+    buildIds.set(name, first(made.buildIds));
   }
   let last = "";
   for (const [index, story] of stories.entries()) {
@@ -182,7 +183,7 @@ class Teller {
     );
     const made: (ImportedRun & { arm: number })[] = [];
     for (const arm of order ?? armOrder(arms.length, rounds)) {
-      const { settings, conditions, buildId, name: label } = arms[arm];
+      const { settings, conditions, buildId, name: label } = armAt({ arms }, arm);
       made.push({
         arm,
         ...(await this.run({
@@ -243,7 +244,7 @@ class Teller {
       { ...story.effects, " engine": { x: effect } },
     );
     const { trace, crashed } = simulate(
-      deviceUnder(devices[story.rig], made),
+      deviceUnder(devices[story.rig]!, made),
       minutes ? lengthened(work, minutes) : work,
       this.seed++,
       cold,

@@ -1,4 +1,6 @@
+import { nextArmName } from "@/core/trial";
 import Link from "next/link";
+import { words, type Said } from "@/core/words";
 import type { JobListRow, JobView } from "@/core/records";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -25,7 +27,7 @@ export function BenchScreen({
   inHand: JobView | null;
   recent: JobListRow[];
   unfinished: Unfinished[];
-  warnings: string[];
+  warnings: Said[];
 }) {
   if (!inHand) {
     return (
@@ -72,12 +74,11 @@ export function BenchScreen({
             </p>
           )}
         </div>
-        <p className="mt-5 max-w-prose text-lg">{next.sentence}</p>
+        <p className="mt-5 max-w-prose text-lg">{words(next.sentence)}</p>
         <div className="mt-4 flex gap-3">
           {!job.closedAt && (
             <Link href={newRun} className={buttonLook("lit")}>
-              {open && open.left.length > 0 ? `Bring in ${open.arms[open.left[0]].name}` : "Bring in a run"}{" "}
-              <KeyHint>N</KeyHint>
+              Bring in {(open && nextArmName(open)) ?? "a run"} <KeyHint>N</KeyHint>
             </Link>
           )}
           <Link href={`/jobs/${job.id}`} className={buttonLook()}>
@@ -147,8 +148,8 @@ export function BenchScreen({
           <Panel title="Mind">
             <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
               {warnings.map((note) => (
-                <li key={note} className="text-caution">
-                  {note}
+                <li key={note.code} className="text-caution">
+                  {words(note)}
                 </li>
               ))}
               <li>

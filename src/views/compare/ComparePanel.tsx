@@ -1,5 +1,6 @@
 "use client";
-import { pairEffects } from "@/core/advise";
+import { pairEffects } from "@/core/trial";
+import { words } from "@/core/words";
 import type { NoiseFloor } from "@/core/compare";
 import { changesBetween } from "@/core/kit";
 import type { JobRow, ThreadRun } from "@/core/records";
@@ -98,9 +99,12 @@ export function ComparePanel({
           </div>
           <ul className="mt-2 list-disc pl-4 text-[12px] text-soft">
             <li>{noiseWords(noise, measured)}</li>
-            {state.outcome.pairs[0].comparison.notes.map((note) => (
-              <li key={note}>{note}</li>
-            ))}
+            {state.outcome.pairs
+              .slice(0, 1)
+              .flatMap(({ comparison }) => comparison.notes)
+              .map((note) => (
+                <li key={note.code}>{words(note)}</li>
+              ))}
           </ul>
         </div>
       )}

@@ -1,4 +1,4 @@
-import type { PairEffect } from "@/core/advise";
+import type { PairEffect } from "@/core/trial";
 import type { Decision } from "@/core/compare";
 
 const signed = (value: number, digits = 1) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(digits)}`;

@@ -19,19 +19,21 @@ export function useComparison(
 ): { state: ComparisonState; stop: () => void; start: () => void; stopped: boolean } {
   const [state, setState] = useState<ComparisonState>({ step: "idle" });
   const [stopped, setStopped] = useState(false);
-  const key = arms === null ? "" : `${arms.map((ids) => ids.join(" ")).join("|")} ${under.rounds}`;
+  // What is asked, as one text: new arrays of the same runs ask nothing new, another margin or other rules do.
+  const asked = arms === null ? "" : JSON.stringify({ arms, under });
   useEffect(() => {
-    if (key === "" || stopped) {
+    if (asked === "" || stopped) {
       setState({ step: "idle" });
       return;
     }
+    const { arms: runs, under: how } = JSON.parse(asked) as { arms: string[][]; under: ComparedUnder };
     const worker = startComparer();
     let current = true;
     setState({ step: "working", share: 0 });
     worker.call
       .compare(
-        arms!,
-        under,
+        runs,
+        how,
         callback((share: number) => current && setState({ step: "working", share })),
       )
       .then(
@@ -42,7 +44,6 @@ export function useComparison(
       current = false;
       worker.end();
     };
-    // The key says what is compared; new arrays of the same runs ask nothing new.
-  }, [key, stopped]);
+  }, [asked, stopped]);
   return { state, stop: () => setStopped(true), start: () => setStopped(false), stopped };
 }

@@ -5,8 +5,9 @@ import { useState, useTransition } from "react";
 import { toast } from "sonner";
 import { conditionWarnings, type Conditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
+import { words } from "@/core/words";
+import { call, type DoorBody } from "@/contract";
 import { Button, Choice, Field, Input, Keys, Sheet, Switch } from "@/ui";
-import { send } from "@/views/send";
 
 /** The rig on the bench and the conditions that will be stamped on the next run. */
 export function BenchStrip({ bench }: { bench: BenchView }) {
@@ -17,8 +18,8 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
   if (!rig || !conditions) {
     return <span className="px-3 text-[13px] text-soft">No rig on the bench yet. Add one in Kit.</span>;
   }
-  const change = async (body: unknown) => {
-    const sent = await send("PUT", "bench", body);
+  const change = async (body: DoorBody<"changeBench">) => {
+    const sent = await call("changeBench", { body, saw: bench.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     startTransition(() => router.refresh());
   };
@@ -96,12 +97,12 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
       />
       {warnings.map((warning) => (
         <span
-          key={warning}
+          key={words(warning)}
           role="status"
           className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution"
         >
           <TriangleAlert size={13} aria-hidden />
-          {warning}
+          {words(warning)}
         </span>
       ))}
       <Keys

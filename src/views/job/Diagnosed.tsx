@@ -1,6 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
-import { causeWords, type Diagnosis } from "@/core/diagnose";
+import type { Diagnosis } from "@/core/diagnose";
+import { causeWords, words } from "@/core/words";
+import { call } from "@/contract";
 import type { JobView } from "@/core/records";
 import { say } from "@/ui";
 
@@ -14,14 +16,13 @@ export function useDiagnosis(
   const known = runId !== null && given?.runId === runId ? given.diagnosis : null;
   useEffect(() => {
     if (runId === null || known) return;
-    const stop = new AbortController();
-    fetch(`/api/v1/jobs/${jobId}/diagnosis?run=${runId}`, { signal: stop.signal })
-      .then((response) => (response.ok ? response.json() : null))
-      .then(
-        (diagnosis: Diagnosis | null) => diagnosis && setFetched({ runId, diagnosis }),
-        () => {},
-      );
-    return () => stop.abort();
+    let current = true;
+    void call("viewDiagnosis", { id: jobId, query: { run: runId } }).then((sent) => {
+      if (current && sent.ok) setFetched({ runId, diagnosis: sent.answer });
+    });
+    return () => {
+      current = false;
+    };
   }, [jobId, runId, known]);
   return known ?? (fetched?.runId === runId ? fetched.diagnosis : null);
 }
@@ -34,11 +35,11 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
     <section className="border-t border-line pt-4" aria-label="What holds it back">
       <h2 className="text-[13px] font-semibold text-soft">What holds it back</h2>
       <p className="mt-1" data-testid="diagnosis">
-        {diagnosis.sentence}
+        {words(diagnosis.sentence)}
       </p>
       {diagnosis.settle && (
         <p className="mt-1 text-[13px]">
-          <b>To settle it:</b> {diagnosis.settle}
+          <b>To settle it:</b> {words(diagnosis.settle)}
         </p>
       )}
       {diagnosis.causes.length > 0 && (
@@ -48,9 +49,9 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
             <div key={cause} className="mt-1">
               <p className="font-semibold">{causeWords[cause].name}</p>
               <ul className="list-disc pl-4">
-                {evidence.map(({ words, weight }) => (
-                  <li key={words}>
-                    {words}{" "}
+                {evidence.map(({ sign, weight }) => (
+                  <li key={sign.code}>
+                    {words(sign)}{" "}
                     <span className="text-soft">
                       {weight < 0 ? "speaks against" : weight >= 3 ? "strong" : weight >= 1.5 ? "fair" : "weak"}
                     </span>

@@ -4,7 +4,7 @@ import { Controller, useForm } from "react-hook-form";
 import { faultKinds, faultSeverities, newFaultSchema, type NewFault } from "@/core/kit";
 import type { FaultRow, ThreadRun } from "@/core/records";
 import { Button, Choice, Field, Input, Sheet, say } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 
 const severityNotes = {
   slight: "noted only",
@@ -44,14 +44,14 @@ export function FaultSheet({
   const { register, control, handleSubmit, formState, reset, setError } = form;
   const { errors, isSubmitting } = formState;
   const save = async (fault: NewFault) => {
-    const sent = await send("POST", "faults", { ...fault, runId: run.id });
+    const sent = await call("addFault", { body: { ...fault, runId: run.id } });
     if (!sent.ok) return setError("root", { message: `${sent.refusal.title} ${sent.refusal.fix}` });
     reset();
     onOpenChange(false);
     onChanged();
   };
   const takeBack = async (id: string) => {
-    await send("DELETE", `faults/${id}`);
+    await call("removeFault", { id });
     onChanged();
   };
   return (

@@ -1,11 +1,14 @@
 "use client";
+import { nextArmName } from "@/core/trial";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { JobView, ThreadRun } from "@/core/records";
 import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
-import { send } from "@/views/send";
+import { call, type DoorBody } from "@/contract";
+import { words } from "@/core/words";
+import { useLive } from "@/views/live";
 import { ComparePanel } from "@/views/compare";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
@@ -18,7 +21,8 @@ import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
-export function JobScreen(view: JobView) {
+export function JobScreen(loaded: JobView) {
+  const { view, refresh } = useLive("viewJob", loaded.job.id, loaded);
   const {
     job,
     runs: made,
@@ -58,18 +62,18 @@ export function JobScreen(view: JobView) {
     if (to) select(to.id);
   };
   const layOver = (id: string | null) => put({ over: id === over?.id ? null : id }, true);
-  const change = async (id: string, body: unknown) => {
-    const sent = await send("PATCH", `runs/${id}`, body);
+  const change = async (id: string, body: DoorBody<"changeRun">, saw: number) => {
+    const sent = await call("changeRun", { id, body, saw });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
-    router.refresh();
+    refresh();
     return sent.ok;
   };
   const leaveOut = async () => {
     if (!run) return;
     put({ run: null, over: null, part: null, view: null });
-    if (await change(run.id, { deleted: true })) {
+    if (await change(run.id, { deleted: true }, run.version)) {
       toast(`Run ${run.number} left out of the job.`, {
-        action: { label: "Undo", onClick: () => void change(run.id, { deleted: false }) },
+        action: { label: "Undo", onClick: () => void change(run.id, { deleted: false }, run.version + 1) },
         duration: 15_000,
       });
     }
@@ -113,14 +117,11 @@ export function JobScreen(view: JobView) {
     <div className="border-b border-line p-3">
       <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
       <p className="text-[12px] text-soft">
-        {job.engine} {job.version} on {job.rig}; aim: {job.aim}; {job.houseRules}
+        {job.engine} {job.build} on {job.rig}; aim: {job.aim}; {job.houseRules}
       </p>
       {!job.closedAt && (
         <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>
-          {openTrial && openTrial.left.length > 0
-            ? `Bring in ${openTrial.arms[openTrial.left[0]].name}`
-            : "Bring in a run"}{" "}
-          <KeyHint>N</KeyHint>
+          Bring in {(openTrial && nextArmName(openTrial)) ?? "a run"} <KeyHint>N</KeyHint>
         </Link>
       )}
       {!job.closedAt && (
@@ -136,7 +137,7 @@ export function JobScreen(view: JobView) {
         {keys}
         <h1 className="text-xl font-semibold">{job.title}</h1>
         <p className="mb-4 text-soft">
-          {job.engine} {job.version} on {job.rig}, {job.system}
+          {job.engine} {job.build} on {job.rig}, {job.system}
         </p>
         <EmptyPanel
           title="No run yet."
@@ -146,7 +147,7 @@ export function JobScreen(view: JobView) {
             </Link>
           }
         >
-          {next.sentence}
+          {words(next.sentence)}
         </EmptyPanel>
       </div>
     );
@@ -169,6 +170,7 @@ export function JobScreen(view: JobView) {
       {diagnosis && <Diagnosed diagnosis={diagnosis} />}
       {run === latest && !job.closedAt && view.spec && (
         <TryNext
+          onChanged={refresh}
           job={job}
           standing={standing}
           suggestions={suggestions}
@@ -178,7 +180,14 @@ export function JobScreen(view: JobView) {
         />
       )}
       {(run === latest || job.closedAt) && (
-        <Profile job={job} trials={trials} overrides={overrides} standing={standing} next={next} />
+        <Profile
+          onChanged={refresh}
+          job={job}
+          trials={trials}
+          overrides={overrides}
+          standing={standing}
+          next={next}
+        />
       )}
     </Reading>
   );
@@ -255,14 +264,14 @@ export function JobScreen(view: JobView) {
         scenes={view.scenes}
         open={faulting}
         onOpenChange={setFaulting}
-        onChanged={() => router.refresh()}
+        onChanged={refresh}
       />
       <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>
         <form
           className="flex items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void change(run.id, { label: String(new FormData(event.currentTarget).get("label")) });
+            void change(run.id, { label: String(new FormData(event.currentTarget).get("label")) }, run.version);
             setNaming(false);
           }}
         >

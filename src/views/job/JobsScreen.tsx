@@ -8,12 +8,11 @@ import { EmptyPanel, Input, KeyHint, Keys, buttonLook, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** All jobs, the last worked on first. */
-export function JobsScreen({ rows, total, search, page, pageSize }: JobsView) {
+export function JobsScreen({ rows, total, search, next }: JobsView) {
   const router = useRouter();
   const field = useRef<HTMLInputElement>(null);
-  const pages = Math.max(1, Math.ceil(total / pageSize));
-  const to = (nextSearch: string, nextPage = 1) =>
-    `/jobs?${new URLSearchParams({ ...(nextSearch ? { search: nextSearch } : {}), ...(nextPage > 1 ? { page: String(nextPage) } : {}) })}`;
+  const to = (asked: string, cursor = "") =>
+    `/jobs?${new URLSearchParams({ ...(asked ? { search: asked } : {}), ...(cursor ? { cursor } : {}) })}`;
   return (
     <div className="mx-auto max-w-6xl p-5">
       <Keys
@@ -86,7 +85,7 @@ export function JobsScreen({ rows, total, search, page, pageSize }: JobsView) {
                 </td>
                 <td className="px-2">{row.rig}</td>
                 <td className="px-2">
-                  {row.engine} <span className="figure text-[12px] text-soft">{row.version}</span>
+                  {row.engine} <span className="figure text-[12px] text-soft">{row.build}</span>
                 </td>
                 <td className="px-2">{row.aim}</td>
                 <td className="figure px-2">
@@ -99,21 +98,14 @@ export function JobsScreen({ rows, total, search, page, pageSize }: JobsView) {
           </tbody>
         </table>
       )}
-      {pages > 1 && (
+      {next && (
         <nav aria-label="Pages" className="mt-4 flex items-center justify-center gap-4 text-[13px]">
-          {page > 1 && (
-            <Link href={to(search, page - 1)} className={buttonLook()}>
-              Newer
-            </Link>
-          )}
-          <span className="figure text-soft">
-            {page} of {pages}
-          </span>
-          {page < pages && (
-            <Link href={to(search, page + 1)} className={buttonLook()}>
-              Older
-            </Link>
-          )}
+          <Link href={to(search)} className={buttonLook("quiet")}>
+            Newest
+          </Link>
+          <Link href={to(search, next)} className={buttonLook()}>
+            Older
+          </Link>
         </nav>
       )}
     </div>

@@ -3,11 +3,11 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
-import { strategyWords } from "@/core/advise";
+import { strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
 import { Button, Choice, EmptyPanel, Field, Input, SearchChoice, buttonLook } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 
 const aimNotes = {
   speed: "full speed first",
@@ -35,19 +35,19 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   const title = kit.titles.find(({ id }) => id === watch("titleId"));
   const builds = kit.builds.filter(({ systemIds }) => !title || systemIds.includes(title.systemId));
   if (kit.titles.length === 0 || kit.rigs.length === 0 || kit.builds.length === 0) {
-    const missing =
+    const [what, path] =
       kit.rigs.length === 0
-        ? ["a rig", "/kit/rigs/new"]
+        ? (["a rig", "/kit/rigs/new"] as const)
         : kit.titles.length === 0
-          ? ["a title", "/kit/titles/new"]
-          : ["an engine", "/kit/engines/new"];
+          ? (["a title", "/kit/titles/new"] as const)
+          : (["an engine", "/kit/engines/new"] as const);
     return (
       <div className="p-6">
         <EmptyPanel
-          title={`First add ${missing[0]}.`}
+          title={`First add ${what}.`}
           action={
-            <Link href={missing[1]} className={buttonLook("lit")}>
-              Add {missing[0]}
+            <Link href={path} className={buttonLook("lit")}>
+              Add {what}
             </Link>
           }
         >
@@ -88,7 +88,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
     <form
       className="mx-auto grid max-w-2xl gap-5 p-6"
       onSubmit={handleSubmit(async (job) => {
-        const sent = await send<{ id: string }>("POST", "jobs", job);
+        const sent = await call("addJob", { body: job });
         if (sent.ok) router.push(`/jobs/${sent.answer.id}`);
         else setError("root", { message: `${sent.refusal.title} ${sent.refusal.fix}` });
       })}

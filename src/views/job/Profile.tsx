@@ -1,10 +1,10 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { JobView } from "@/core/records";
 import { Button, Field, Keys, Sheet, TextArea, say } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
+import { words } from "@/core/words";
 
 const text = (value: unknown) =>
   value === null ? "not set" : value === true ? "on" : value === false ? "off" : String(value);
@@ -16,23 +16,23 @@ export function Profile({
   overrides,
   standing,
   next,
-}: Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next">) {
-  const router = useRouter();
+  onChanged,
+}: { onChanged: () => void } & Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next">) {
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const conditions = Object.entries(standing.conditions).filter(
     ([, value]) => value !== undefined && value !== false,
   );
   const close = async () => {
-    const sent = await send("POST", `jobs/${job.id}/closing`, { note });
+    const sent = await call("closeJob", { id: job.id, body: { note }, saw: job.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     else setOpen(false);
-    router.refresh();
+    onChanged();
   };
   const reopen = async () => {
-    const sent = await send("DELETE", `jobs/${job.id}/closing`);
+    const sent = await call("reopenJob", { id: job.id, saw: job.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
-    router.refresh();
+    onChanged();
   };
   return (
     <section className="border-t border-line pt-4" aria-label="Profile">
@@ -49,8 +49,8 @@ export function Profile({
               <span className="figure">
                 {key}: {text(from)} → <b>{text(to)}</b>
               </span>
-              <span className="line-clamp-2 text-[12px] text-soft" title={proof}>
-                {trial === null ? "so from the start" : `trial ${trial}${proof && `: ${proof}`}`}
+              <span className="line-clamp-2 text-[12px] text-soft" title={proof ? words(proof) : undefined}>
+                {trial === null ? "so from the start" : `trial ${trial}${proof ? `: ${words(proof)}` : ""}`}
               </span>
             </li>
           ))}
@@ -61,9 +61,9 @@ export function Profile({
           ))}
         </ul>
       )}
-      {job.targetFps !== null && (
+      {standing.targetFps !== null && (
         <p className="figure mt-1 text-[13px]">
-          rate: <b>{say.number(job.targetFps, job.targetFps % 1 ? 2 : 0)} fps</b>
+          rate: <b>{say.number(standing.targetFps, standing.targetFps % 1 ? 2 : 0)} fps</b>
         </p>
       )}
       {job.closedAt ? (

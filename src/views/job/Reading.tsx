@@ -4,6 +4,7 @@ import type { NextStep } from "@/core/advise";
 import { crashRate } from "@/core/sweep";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
+import { words } from "@/core/words";
 import { Figure, say } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -55,8 +56,8 @@ export function Reading({
           <span className="figure">{say.number(run.yardstick.targetFps, 2)}</span>
         </p>
         {verdict.remarks.map((remark) => (
-          <p key={remark} className="mt-2 rounded border border-caution p-2 text-[13px]">
-            {remark}
+          <p key={remark.code} className="mt-2 rounded border border-caution p-2 text-[13px]">
+            {words(remark)}
           </p>
         ))}
         {run.source === "tally" && run.tally && (
@@ -92,7 +93,7 @@ export function Reading({
       {latest && (
         <section className="border-t border-line pt-4">
           <h2 className="text-[13px] font-semibold text-soft">Next</h2>
-          <p className="mt-1">{next.sentence}</p>
+          <p className="mt-1">{words(next.sentence)}</p>
         </section>
       )}
       {children}

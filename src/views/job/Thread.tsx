@@ -4,7 +4,8 @@ import { TriangleAlert } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
-import { usualGrade } from "@/core/advise";
+import { usualGrade, armAt, nextArmName } from "@/core/trial";
+import { words } from "@/core/words";
 import { Button, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { entriesOf } from "./entries";
@@ -120,9 +121,9 @@ function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: 
       <span className="mt-0.5 line-clamp-3 text-[12px] text-soft">
         {trial.outcome
           ? trial.kind === "compare"
-            ? `${trial.keptArm !== null ? `${trial.arms[trial.keptArm].name}: ` : ""}${trial.outcome.headline}`
-            : trial.outcome.headline
-          : `${trial.runs.reduce((a, b) => a + b, 0)} of ${planned} runs; next: ${trial.left.length > 0 ? trial.arms[trial.left[0]].name : "decide"}`}
+            ? `${trial.keptArm !== null ? `${armAt(trial, trial.keptArm).name}: ` : ""}${words(trial.outcome.headline)}`
+            : words(trial.outcome.headline)
+          : `${trial.runs.reduce((a, b) => a + b, 0)} of ${planned} runs; next: ${nextArmName(trial) ?? "decide"}`}
       </span>
       {trial.reason && <span className="mt-0.5 block text-[12px]">“{trial.reason}”</span>}
     </Link>
@@ -195,9 +196,9 @@ function RunItem({
           </span>
         ))}
         {run.warnings.map((warning) => (
-          <span key={warning} className="mt-0.5 flex items-center gap-1 text-[12px] text-caution">
+          <span key={words(warning)} className="mt-0.5 flex items-center gap-1 text-[12px] text-caution">
             <TriangleAlert size={12} aria-hidden />
-            {warning}
+            {words(warning)}
           </span>
         ))}
       </button>

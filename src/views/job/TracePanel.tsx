@@ -67,7 +67,16 @@ export function TracePanel({
   ): BandSeries[] =>
     [traces.columns, traces.overColumns].flatMap((columns, index) => {
       const band = columns && pick(columns);
-      return band ? [{ name: index === 0 ? "A" : "B", band, colour: colours[index], dash: dashes[index] }] : [];
+      return band
+        ? [
+            {
+              name: index === 0 ? "A" : "B",
+              band,
+              colour: colours[index] ?? "var(--series-a)",
+              dash: dashes[index],
+            },
+          ]
+        : [];
     });
   const laneSeries = (roles: ChannelRole[]) =>
     series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);

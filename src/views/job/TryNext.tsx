@@ -2,21 +2,13 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { allFastest, strategyWords, type Suggestion } from "@/core/advise";
-import {
-  firstConditions,
-  strategies,
-  type ArmConditions,
-  type NewTrial,
-  type RigSpec,
-  type Setting,
-} from "@/core/kit";
+import { allFastest, type Suggestion } from "@/core/advise";
+import { strategyWords, valueWords, words } from "@/core/words";
+import { firstConditions, strategies, type RigSpec, type Strategy, type Setting } from "@/core/kit";
 import type { JobView } from "@/core/records";
 import { Button, Choice, Keys } from "@/ui";
-import { send } from "@/views/send";
-import { comparePlan, descendPlan } from "@/views/trial/plans";
-
-const shown = (value: unknown) => (value === true ? "on" : value === false ? "off" : String(value));
+import { call } from "@/contract";
+import { comparePlan, descendPlan, type ArmConditions, type Draft } from "@/core/trial";
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */
 export function TryNext({
@@ -26,25 +18,29 @@ export function TryNext({
   opening,
   catalogue,
   spec,
-}: Pick<JobView, "job" | "standing" | "suggestions" | "opening"> & { catalogue: Setting[]; spec: RigSpec }) {
+  onChanged,
+}: { onChanged: () => void } & Pick<JobView, "job" | "standing" | "suggestions" | "opening"> & {
+    catalogue: Setting[];
+    spec: RigSpec;
+  }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const begin = async (draft: Omit<NewTrial, "jobId">) => {
+  const begin = async (draft: Draft) => {
     if (busy) return;
     setBusy(true);
-    const sent = await send<{ id: string }>("POST", "trials", { ...draft, jobId: job.id });
+    const sent = await call("addTrial", { body: { ...draft, jobId: job.id } });
     setBusy(false);
     if (sent.ok) router.push(`/jobs/${job.id}/trials/${sent.answer.id}`);
     else toast.error(sent.refusal.title, { description: sent.refusal.fix });
   };
-  const base = { job, standing, catalogue, spec, usefulScale: null, sceneMinutes: 1, coolDownMinutes: null };
+  const base = { standing };
   const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
   const tryOne = ({ lever }: Suggestion) =>
     void begin(
       comparePlan(
         base,
         {
-          name: `${lever.label} ${shown(lever.to)}`,
+          name: `${lever.label} ${valueWords(lever.to)}`,
           settings: lever.settings,
           conditions: lever.conditions,
           buildId: null,
@@ -59,9 +55,10 @@ export function TryNext({
       void begin(descendPlan(base, allFastest(catalogue, standing.settings, job.rules)));
     else if (opening) router.push(`/jobs/${job.id}/trials/new?kind=screen`);
   };
-  const setStrategy = async (strategy: string) => {
-    await send("PATCH", `jobs/${job.id}`, { strategy });
-    router.refresh();
+  const setStrategy = async (strategy: Strategy) => {
+    const sent = await call("changeJob", { id: job.id, body: { strategy }, saw: job.version });
+    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    onChanged();
   };
   return (
     <section className="border-t border-line pt-4" aria-label="Try next">
@@ -87,12 +84,12 @@ export function TryNext({
             label: strategyWords[strategy].name.toLowerCase(),
             note: strategyWords[strategy].when.split(". ")[0],
           }))}
-          onChange={(strategy) => void setStrategy(strategy)}
+          onChange={(strategy) => void setStrategy(strategy as Strategy)}
         />
       </header>
       {opening && (
         <div className="mt-1 rounded-md border border-lit p-2 text-[13px]">
-          <p>{opening.sentence}</p>
+          <p>{words(opening.sentence)}</p>
           <Button look="lit" hint="A" className="mt-2" disabled={busy} onClick={open}>
             {opening.strategy === "descend" ? "All fastest, once" : "Plan the screening"}
           </Button>
@@ -101,7 +98,7 @@ export function TryNext({
       <ol className="mt-2 space-y-3">
         {suggestions.map((suggestion, index) => (
           <li key={`${suggestion.lever.key} ${String(suggestion.lever.to)}`} className="text-[13px]">
-            <p>{suggestion.sentence}</p>
+            <p>{words(suggestion.sentence)}</p>
             <p className="mt-0.5 flex items-center justify-between gap-2">
               <span className="figure text-[12px] text-soft">
                 {(100 * suggestion.belief.chance).toFixed(0)} % chance, {suggestion.minutes} min
@@ -112,7 +109,7 @@ export function TryNext({
               </Button>
             </p>
             {suggestion.cautions.length > 0 && (
-              <p className="mt-1 text-[12px] text-caution">{suggestion.cautions.join(" ")}</p>
+              <p className="mt-1 text-[12px] text-caution">{suggestion.cautions.map(words).join(" ")}</p>
             )}
           </li>
         ))}

@@ -3,7 +3,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { Plus, X } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { Controller, useFieldArray, useForm } from "react-hook-form";
+import { Controller, useFieldArray, useForm, type Resolver } from "react-hook-form";
 import { toast } from "sonner";
 import { newEngineSchema, readCatalogue, type CatalogueFault, type NewEngine, type Setting } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
@@ -12,9 +12,10 @@ import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
 import { useSaving } from "./useSaving";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 
 const blankSetting: Setting = {
+  purpose: null,
   key: "",
   label: "",
   type: "switch",
@@ -45,12 +46,17 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
         backEnds: [],
         catalogue: [],
       };
-  const form = useForm<NewEngine>({ resolver: zodResolver(newEngineSchema), defaultValues: values });
+  const form = useForm<NewEngine>({
+    // What the form holds says every setting's purpose, so that what goes in and what comes out are alike.
+    resolver: zodResolver(newEngineSchema) as unknown as Resolver<NewEngine>,
+    defaultValues: values,
+  });
   const { register, control, handleSubmit, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(
+  const { save, restored, forget, conflict } = useSaving(
     form,
-    engine ? ["PUT", `engines/${engine.id}`] : ["POST", "engines"],
+    { add: "addEngine", edit: "changeEngine", view: "viewEngine" },
+    engine ?? null,
     "/kit/engines",
     values,
   );
@@ -61,6 +67,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
     <FormFrame
       title={engine ? engine.name : "An engine"}
       restored={restored}
+      conflict={conflict}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message ?? errors.systemIds?.message}
@@ -214,7 +221,7 @@ function CatalogueFile({ engineId }: { engineId: string }) {
     const checked = readCatalogue(text);
     if (!checked.ok) return setFaults(checked.faults);
     setFaults([]);
-    const sent = await send<{ settings: number }>("PUT", `engines/${engineId}/catalogue`, text);
+    const sent = await call("importCatalogue", { id: engineId, body: text });
     if (!sent.ok) return setFaults([{ path: "", message: `${sent.refusal.title} ${sent.refusal.fix}` }]);
     toast(`${sent.answer.settings} settings read.`);
     sessionStorage.removeItem(`draft PUT engines/${engineId}`);

@@ -1,11 +1,13 @@
 import Link from "next/link";
-import type { FormEventHandler, ReactNode } from "react";
+import type { SubmitEventHandler, ReactNode } from "react";
 import { Button, buttonLook } from "@/ui";
+import type { Conflict } from "./useSaving";
 
 /** What is round every kit form: its name, what was put back, what is wrong, keep and back. */
 export function FormFrame({
   title,
   restored,
+  conflict,
   onForget,
   onSubmit,
   problem,
@@ -16,8 +18,9 @@ export function FormFrame({
 }: {
   title: string;
   restored: boolean;
+  conflict: Conflict | null;
   onForget: () => void;
-  onSubmit: FormEventHandler;
+  onSubmit: SubmitEventHandler<HTMLFormElement>;
   problem?: string;
   busy: boolean;
   keep: string;
@@ -44,6 +47,7 @@ export function FormFrame({
           {problem}
         </p>
       )}
+      {conflict && <ConflictPanel {...conflict} />}
       <div className="sticky bottom-0 -mx-2 flex gap-3 bg-ground p-2">
         <Button type="submit" look="lit" disabled={busy}>
           {keep}
@@ -53,5 +57,44 @@ export function FormFrame({
         </Link>
       </div>
     </form>
+  );
+}
+
+/** Somebody else's edit came first: both versions, and the choice between them. */
+function ConflictPanel({ differences, keepMine, takeTheirs }: Conflict) {
+  return (
+    <section
+      aria-label="Changed meanwhile"
+      className="grid gap-3 rounded-md border border-caution p-3 text-[13px]"
+    >
+      {differences.length === 0 ? (
+        <p>What is kept now says the same as what you typed.</p>
+      ) : (
+        <table className="w-full text-left">
+          <thead className="text-[12px] text-soft">
+            <tr>
+              <th className="px-2 py-1 font-normal">Field</th>
+              <th className="px-2 font-normal">Yours</th>
+              <th className="px-2 font-normal">Kept now</th>
+            </tr>
+          </thead>
+          <tbody className="divide-y divide-line">
+            {differences.slice(0, 12).map(({ place, mine, theirs }) => (
+              <tr key={place}>
+                <td className="px-2 py-1">{place}</td>
+                <td className="px-2">{mine}</td>
+                <td className="px-2">{theirs}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <div className="flex gap-2">
+        <Button look="lit" onClick={keepMine}>
+          Keep mine
+        </Button>
+        <Button onClick={takeTheirs}>Take theirs</Button>
+      </div>
+    </section>
   );
 }

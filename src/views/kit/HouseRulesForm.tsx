@@ -9,7 +9,7 @@ import type { HouseRulesRow, Rejudged } from "@/core/records";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { houseRulesSchema, lendingDesk, type HouseRules } from "@/core/verdict";
 import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { FormFrame } from "./FormFrame";
 import { numeric } from "./numeric";
@@ -32,9 +32,10 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
   const form = useForm<Values>({ resolver: zodResolver(schema), defaultValues: values });
   const { register, control, handleSubmit, formState, getFieldState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(
+  const { save, restored, forget, conflict } = useSaving(
     form,
-    set ? ["PUT", `house-rules/${set.id}`] : ["POST", "house-rules"],
+    { add: "addHouseRules", edit: "changeHouseRules", view: "viewHouseRules" },
+    set ?? null,
     "/kit/rules",
     values,
   );
@@ -77,6 +78,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
     <FormFrame
       title={set ? set.name : "House rules"}
       restored={restored}
+      conflict={conflict}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}
@@ -149,15 +151,17 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
 /** Judges old runs by the thresholds in the form, on demand, and shows what would change first. */
 function Rejudge({ set, rules }: { set: HouseRulesRow; rules: () => HouseRules | null }) {
   const router = useRouter();
-  const [shown, setShown] = useState<{ judged: number; changes: Rejudged[]; rules: HouseRules } | null>(null);
+  const [shown, setShown] = useState<{
+    judged: number;
+    closed: number;
+    changes: Rejudged[];
+    rules: HouseRules;
+  } | null>(null);
   const judge = async (apply: boolean) => {
     const judgedBy = apply ? shown?.rules : rules();
     if (!judgedBy)
       return toast.error("A threshold can't be.", { description: "Correct the fields above first." });
-    const sent = await send<{ judged: number; changes: Rejudged[] }>("POST", `house-rules/${set.id}/rejudge`, {
-      rules: judgedBy,
-      apply,
-    });
+    const sent = await call("rejudge", { id: set.id, body: { rules: judgedBy, apply } });
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setShown(apply ? null : { ...sent.answer, rules: judgedBy });
     if (apply) {
@@ -179,6 +183,7 @@ function Rejudge({ set, rules }: { set: HouseRulesRow; rules: () => HouseRules |
             {shown.changes.length === 0
               ? `None of ${say.count(shown.judged, "run")} would change its light.`
               : `${shown.changes.length} of ${say.count(shown.judged, "run")} would change:`}
+            {shown.closed > 0 && ` ${say.count(shown.closed, "run")} of closed jobs stay as they are.`}
           </p>
           <ul className="my-2 max-h-60 space-y-1 overflow-auto">
             {shown.changes.map(({ runId, title, rig, number, from, to }) => (

@@ -25,13 +25,13 @@ export function KitFrame({ children }: { children: ReactNode }) {
       <Keys
         actions={[
           ...(shelf?.add
-            ? [{ keys: "n", shown: "N", label: "add one", run: () => router.push(shelf.add!) }]
+            ? [{ keys: "n", shown: "N", label: "add one", run: () => router.push(shelf.add) }]
             : []),
           {
             keys: "]",
             shown: "]",
             label: "next shelf",
-            run: () => router.push(shelves[(shelves.indexOf(shelf ?? shelves[0]) + 1) % shelves.length].path),
+            run: () => router.push((shelves[shelf ? shelves.indexOf(shelf) + 1 : 0] ?? shelves[0]).path),
           },
         ]}
       />

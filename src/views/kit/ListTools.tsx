@@ -8,6 +8,7 @@ import { Button, Choice, Input, Keys, say, type ChoiceOption } from "@/ui";
 export function ListTools({
   query,
   total,
+  next,
   noun,
   filters,
   ask,
@@ -15,13 +16,13 @@ export function ListTools({
 }: {
   query: PageQuery;
   total: number;
+  next: string | null;
   noun: string;
   filters: ChoiceOption[];
   ask: (changes: Partial<PageQuery>) => void;
   children?: React.ReactNode;
 }) {
   const field = useRef<HTMLInputElement>(null);
-  const pages = Math.max(1, Math.ceil(total / query.pageSize));
   return (
     <div className="mb-3 flex flex-wrap items-center gap-3 text-[13px]">
       <Keys actions={[{ keys: "/", shown: "/", label: "search", run: () => field.current?.focus() }]} />
@@ -56,15 +57,12 @@ export function ListTools({
       </div>
       <span className="text-soft">{say.count(total, noun)}</span>
       {children}
-      {pages > 1 && (
+      {(next || query.cursor) && (
         <span className="ml-auto flex items-center gap-2">
-          <Button disabled={query.page <= 1} onClick={() => ask({ page: query.page - 1 })}>
-            Before
+          <Button disabled={!query.cursor} onClick={() => ask({ cursor: "" })}>
+            From the start
           </Button>
-          <span className="figure text-soft">
-            {query.page} of {pages}
-          </span>
-          <Button disabled={query.page >= pages} onClick={() => ask({ page: query.page + 1 })}>
+          <Button disabled={!next} onClick={() => ask({ cursor: next ?? "" })}>
             After
           </Button>
         </span>

@@ -1,4 +1,5 @@
 "use client";
+import { first } from "@/core/kit";
 import { clsx } from "clsx";
 import { useState } from "react";
 import type { KitView } from "@/core/records";
@@ -132,7 +133,7 @@ function DisplayPlan({
   const plan = planScales(system.screens, display, fit, layout);
   const tried = scaleFor(plan, aim);
   const whole = arranged(system.screens, layout);
-  const lines = system.screens[0].height / whole.places[0].height;
+  const lines = first(system.screens).height / first(whole.places).height;
   const shown = fitted({ width: lines * whole.aspect, height: lines, aspect: whole.aspect }, display, fit);
   const physical = display.diagonalInch === null ? null : physicalSize(display, display.diagonalInch);
   const [realSize, setRealSize] = useState(false);
@@ -173,7 +174,9 @@ function DisplayPlan({
         </div>
       )}
       {realSize && physical ? (
-        <div className="mb-4">{draw(plan.scales[tried - 1], physical.width / shrink)}</div>
+        <div className="mb-4">
+          {draw(plan.scales[tried - 1] ?? first(plan.scales), physical.width / shrink)}
+        </div>
       ) : (
         <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>
           {plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}
@@ -212,11 +215,13 @@ function DisplayPlan({
         </table>
       </div>
       <p className="mt-2 text-[13px] text-soft">
-        Covers <span className="figure">{(100 * plan.scales[0].coverage).toFixed(1)} %</span> of the display at{" "}
+        Covers <span className="figure">{(100 * first(plan.scales).coverage).toFixed(1)} %</span> of the display
+        at{" "}
         <span className="figure">
           {Math.round(shown.width)}×{Math.round(shown.height)}
         </span>
-        ; the first screen gets <span className="figure">{Math.round(plan.scales[0].linesShown)}</span> lines.
+        ; the first screen gets <span className="figure">{Math.round(first(plan.scales).linesShown)}</span>{" "}
+        lines.
       </p>
     </Panel>
   );

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { preflightWhens, type PreflightItem } from "@/core/kit";
 import type { PreflightItemRow } from "@/core/records";
 import { Button, Choice, Field, Input, Panel } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 
 /** What is checked before a run; a tuner's own items stand beside those that ship. */
 export function PreflightScreen({ items }: { items: PreflightItemRow[] }) {
@@ -15,13 +15,13 @@ export function PreflightScreen({ items }: { items: PreflightItemRow[] }) {
   const [item, setItem] = useState(blank);
   const [problem, setProblem] = useState<string | undefined>();
   const add = async (added: PreflightItem) => {
-    const sent = await send("POST", "preflight", added);
+    const sent = await call("addPreflight", { body: added });
     setProblem(sent.ok ? undefined : sent.refusal.title);
     if (sent.ok) setItem(blank);
     router.refresh();
   };
   const remove = async ({ id, label, why, when }: PreflightItemRow) => {
-    const sent = await send("DELETE", `preflight/${id}`);
+    const sent = await call("removePreflight", { id });
     if (!sent.ok) return toast.error(sent.refusal.title);
     router.refresh();
     toast("Taken off the list.", { action: { label: "Undo", onClick: () => void add({ label, why, when }) } });

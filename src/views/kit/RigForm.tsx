@@ -45,9 +45,10 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
   const { register, control, handleSubmit, setValue, formState } = form;
   const { errors, isSubmitting } = formState;
   const [note, setNote] = useState("");
-  const { save, restored, forget } = useSaving(
+  const { save, restored, forget, conflict } = useSaving(
     form,
-    rig ? ["PUT", `rigs/${rig.id}`] : ["POST", "rigs"],
+    { add: "addRig", edit: "reviseRig", view: "viewRig" },
+    rig ?? null,
     "/kit/rigs",
     values,
   );
@@ -74,6 +75,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
     <FormFrame
       title={rig ? rig.name : "A rig"}
       restored={restored}
+      conflict={conflict}
       onForget={forget}
       onSubmit={handleSubmit((filled) => save({ ...filled, note }))}
       problem={errors.root?.message}
@@ -334,7 +336,9 @@ function MilliampHours({ onWattHours }: { onWattHours: (wh: number) => void }) {
   const change = (part: Partial<typeof label>) => {
     const next = { ...label, ...part };
     setLabel(next);
-    const [mah, volts] = [next.mah, next.volts].map((text) => Number(text.replace(",", ".")));
+    const numberIn = (text: string) => Number(text.replace(",", "."));
+    const mah = numberIn(next.mah),
+      volts = numberIn(next.volts);
     if (mah > 0 && volts > 0) onWattHours(Math.round(batteryWh(mah, volts) * 100) / 100);
   };
   return (

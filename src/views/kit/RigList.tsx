@@ -5,7 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { ListView, RigListRow } from "@/core/records";
 import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 
@@ -46,13 +46,13 @@ const columns: TableColumn<RigListRow>[] = [
 ];
 
 /** Rigs on the shelf; a retired one keeps its runs. */
-export function RigList({ rows, total, query }: ListView<RigListRow>) {
+export function RigList({ rows, total, next, query }: ListView<RigListRow>) {
   const router = useRouter();
   const ask = useListAddress("/kit/rigs", query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const retired = query.filter === "retired";
   const change = async (ids: string[], away: boolean, undoable = true) => {
-    const sent = await send("PATCH", "rigs", { ids, retired: away });
+    const sent = await call("changeRigs", { body: { ids, retired: away } });
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setChosen(new Set());
     router.refresh();
@@ -63,7 +63,7 @@ export function RigList({ rows, total, query }: ListView<RigListRow>) {
   };
   const duplicate = async () => {
     for (const id of chosen) {
-      const sent = await send("POST", `rigs/${id}/duplicate`, {});
+      const sent = await call("duplicateRig", { id });
       if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     }
     setChosen(new Set());
@@ -71,7 +71,7 @@ export function RigList({ rows, total, query }: ListView<RigListRow>) {
   };
   return (
     <Panel>
-      <ListTools query={query} total={total} noun="rig" filters={[]} ask={ask}>
+      <ListTools query={query} total={total} next={next} noun="rig" filters={[]} ask={ask}>
         {chosen.size > 0 && (
           <span className="flex gap-2">
             <Button onClick={() => void duplicate()}>Duplicate {chosen.size}</Button>

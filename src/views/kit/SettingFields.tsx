@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Controller, type UseFormReturn } from "react-hook-form";
-import { reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
+import { purposes, reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
 import { Button, Choice, Field, Input, Switch } from "@/ui";
 import { listOf, numeric } from "./numeric";
 
@@ -131,6 +131,23 @@ export function SettingFields({
               </div>
             )}
           />
+          <Field label={`What it is for ${n}`} help="Trials and sweeps find a setting by this.">
+            {({ id }) => (
+              <Controller
+                control={control}
+                name={at("purpose")}
+                render={({ field }) => (
+                  <Choice
+                    id={id}
+                    label={`What it is for ${n}`}
+                    value={field.value ?? "nothing in particular"}
+                    options={["nothing in particular", ...purposes].map((value) => ({ value, label: value }))}
+                    onChange={(value) => field.onChange(purposes.find((purpose) => purpose === value) ?? null)}
+                  />
+                )}
+              />
+            )}
+          </Field>
           <div className="grid grid-cols-4 gap-3">
             {(["picture", "feel", "heat", "risk"] as const).map((name) => (
               <Field

@@ -22,9 +22,10 @@ export function SystemForm({ system }: { system?: SystemRow }) {
   const form = useForm<NewSystem>({ resolver: zodResolver(newSystemSchema), defaultValues: values });
   const { register, control, handleSubmit, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(
+  const { save, restored, forget, conflict } = useSaving(
     form,
-    system ? ["PUT", `systems/${system.id}`] : ["POST", "systems"],
+    { add: "addSystem", edit: "changeSystem", view: "viewSystem" },
+    system ?? null,
     "/kit/systems",
     values,
   );
@@ -44,6 +45,7 @@ export function SystemForm({ system }: { system?: SystemRow }) {
     <FormFrame
       title={system ? system.name : "A system"}
       restored={restored}
+      conflict={conflict}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}

@@ -14,7 +14,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
   const blank: NewTitle = {
     systemId: systems[0]?.id ?? "",
     name: "",
-    nativeFps: systems[0]?.rates[0].hz ?? 60,
+    nativeFps: systems[0]?.rates[0]?.hz ?? 60,
     tied: true,
     region: "",
     hardness: "typical",
@@ -27,9 +27,10 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
   const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
   const { register, control, handleSubmit, watch, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget } = useSaving(
+  const { save, restored, forget, conflict } = useSaving(
     form,
-    title ? ["PUT", `titles/${title.id}`] : ["POST", "titles"],
+    { add: "addTitle", edit: "changeTitle", view: "viewTitle" },
+    title ?? null,
     "/kit/titles",
     values,
   );
@@ -40,6 +41,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
     <FormFrame
       title={title ? title.name : "A title"}
       restored={restored}
+      conflict={conflict}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { hardnesses } from "@/core/kit";
 import type { ListView, SystemRow, TitleListRow } from "@/core/records";
 import { Button, Choice, DataTable, EmptyPanel, Panel, buttonLook, say, type TableColumn } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 
@@ -29,13 +29,19 @@ const columns: TableColumn<TitleListRow>[] = [
 ];
 
 /** Titles on the shelf, with changes to many at once. */
-export function TitleList({ rows, total, query, systems }: ListView<TitleListRow> & { systems: SystemRow[] }) {
+export function TitleList({
+  rows,
+  total,
+  next,
+  query,
+  systems,
+}: ListView<TitleListRow> & { systems: SystemRow[] }) {
   const router = useRouter();
   const ask = useListAddress("/kit/titles", query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const retired = query.filter === "retired";
   const change = async (ids: string[], body: { retired?: boolean; hardness?: string }, undo?: () => void) => {
-    const sent = await send<{ changed: number }>("PATCH", "titles", { ids, ...body });
+    const sent = await call("changeTitles", { body: { ids, ...body } });
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setChosen(new Set());
     router.refresh();
@@ -59,6 +65,7 @@ export function TitleList({ rows, total, query, systems }: ListView<TitleListRow
       <ListTools
         query={query}
         total={total}
+        next={next}
         noun="title"
         filters={[
           ...hardnesses.map((value) => ({ value, label: value })),

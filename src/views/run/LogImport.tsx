@@ -1,4 +1,5 @@
 "use client";
+import { words } from "@/core/words";
 import { FileUp, TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import { useDropzone } from "react-dropzone";
@@ -209,8 +210,8 @@ function Preview({
       </div>
       <Reasons verdict={verdict} />
       {verdict.remarks.map((remark) => (
-        <p key={remark} className="rounded border border-caution p-2 text-[13px]">
-          {remark}
+        <p key={remark.code} className="rounded border border-caution p-2 text-[13px]">
+          {words(remark)}
         </p>
       ))}
       {(reading.notes.length > 0 || reading.skipped.length > 0) && (

@@ -7,7 +7,7 @@ import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/k
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
-import { send } from "@/views/send";
+import { call } from "@/contract";
 import { LogImport } from "./LogImport";
 import { Preflight } from "./Preflight";
 import { SettingsInForce } from "./SettingsInForce";
@@ -54,7 +54,9 @@ export function NewRunScreen({
           <Button
             look="lit"
             onClick={() =>
-              void send("PUT", "bench", { rigId: job.rigId, jobId: job.id }).then(() => router.refresh())
+              void call("changeBench", { body: { rigId: job.rigId, jobId: job.id }, saw: bench.version }).then(
+                () => router.refresh(),
+              )
             }
           >
             Put {job.rig} on the bench
@@ -111,7 +113,7 @@ export function NewRunScreen({
             <Link href={back} className="underline decoration-line underline-offset-4">
               {job.title}
             </Link>
-            , {job.engine} {job.version} on {job.rig}
+            , {job.engine} {job.build} on {job.rig}
           </p>
         </header>
         {trial && (
@@ -157,7 +159,7 @@ export function NewRunScreen({
             {[
               ["log", "From a log"],
               ["tally", "Tally by eye"],
-            ].map(([value, name]) => (
+            ].map(([value = "", name]) => (
               <Tabs.Trigger
                 key={value}
                 value={value}
@@ -183,17 +185,20 @@ export function NewRunScreen({
               onKept={onKept}
               arms={trial && trial.arms.length > 1 ? trial.arms.map(({ name }) => name) : null}
               firstArm={trial?.arm ?? 0}
-              particulars={(arm) => ({
-                ...particulars("tally", null, 0),
-                ...(trial && arm !== null
-                  ? {
-                      arm,
-                      label: `${trial.name}: ${trial.arms[arm].name}`.slice(0, 120),
-                      settings: arm === trial.arm ? settings : trial.arms[arm].settings,
-                      conditions: { ...conditions, ...trial.arms[arm].conditions },
-                    }
-                  : {}),
-              })}
+              particulars={(arm) => {
+                const place = arm === null ? null : trial?.arms[arm];
+                return {
+                  ...particulars("tally", null, 0),
+                  ...(trial && place
+                    ? {
+                        arm,
+                        label: `${trial.name}: ${place.name}`.slice(0, 120),
+                        settings: arm === trial.arm ? settings : place.settings,
+                        conditions: { ...conditions, ...place.conditions },
+                      }
+                    : {}),
+                };
+              }}
             />
           </Tabs.Content>
         </Tabs.Root>

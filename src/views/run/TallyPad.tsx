@@ -3,7 +3,7 @@ import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { tallyFigures } from "@/core/metrics";
 import { Button, Choice, Keys, say } from "@/ui";
-import { send, type Refusal } from "@/views/send";
+import { call, type Refusal } from "@/contract";
 import { blocksOf, type TallyReading } from "./blocks";
 
 const paces = [3, 5, 8, 10];
@@ -86,10 +86,12 @@ export function TallyPad({
     setKeeping(true);
     let left = blocksOf(readings);
     let kept: { id: string; number: number } | null = null;
-    while (left.length > 0) {
-      const sent = await send<{ id: string; number: number }>("POST", "tallies", {
-        run: particulars(arms ? left[0].arm : null),
-        readings: left[0].readings,
+    for (let [block] = left; block; [block] = left) {
+      const sent = await call("tallyRun", {
+        body: {
+          run: particulars(arms ? block.arm : null),
+          readings: block.readings,
+        },
       });
       if (!sent.ok) {
         // What was kept is kept; what wasn't stays on the pad.

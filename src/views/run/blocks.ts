@@ -18,6 +18,6 @@ export function blocksOf(readings: TallyReading[]): { arm: number; readings: Omi
   }
   return made.map(({ arm, readings: own }) => ({
     arm,
-    readings: own.map((reading) => ({ ...reading, second: reading.second - own[0].second })),
+    readings: own.map((reading) => ({ ...reading, second: reading.second - (own[0]?.second ?? 0) })),
   }));
 }

@@ -1,61 +1,67 @@
 "use client";
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { Advice } from "@/core/advise";
+import { call } from "@/contract";
+import { isAgainst, type Advice, armAt } from "@/core/trial";
+import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
 import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say } from "@/ui";
-import { send } from "@/views/send";
 
 /** What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone in one. */
 export function DecidePanel({
-  view: { job, trial, runs },
-  advice,
+  view: { job, trial, advice, outcome },
   next,
+  onChanged,
   onMore,
   onLeaveOut,
 }: {
   view: TrialView;
-  advice: Advice | null;
+  onChanged: () => void;
   next: { name: string; path: string } | null;
   onMore: () => void;
   onLeaveOut: () => void;
 }) {
-  const router = useRouter();
   const [asked, setAsked] = useState<{ choice: Advice["choice"]; arm: number | null } | null>(null);
   const [reason, setReason] = useState("");
   const [busy, setBusy] = useState(false);
   const decided = trial.decidedAt !== null;
   const put = async (choice: Advice["choice"], arm: number | null, why: string) => {
     setBusy(true);
-    const sent = await send("POST", `trials/${trial.id}/decision`, { choice, arm, reason: why });
+    const sent = await call("decideTrial", {
+      id: trial.id,
+      body: { choice, arm, reason: why },
+      saw: trial.version,
+    });
     setBusy(false);
     if (!sent.ok) {
       if (sent.refusal.fields.reason) setAsked({ choice, arm });
-      else toast.error(sent.refusal.title, { description: sent.refusal.fix });
+      else {
+        toast.error(sent.refusal.title, { description: sent.refusal.fix });
+        onChanged();
+      }
       return;
     }
     setAsked(null);
-    toast(choice === "keep" ? `${trial.arms[arm!].name} kept.` : "Put back.", {
+    toast(choice === "keep" ? `${armAt(trial, arm!).name} kept.` : "Put back.", {
       action: { label: "Undo", onClick: () => void undo() },
       duration: 15_000,
     });
-    router.refresh();
+    onChanged();
   };
   const decide = (choice: Advice["choice"], arm: number | null) => {
-    const against = advice !== null && (advice.choice !== choice || advice.arm !== arm);
+    const against = advice !== null && isAgainst({ choice, arm }, advice);
     if (against && reason.trim() === "") setAsked({ choice, arm });
     else void put(choice, arm, reason.trim());
   };
   const undo = async () => {
-    const sent = await send("DELETE", `trials/${trial.id}/decision`);
+    const sent = await call("undecideTrial", { id: trial.id });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
-    router.refresh();
+    onChanged();
   };
   const keepable = advice?.arm ?? (trial.arms.length === 2 ? 1 : null);
-  const enough = runs.length > 0 && advice !== null;
-  const order = trial.left.slice(0, 12).map((arm) => trial.arms[arm].name);
+  const enough = advice !== null;
+  const order = trial.left.slice(0, 12).map((arm) => armAt(trial, arm).name);
   return (
     <Panel title={decided ? "Decided" : "Decide"}>
       {!decided && (
@@ -66,7 +72,7 @@ export function DecidePanel({
                   {
                     keys: "k",
                     shown: "K",
-                    label: `keep ${trial.arms[keepable].name}`,
+                    label: `keep ${armAt(trial, keepable).name}`,
                     run: () => decide("keep", keepable),
                   },
                 ]
@@ -83,15 +89,16 @@ export function DecidePanel({
       {decided ? (
         <div className="grid gap-3">
           <p className="text-lg">
-            <b>{trial.choice === "keep" ? `${trial.arms[trial.keptArm!].name} kept` : "Put back"}</b>
+            <b>{trial.choice === "keep" ? `${armAt(trial, trial.keptArm!).name} kept` : "Put back"}</b>
           </p>
           <p className="text-[13px] text-soft">
             {say.dateTime(trial.decidedAt!)}
             {trial.reason && `: “${trial.reason}”`}
           </p>
-          {trial.outcome &&
-            (trial.choice !== trial.outcome.advice.choice || trial.keptArm !== trial.outcome.advice.arm) && (
-              <p className="text-[13px] text-caution">Against the advice: {trial.outcome.advice.sentence}</p>
+          {outcome &&
+            trial.choice &&
+            isAgainst({ choice: trial.choice, arm: trial.keptArm }, outcome.advice) && (
+              <p className="text-[13px] text-caution">Against the advice: {words(outcome.advice.sentence)}</p>
             )}
           {!job.closedAt && (
             <Button hint="U" onClick={() => void undo()}>
@@ -124,7 +131,7 @@ export function DecidePanel({
               disabled={busy}
               onClick={() => decide("keep", keepable)}
             >
-              Keep {trial.arms[keepable].name}
+              Keep {armAt(trial, keepable).name}
             </Button>
           )}
           {enough && (
@@ -158,7 +165,7 @@ export function DecidePanel({
               </Field>
               <Button type="submit" disabled={busy || reason.trim() === ""}>
                 {asked.choice === "keep"
-                  ? `Keep ${trial.arms[asked.arm!].name} all the same`
+                  ? `Keep ${armAt(trial, asked.arm!).name} all the same`
                   : "Put back all the same"}
               </Button>
             </form>

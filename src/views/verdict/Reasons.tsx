@@ -1,5 +1,6 @@
 import { Check, Minus, X } from "lucide-react";
-import { reasonWords, type Verdict } from "@/core/verdict";
+import type { Verdict } from "@/core/verdict";
+import { reasonWords } from "@/core/words";
 
 /** The rules that decided a verdict, with their figures. */
 export function Reasons({ verdict }: { verdict: Verdict }) {

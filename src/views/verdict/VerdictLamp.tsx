@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
-import { gradeWords, type Grade } from "@/core/verdict";
+import type { Grade } from "@/core/verdict";
+import { gradeWords } from "@/core/words";
 import { Lamp, type Light } from "@/ui";
 
 const lights: Record<Grade, Light> = {

@@ -68,7 +68,8 @@ export function adviseComparison(
   const isFaulted = (arm: number) => arms[arm]?.faulted === true;
   const sound = best.filter((arm) => !isFaulted(arm) || arms.every(({ faulted }) => faulted));
   const [first, ...ties] = sound;
-  if (first === undefined || !before)
+  const kept = first === undefined ? undefined : arms[first];
+  if (first === undefined || !kept || !before)
     return putBack(said("compare.heldByFaults", { fastest: best.map(nameOf), stay }));
   if (sound.includes(0))
     return putBack(
@@ -76,7 +77,6 @@ export function adviseComparison(
         ? said("compare.stay", { stay })
         : said("compare.tieStay", { tied: sound.map(nameOf), stay }),
     );
-  const kept = arms[first]!; // `best` holds places of arms.
   const figures = { arm: kept.name, over: stay, pair: against(first), lights: lightsOf(before, kept) };
   return keep(first, said("compare.keepOf", { ...figures, ties: ties.map(nameOf) }));
 }

@@ -1,12 +1,16 @@
 import type { TrialRow } from "@/core/records";
-import { emptyPlan, firstConditions, type Setting } from "@/core/kit";
-import { rigs } from "./demo/kit";
-import { limiterOf } from "@/core/advise";
-import { limitsOf } from "./diagnosis";
-import { nodeOf, usableIn, type StoryRun } from "./jobStory";
+import { firstConditions } from "@/core/kit";
+import { emptyPlan, exampleSpec, progressOf, usableRuns, type Arm } from "@/core/trial";
+import { limitsOf } from "./diagnosing";
+import { runsOf, type StoryRun } from "./story";
 
-const arm = (name: string, level: number | null = null) => ({
+/** Runs of a trial that count, and how far it has come. */
+const usableIn = (of: TrialRow, runs: StoryRun[]) => usableRuns(of, runsOf(of.id, runs));
+const nodeOf = (of: TrialRow, runs: StoryRun[]) => progressOf(of, runsOf(of.id, runs));
+
+const arm = (name: string, level: number | null = null): Arm => ({
   name,
+  role: level === null ? "free" : "capped",
   settings: {},
   conditions: {},
   buildId: null,
@@ -15,6 +19,7 @@ const arm = (name: string, level: number | null = null) => ({
 
 const trial = (changes: Partial<TrialRow> = {}): TrialRow => ({
   id: "trial",
+  version: 1,
   jobId: "job",
   number: 1,
   kind: "compare",
@@ -83,7 +88,14 @@ describe("how far a trial has come", () => {
 });
 
 describe("what is known of a rig's limits", () => {
-  const { spec } = rigs.find(({ name }) => name === "Tansy")!;
+  const spec = {
+    ...exampleSpec,
+    temperatureLimitC: 95,
+    memoryGb: 16,
+    powerModes: [{ name: "Brisk", watts: 19, use: "any" as const }],
+    processor: { clusters: [{ cores: 8, baseGhz: 2.6, boostGhz: 4.4 }] },
+    graphics: { units: 12, clockGhz: 2.2 },
+  };
   const conditions = firstConditions(spec);
 
   it("comes from its own figures", () => {
@@ -110,16 +122,4 @@ describe("what is known of a rig's limits", () => {
       graphicsMhz: null,
     });
   });
-});
-
-it("the limiter is found by what it is", () => {
-  const setting = (key: string, type: Setting["type"], relieves: Setting["relieves"]) =>
-    ({ key, type, relieves }) as Setting;
-  const catalogue = [
-    setting("scale", "number", ["graphics"]),
-    setting("hold", "switch", ["sync"]),
-    setting("frame_cap", "number", ["sync"]),
-  ];
-  expect(limiterOf(catalogue)?.key).toBe("frame_cap");
-  expect(limiterOf(catalogue.slice(0, 2))).toBeUndefined();
 });

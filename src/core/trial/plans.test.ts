@@ -1,26 +1,24 @@
-import type { Setting } from "@/core/kit";
+import { guessPurpose, settingFor, type Setting } from "@/core/kit";
 import type { PlanView } from "@/core/records";
-import { limiterOf } from "@/core/advise";
 import {
   armName,
   clocksPlan,
   comparePlan,
   descendPlan,
   heatPlan,
-  holdSetting,
   memoryPlan,
   otherSide,
   planMinutes,
   powerPlan,
   ratePlan,
   resolutionPlan,
-  scaleSetting,
   screenPlan,
   usualScales,
-} from "./plans";
+} from ".";
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const setting = (key: string, more: Partial<Setting>): Setting => ({
+const shaped = (key: string, more: Partial<Setting>): Setting => ({
+  purpose: null,
   key,
   label: key,
   type: "switch",
@@ -39,6 +37,11 @@ const setting = (key: string, more: Partial<Setting>): Setting => ({
   configKey: key,
   ...more,
 });
+/** A setting that says nothing of what it is for: its shape has to tell. */
+const setting = (key: string, more: Partial<Setting>): Setting => {
+  const made = shaped(key, more);
+  return { ...made, purpose: guessPurpose(made) };
+};
 const catalogue = [
   setting("scale", {
     type: "number",
@@ -134,7 +137,7 @@ describe("plans of trials and sweeps", () => {
     ]).toEqual([1, true, false, "none", null]);
   });
   it("a resolution sweep keeps scales linked, lifts the cap, and is about the scale only", () => {
-    const made = resolutionPlan(base, [4, 1], 2, true);
+    const made = resolutionPlan(base, [4, 1], 2, true)!;
     expect(made.plan.keys).toEqual(["scale", "scale_y"]);
     expect(
       made.arms.map(({ name, level, settings: own }) => [name, level, own.scale, own.scale_y, own.hold]),
@@ -142,7 +145,7 @@ describe("plans of trials and sweeps", () => {
       ["×1", 1, 1, 1, false],
       ["×4", 4, 4, 4, false],
     ]);
-    expect(resolutionPlan(base, [1, 2], 1, false).arms[0].settings.hold).toBe(true);
+    expect(resolutionPlan(base, [1, 2], 1, false)!.arms[0].settings.hold).toBe(true);
   });
   it("levels worth sweeping reach one past what the display shows, five at most", () => {
     expect(usualScales(catalogue[0], 4)).toEqual([1, 2, 3, 4, 5]);
@@ -172,7 +175,7 @@ describe("plans of trials and sweeps", () => {
     expect(memoryPlan(base, 15).plan.minutes).toBe(15);
   });
   it("a rate is decided by a free run, its caps written as the limiter counts", () => {
-    const made = ratePlan(base, null);
+    const made = ratePlan(base, false);
     expect(made.arms.map(({ name, level, settings: own }) => [name, level, own.rate_limit])).toEqual([
       ["free", null, 0],
       ["60 fps", 60, 120],
@@ -181,20 +184,20 @@ describe("plans of trials and sweeps", () => {
       ["15 fps", 15, 30],
     ]);
     expect(made.arms[0].settings.hold).toBe(false);
-    expect(ratePlan({ ...base, job: { ...base.job, tied: true } }, null).arms.map(({ name }) => name)).toEqual([
-      "free",
-      "60 fps",
-    ]);
+    expect(ratePlan({ ...base, job: { ...base.job, tied: true } }, false).arms.map(({ name }) => name)).toEqual(
+      ["free", "60 fps"],
+    );
   });
   it("finds the scale, the limiter and the hold by what they are, never by a name", () => {
-    expect([scaleSetting(catalogue)!.key, limiterOf(catalogue)!.key, holdSetting(catalogue)!.key]).toEqual([
-      "scale",
-      "rate_limit",
-      "hold",
-    ]);
-    expect(scaleSetting([catalogue[3]])).toBeNull();
+    expect(
+      (["scale", "limiter", "hold rate"] as const).map((purpose) => settingFor(catalogue, purpose)?.key),
+    ).toEqual(["scale", "rate_limit", "hold"]);
+    expect(settingFor([catalogue[3]], "scale")).toBeNull();
+    // A name that sounds like it is no purpose.
+    expect(settingFor([shaped("rate_limit", { type: "number" })], "limiter")).toBeNull();
   });
   it("counts minutes with restarts, and soaks twice where they are confirmed", () => {
+    const costs = { ...base, settings };
     const compare = comparePlan(
       base,
       {
@@ -207,9 +210,9 @@ describe("plans of trials and sweeps", () => {
       },
       {},
     );
-    expect(planMinutes(compare, base)).toBe(6 * 2 + 3 * 2);
-    expect(planMinutes(compare, { ...base, coolDownMinutes: 8 })).toBe(6 * 9 + 3 * 2);
-    expect(planMinutes(clocksPlan(base, ["quiet", "forced"], 10), base)).toBe(2 * 11 + 10);
+    expect(planMinutes(compare, costs)).toBe(6 * 2 + 3 * 2);
+    expect(planMinutes(compare, { ...costs, coolDownMinutes: 8 })).toBe(6 * 9 + 3 * 2);
+    expect(planMinutes(clocksPlan(base, ["quiet", "forced"], 10), costs)).toBe(3 * 11);
   });
   it("an arm is named after what changes", () =>
     expect(

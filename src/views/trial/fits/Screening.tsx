@@ -1,29 +1,12 @@
-import type { TrialOutcome } from "@/core/advise";
-import type { TrialNode } from "@/core/records";
+"use client";
+import type { ScreenReading } from "@/core/trial";
 import { Panel } from "@/ui";
 import { IntervalLine, percent } from "@/views/compare";
+import type { FitProps } from "./parts";
 
 /** Main effects of a screening, each with its interval on one scale. */
-export function ScreeningPanel({
-  effects,
-  trial,
-  marginPercent,
-}: {
-  effects: TrialOutcome["effects"];
-  trial: TrialNode;
-  marginPercent: number;
-}) {
-  if (effects.length === 0) {
-    const done = trial.runs.filter((count) => count > 0).length;
-    return (
-      <Panel title="Main effects">
-        <p className="text-soft">
-          {done} of {trial.arms.length} rows are run. From half of them on effects are shown, with what they are
-          worth.
-        </p>
-      </Panel>
-    );
-  }
+export function Screening({ fit: { effects }, view: { job } }: FitProps<ScreenReading>) {
+  const { marginPercent } = job.rules;
   const most = Math.max(
     2.5 * marginPercent,
     ...effects.flatMap(({ low, high }) =>

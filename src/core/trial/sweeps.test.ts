@@ -1,0 +1,126 @@
+import { firstConditions } from "@/core/kit";
+import type { Summary } from "@/core/metrics";
+import { usualFrameMs } from "@/core/sweep";
+import type { FrameTrace } from "@/core/trace";
+import { words } from "@/core/words";
+import {
+  exampleSpec,
+  exampleTrial,
+  understand,
+  type ClocksReading,
+  type PowerReading,
+  type ResolutionReading,
+  type TrialFacts,
+} from ".";
+
+const trace: FrameTrace = {
+  form: "frames",
+  frameTimes: Float64Array.from({ length: 1200 }, (_, i) => 9 + (i % 5)),
+  channels: [],
+  marks: [],
+};
+interface Made {
+  arm: number;
+  figures?: Partial<Summary>;
+}
+
+/** What a sweep of some kind reads from runs with given figures. */
+function read(kind: string, levels: (number | null)[], runs: Made[], more: Partial<TrialFacts> = {}) {
+  const arms = levels.map((level, at) => ({ name: `arm ${at}`, level }));
+  const { facts, traces } = exampleTrial(
+    kind,
+    arms,
+    runs.map(({ arm }) => ({ arm, trace })),
+    { usefulScale: 3, screens: [{ width: 320, height: 240, pixelAspect: 1 }], ...more },
+  );
+  const changed = facts.runs.map((run, at) => ({ ...run, summary: { ...run.summary, ...runs[at]?.figures } }));
+  return understand({ ...facts, runs: changed }, traces);
+}
+const rigWith = (spec: Partial<typeof exampleSpec>): TrialFacts["rig"] => ({
+  name: "Lantern",
+  revision: 1,
+  revisionId: "revision 1",
+  spec: { ...exampleSpec, ...spec },
+});
+const missing = ({ outcome }: ReturnType<typeof read>) => outcome?.notes.map(words).join(" ") ?? "";
+
+describe("sweeps with little to go on say what is missing and give what they can", () => {
+  it("one level repeated", () => {
+    const made = read("resolution", [2, 3], [{ arm: 0 }, { arm: 0 }]);
+    expect(made.reading).toMatchObject({ law: null, arm: null, levels: [{ scale: 2, runs: 2 }] });
+    expect(missing(made)).toMatch(/only ×2/);
+    expect(made.advice).toMatchObject({ choice: "put back", arm: null });
+  });
+
+  it("reversed order changes nothing", () => {
+    const levels: [number, number][] = [
+      [1, 9],
+      [2, 12],
+      [3, 20],
+    ];
+    const sentence = (order: [number, number][]) => {
+      const scales = order.map(([scale]) => scale);
+      const runs = order.map(([, ms], arm) => ({
+        arm,
+        figures: { medianFrameTimeMs: ms, p99FrameTimeMs: ms },
+      }));
+      return words(read("resolution", scales, runs).advice!.sentence);
+    };
+    expect(sentence([...levels].reverse())).toBe(sentence(levels));
+  });
+
+  it("display-paced runs are fitted by their means, and it says so", () => {
+    const paced = {
+      pacing: { cadence: 1, cadenceShare: 0.6, cadenceErrorRms: 0.02, lag1: 0 },
+      medianFrameTimeMs: 16.7,
+      averageFps: 45,
+    };
+    expect(usualFrameMs(paced)).toBeCloseTo(1000 / 45, 9);
+    const runs = [0, 1].map((arm) => ({ arm, figures: paced }));
+    expect(missing(read("resolution", [1, 2], runs))).toMatch(/Lift the cap/);
+  });
+
+  it("watts missing, no battery", () => {
+    const runs = [40, 62].map((averageFps, arm) => ({ arm, figures: { channels: {}, averageFps } }));
+    const made = read("power", [null, null], runs, { rig: rigWith({ batteryWh: null }) });
+    expect(missing(made)).toMatch(/Watts are missing.*battery size/);
+    expect((made.reading as PowerReading).hours).toEqual([null, null]);
+    expect(made.advice).toMatchObject({ choice: "keep", arm: 1 });
+  });
+
+  it("no temperature, no limit, no memory readings", () => {
+    const bare = rigWith({ temperatureLimitC: null });
+    expect(missing(read("heat", [null], [{ arm: 0 }], { rig: bare }))).toMatch(
+      /no temperature limit.*logged no temperature/,
+    );
+    expect(missing(read("memory", [null], [{ arm: 0 }]))).toMatch(/logged no memory/);
+    const soak = read("clocks", [1, 2], [{ arm: 0, figures: { durationMs: 600_000, channels: {} } }]);
+    expect((soak.reading as ClocksReading).state).toMatchObject({
+      lastClean: 0,
+      next: { kind: "soak", step: 1 },
+    });
+    expect(missing(soak)).toMatch(/Temperature wasn't logged/);
+  });
+
+  it.each(["resolution", "power", "heat", "clocks", "memory", "rate", "screen", "compare"])(
+    "%s without a run says so, and advises nothing",
+    (kind) => {
+      const made = read(kind, [1, 2], []);
+      expect(made).toMatchObject({ reading: null, outcome: null, advice: null });
+      expect(made.missing.map(words).join("")).not.toBe("");
+    },
+  );
+
+  it("past the screen isn't kept, even where it holds", () => {
+    const runs = [3, 4, 6, 9].map((ms, arm) => ({
+      arm,
+      figures: { medianFrameTimeMs: ms, p99FrameTimeMs: ms },
+    }));
+    const made = read("resolution", [1, 2, 3, 4], runs);
+    expect((made.reading as ResolutionReading).arm).toBe(2);
+    expect(words(made.advice!.sentence)).toMatch(/past ×3 is past the screen/);
+  });
+
+  it("conditions of the example are those of its rig", () =>
+    expect(firstConditions(exampleSpec).powerMode).toBe("low"));
+});

@@ -1,0 +1,162 @@
+import { defaultsOf, firstConditions, guessPurpose, type NewRun, type Setting } from "@/core/kit";
+import { exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
+import { seeded } from "@/core/stats";
+import type { FrameTrace } from "@/core/trace";
+import { lendingDesk, type HouseRules } from "@/core/verdict";
+import { migrate } from "@/data";
+import { scratchDatabase } from "@/data/scratchDatabase";
+import * as us from "./byThisMachine";
+import { viewEngine } from "./changeKit";
+import { viewKit } from "./viewKit";
+
+/** A small world for tests: one rig, system, title and engine, house rules, and a job on them. */
+export interface World {
+  rigId: string;
+  titleId: string;
+  engineId: string;
+  buildId: string;
+  houseRulesId: string;
+  jobId: string;
+  end: () => Promise<void>;
+}
+
+const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
+const setting = (key: string, more: Partial<Setting>): Setting => {
+  const shape = {
+    key,
+    label: key,
+    type: "switch" as const,
+    choices: [],
+    min: null,
+    max: null,
+    step: null,
+    default: false,
+    fastest: true,
+    relieves: [],
+    costs: free,
+    restart: false,
+    linked: [],
+    countsDouble: false,
+    section: "",
+    configKey: key,
+    ...more,
+  };
+  return { ...shape, purpose: guessPurpose(shape) };
+};
+
+/** A scale, a limiter, and switches. */
+export const worldCatalogue: Setting[] = [
+  setting("scale", {
+    type: "number",
+    min: 1,
+    max: 8,
+    step: 1,
+    default: 2,
+    fastest: 1,
+    relieves: ["graphics"],
+    costs: { ...free, picture: 2 },
+  }),
+  setting("most_per_second", {
+    type: "number",
+    min: 0,
+    max: 240,
+    default: 0,
+    fastest: null,
+    relieves: ["sync"],
+  }),
+  setting("light", { relieves: ["processor"] }),
+  setting("lean", { relieves: ["processor"] }),
+];
+
+/** An empty database with a small world in it. */
+export async function makeWorld({
+  tied = true,
+  rules = lendingDesk,
+}: { tied?: boolean; rules?: HouseRules } = {}): Promise<World> {
+  const end = await scratchDatabase();
+  await migrate();
+  const rigId = await us.addRig({ name: "Lantern", spec: exampleSpec });
+  const systemId = await us.addSystem({
+    name: "Little Box",
+    screens: [{ width: 320, height: 240, pixelAspect: 1 }],
+    rates: [{ region: "", hz: 60 }],
+    note: "",
+  });
+  const titleId = await us.addTitle({
+    systemId,
+    name: "The Long Stair",
+    nativeFps: 60,
+    tied,
+    region: "",
+    hardness: "hard",
+    memoryNeededGb: null,
+    notes: "",
+    scenes: [{ name: "the stair", how: "", seconds: 30, worst: true }],
+    patches: [],
+  });
+  const engineId = await us.addEngine({
+    name: "Spindle",
+    systemIds: [systemId],
+    notes: "",
+    builds: [{ version: "1", branch: "stable", date: null, notes: "" }],
+    backEnds: [],
+    catalogue: worldCatalogue,
+  });
+  await viewEngine(engineId);
+  const { builds } = await viewKit();
+  const buildId = builds.find((build) => build.engineId === engineId)!.id;
+  const houseRulesId = await us.addHouseRules({ name: "House", rules });
+  const jobId = await us.addJob({ rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null });
+  return { rigId, titleId, engineId, buildId, houseRulesId, jobId, end };
+}
+
+/** Twenty seconds at some rate, uneven as frames are; `seed` makes another run of the same. */
+export function frames(fps: number, seed = 0, seconds = 20): FrameTrace {
+  const random = seeded(seed + 1);
+  const length = Math.round(seconds * fps);
+  const frameTimes = Float64Array.from({ length }, () => (1000 / fps) * Math.exp(0.03 * random.normal()));
+  return { form: "frames", frameTimes, channels: [], marks: [] };
+}
+
+export const runOf = (jobId: string, more: Partial<NewRun> = {}): NewRun => ({
+  jobId,
+  source: "log",
+  label: "a run",
+  fileName: "log.csv",
+  conditions: firstConditions(exampleSpec),
+  settings: defaultsOf(worldCatalogue),
+  cacheState: "warm",
+  crashed: false,
+  skippedRows: 0,
+  preflight: [],
+  notes: "",
+  trialId: null,
+  arm: null,
+  ...more,
+});
+
+/** A comparison of a switch with what is in force. */
+export const trialOf = (jobId: string, more: Partial<NewTrial> = {}): NewTrial => {
+  const settings = defaultsOf(worldCatalogue);
+  const arm = { conditions: {}, buildId: null, level: null };
+  return {
+    jobId,
+    kind: "compare",
+    name: "Lighter",
+    rounds: 2,
+    cold: false,
+    plan: emptyPlan,
+    arms: [
+      { ...arm, name: "as it is", role: "as it is", settings },
+      { ...arm, name: "light", role: "changed", settings: { ...settings, light: true } },
+    ],
+    ...more,
+  };
+};
+
+/** Runs every arm of a trial in turn, at the rate each is given. */
+export async function runArms(jobId: string, trialId: string, rates: number[], rounds = 2): Promise<void> {
+  for (let round = 0; round < rounds; round++)
+    for (const [arm, fps] of rates.entries())
+      await us.keepRun(runOf(jobId, { trialId, arm }), frames(fps, 2 * round + arm));
+}

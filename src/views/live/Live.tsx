@@ -1,0 +1,46 @@
+"use client";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { useEffect, useState, type ReactNode } from "react";
+
+interface Topic {
+  kind: string;
+  id: string;
+}
+
+/** Topics that pages made on the server show. */
+const onServer = new Set(["bench", "jobs", "kit", "work"]);
+
+/** What came in within this time is shown anew once, ms. */
+const gatherMs = 150;
+
+/** Refreshes what is shown when something changes, in this window, another, or another process. */
+export function Live({ children }: { children: ReactNode }) {
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1 } } }),
+  );
+  const router = useRouter();
+  useEffect(() => {
+    const source = new EventSource("/api/v1/events");
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let gathered: Topic[] = [];
+    const show = () => {
+      const topics = gathered;
+      gathered = [];
+      for (const { kind, id } of topics)
+        void client.invalidateQueries({ queryKey: id === "" ? [kind] : [kind, id] });
+      // Lists and the bench strip are made on the server.
+      if (topics.some(({ kind }) => onServer.has(kind))) router.refresh();
+    };
+    source.onmessage = ({ data }: MessageEvent<string>) => {
+      gathered.push(...(JSON.parse(data) as Topic[]));
+      clearTimeout(timer);
+      timer = setTimeout(show, gatherMs);
+    };
+    return () => {
+      clearTimeout(timer);
+      source.close();
+    };
+  }, [client, router]);
+  return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+}

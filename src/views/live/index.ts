@@ -1,0 +1,2 @@
+export { Live } from "./Live";
+export { useLive } from "./useLive";

@@ -1,0 +1,56 @@
+"use client";
+import { armAt } from "@/core/trial";
+import type { CompareReading } from "@/core/trial";
+import { words } from "@/core/words";
+import { Panel, say } from "@/ui";
+import { EffectList, IntervalLine, decisionNames, noiseWords } from "@/views/compare";
+import type { FitProps } from "./parts";
+
+/** A number of further runs that stands for "hardly ever". */
+const hardlyEver = 40;
+
+/** Every pair of arms with its interval against the practical margin. */
+export function Comparison({
+  fit: { pairs, notes },
+  view: { trial, job, noise, noiseMeasured },
+}: FitProps<Pick<CompareReading, "pairs" | "notes">>) {
+  return (
+    <Panel
+      title="Was it real?"
+      aside={<span className="text-[12px] text-soft">{noiseWords(noise, noiseMeasured)}</span>}
+    >
+      <div className="grid gap-4">
+        {pairs.map((pair) => (
+          <section
+            key={`${pair.a} ${pair.b}`}
+            aria-label={`${armAt(trial, pair.b).name} over ${armAt(trial, pair.a).name}`}
+          >
+            <p className="text-[14px]">
+              <b>{decisionNames[pair.decision]}</b>: {armAt(trial, pair.b).name} over{" "}
+              {armAt(trial, pair.a).name}
+              {pair.decision === "undecided" && pair.moreRunsPerSide > 0 && (
+                <span className="text-soft">
+                  ;{" "}
+                  {pair.moreRunsPerSide >= hardlyEver
+                    ? "even 40 more runs a side would hardly settle it"
+                    : `about ${say.count(pair.moreRunsPerSide, "more run")} a side should settle it`}
+                </span>
+              )}
+            </p>
+            <IntervalLine effect={pair} marginPercent={job.rules.marginPercent} />
+            {pairs.length === 1 && (
+              <div className="mt-1 text-[13px]">
+                <EffectList effect={pair} />
+              </div>
+            )}
+          </section>
+        ))}
+      </div>
+      <ul className="mt-2 list-disc pl-4 text-[12px] text-soft">
+        {notes.map((note) => (
+          <li key={note.code}>{words(note)}</li>
+        ))}
+      </ul>
+    </Panel>
+  );
+}

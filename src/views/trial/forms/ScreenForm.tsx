@@ -1,0 +1,52 @@
+"use client";
+import { useState } from "react";
+import { otherSide, screenPlan } from "@/core/trial";
+import { valueWords } from "@/core/words";
+import { Panel } from "@/ui";
+import { Foot, Ticks, type FormProps } from "./parts";
+
+/** Plans a trial of this kind. */
+export function ScreenForm(props: FormProps) {
+  const { catalogue, standing } = props.view;
+  const possible = catalogue.filter(
+    (setting) => otherSide(setting, standing.settings[setting.key] ?? setting.default) !== null,
+  );
+  const [keys, setKeys] = useState<ReadonlySet<string>>(new Set(possible.slice(0, 7).map(({ key }) => key)));
+  const chosen = possible.filter(({ key }) => keys.has(key));
+  const draft =
+    chosen.length >= 2
+      ? screenPlan(
+          props.view,
+          chosen.map(({ key }) => key),
+        )
+      : null;
+  return (
+    <Panel>
+      <Ticks
+        label="Switches"
+        options={possible.map((setting) => ({
+          value: setting.key,
+          label: setting.label,
+          note: `${valueWords(standing.settings[setting.key] ?? setting.default)} or ${valueWords(otherSide(setting, standing.settings[setting.key] ?? setting.default))}`,
+        }))}
+        chosen={keys}
+        onChange={setKeys}
+      />
+      {draft && (
+        <p className="mt-3 text-[13px] text-soft">
+          A Plackett–Burman design of {draft.arms.length} runs: each switch stands on each side in half of them,
+          so its main effect can be read off. How switches act on one another isn&apos;t seen.
+        </p>
+      )}
+      <Foot
+        {...props}
+        draft={draft}
+        missing={
+          possible.length < 2
+            ? "This engine's catalogue has fewer than two settings with another side."
+            : undefined
+        }
+      />
+    </Panel>
+  );
+}

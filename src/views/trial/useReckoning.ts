@@ -1,0 +1,29 @@
+"use client";
+import { useEffect, useState } from "react";
+import { call } from "@/contract";
+
+/**
+ * Asks the server to make what a trial comes to, once for the runs there are, where that isn't at hand.
+ * @param refresh called when it is made
+ */
+export function useReckoning(
+  trialId: string,
+  pending: boolean,
+  refresh: () => void,
+): { problem: string | null } {
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    if (!pending) return;
+    let current = true;
+    setProblem(null);
+    void call("reckonTrial", { id: trialId }).then((sent) => {
+      if (!current) return;
+      if (sent.ok) refresh();
+      else setProblem(`${sent.refusal.title} ${sent.refusal.fix}`);
+    });
+    return () => {
+      current = false;
+    };
+  }, [trialId, pending, refresh]);
+  return { problem };
+}
