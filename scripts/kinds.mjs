@@ -1,17 +1,16 @@
-// Writes the list of trial kinds from the folders that hold them.   node scripts/kinds.mjs [--check]
+// Writes the list of trial kinds from the folders that hold them.   node scripts/kinds.mjs [--check | --print FOLDER]
 import { readFileSync, readdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { pathToFileURL } from "node:url";
 
 /** Folders of kinds in a folder, by name. */
-export const kindFolders = (folder) =>
+const kindFolders = (folder) =>
   readdirSync(folder, { withFileTypes: true })
     .filter((entry) => entry.isDirectory())
     .map(({ name }) => name)
     .sort();
 
 /** The text of `kinds/index.ts` for some folders, each of which exports a kind under its own name. */
-export function kindsIndex(folders) {
+function kindsIndex(folders) {
   return `// Made by scripts/kinds.mjs from the folders beside this file: a new kind of trial is a new folder.
 import type { TrialKind as Kind } from "../kind";
 ${folders.map((name) => `import { ${name} } from "./${name}";`).join("\n")}
@@ -34,13 +33,13 @@ export function kindOf(name: string): Kind {
 `;
 }
 
-if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) {
-  const folder = join(import.meta.dirname, "..", "src", "core", "trial", "kinds");
-  const file = join(folder, "index.ts");
-  const wanted = kindsIndex(kindFolders(folder));
-  if (!process.argv.includes("--check")) writeFileSync(file, wanted);
-  else if (readFileSync(file, "utf8") !== wanted) {
-    console.error("src/core/trial/kinds/index.ts doesn't name every folder: run node scripts/kinds.mjs");
-    process.exitCode = 1;
-  }
+const [asked, where] = process.argv.slice(2);
+const folder = where ?? join(import.meta.dirname, "..", "src", "core", "trial", "kinds");
+const file = join(folder, "index.ts");
+const wanted = kindsIndex(kindFolders(folder));
+if (asked === "--print") process.stdout.write(wanted);
+else if (asked !== "--check") writeFileSync(file, wanted);
+else if (readFileSync(file, "utf8") !== wanted) {
+  console.error("src/core/trial/kinds/index.ts doesn't name every folder: run node scripts/kinds.mjs");
+  process.exitCode = 1;
 }

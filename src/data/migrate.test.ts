@@ -1,4 +1,4 @@
-import { database, migrations, migrator } from ".";
+import { database, migrate, migrations, migrator } from ".";
 import { scratchDatabase } from "./scratchDatabase";
 
 let end: () => Promise<void>;
@@ -21,7 +21,7 @@ it("goes back and forth over every migration", async () => {
   expect(before).toEqual(expect.arrayContaining(["runs", "trials", "faults", "preflight_items"]));
   await migrator().down({ to: 0 });
   expect(await tables()).toEqual([]);
-  expect(await migrator().up()).toHaveLength(migrations.length);
+  expect(await migrate()).toHaveLength(migrations.length);
   expect(await tables()).toEqual(before);
 });
 

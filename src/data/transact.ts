@@ -4,6 +4,8 @@ import { store } from "./models";
 
 /** What Sequelize asks of a namespace: the transaction under way, found by every query made inside it. */
 const under = new AsyncLocalStorage<Map<string, unknown>>();
+// No hook of a screen: Sequelize calls its namespaces so.
+// eslint-disable-next-line react-hooks/rules-of-hooks
 Sequelize.useCLS({
   run: (work: (context: unknown) => unknown) =>
     under.run(new Map(under.getStore()), () => work(under.getStore())),

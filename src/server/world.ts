@@ -1,12 +1,11 @@
 import { defaultsOf, firstConditions, guessPurpose, type NewRun, type Setting } from "@/core/kit";
-import { exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
+import { armAt, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { lendingDesk, type HouseRules } from "@/core/verdict";
-import { migrate } from "@/data";
+import { findTrial } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
 import * as us from "./byThisMachine";
-import { viewEngine } from "./changeKit";
 import { viewKit } from "./viewKit";
 
 /** A small world for tests: one rig, system, title and engine, house rules, and a job on them. */
@@ -74,7 +73,6 @@ export async function makeWorld({
   rules = lendingDesk,
 }: { tied?: boolean; rules?: HouseRules } = {}): Promise<World> {
   const end = await scratchDatabase();
-  await migrate();
   const rigId = await us.addRig({ name: "Lantern", spec: exampleSpec });
   const systemId = await us.addSystem({
     name: "Little Box",
@@ -102,7 +100,6 @@ export async function makeWorld({
     backEnds: [],
     catalogue: worldCatalogue,
   });
-  await viewEngine(engineId);
   const { builds } = await viewKit();
   const buildId = builds.find((build) => build.engineId === engineId)!.id;
   const houseRulesId = await us.addHouseRules({ name: "House", rules });
@@ -156,7 +153,11 @@ export const trialOf = (jobId: string, more: Partial<NewTrial> = {}): NewTrial =
 
 /** Runs every arm of a trial in turn, at the rate each is given. */
 export async function runArms(jobId: string, trialId: string, rates: number[], rounds = 2): Promise<void> {
+  const { arms } = (await findTrial(trialId))!;
   for (let round = 0; round < rounds; round++)
     for (const [arm, fps] of rates.entries())
-      await us.keepRun(runOf(jobId, { trialId, arm }), frames(fps, 2 * round + arm));
+      await us.keepRun(
+        runOf(jobId, { trialId, arm, settings: armAt({ arms }, arm).settings }),
+        frames(fps, 2 * round + arm),
+      );
 }
