@@ -65,7 +65,7 @@ function kindArrows() {
   });
   return [
     only(["src/core/trial/kinds/*.ts"], ["../../*"]),
-    only(["src/core/trial/kinds/*/*.ts"], ["../[a-z]*", "../../../*"]),
+    only(["src/core/trial/kinds/*/*.ts", "src/core/trial/fixtures/*/*.ts"], ["../[a-z]*", "../../../*"]),
   ];
 }
 

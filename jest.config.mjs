@@ -4,16 +4,23 @@ export default {
   roots: ["<rootDir>/src"],
   // Commands are started as processes, on machines that may be busy.
   testTimeout: 120_000,
-  testMatch: ["**/*.test.ts", "**/*.test.mjs"],
+  testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {
     "^.+\\.(m?js|tsx?)$": [
       "@swc/jest",
-      { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } },
+      {
+        jsc: {
+          target: "es2022",
+          parser: { syntax: "typescript", tsx: true },
+          transform: { react: { runtime: "automatic" } },
+        },
+        module: { type: "commonjs" },
+      },
     ],
   },
   // Looked up in the sandbox, these cost more than what is done with them.
   sandboxInjectedGlobals: ["Math", "Number"],
   // Packages that ship only ES modules.
-  transformIgnorePatterns: ["/node_modules/(?!(d3-[a-z]+|internmap|pure-rand)/)"],
+  transformIgnorePatterns: ["/node_modules/(?!(d3-[a-z-]+|internmap|pure-rand|react-hotkeys-hook)/)"],
 };

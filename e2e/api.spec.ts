@@ -1,6 +1,12 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { kitOf } from "./support";
 
+/** The header that says which version an edit saw: the one there is now. */
+const seen = async (request: APIRequestContext, path: string) => {
+  const view = await (await request.get(`/api/v1/${path}`)).json();
+  return { "if-match": `"${view.version ?? view.trial.version}"` };
+};
+
 // The doors themselves: what is answered, what is refused, in which words.
 const nobody = "00000000-0000-4000-8000-000000000000";
 
@@ -63,7 +69,10 @@ test.describe("what is not there", () => {
     ["post", `rigs/${nobody}/duplicate`],
   ] as const) {
     test(`${method} ${path} is refused and changes nothing`, async ({ request }) => {
-      const answer = await request[method](`/api/v1/${path}`, { data: path.startsWith("rigs") ? rig : {} });
+      const answer = await request[method](`/api/v1/${path}`, {
+        headers: { "if-match": '"1"' },
+        data: path.startsWith("rigs") ? rig : {},
+      });
       expect([404, 422]).toContain(answer.status());
       await problem(answer, answer.status());
     });
@@ -132,6 +141,7 @@ test.describe("a rig through its life", () => {
     expect(twin.fields.name).toContain("already");
 
     const revised = await request.put(`/api/v1/rigs/${id}`, {
+      headers: await seen(request, `rigs/${id}`),
       data: { ...rig, spec: { ...rig.spec, driver: { version: "2", date: "2026-10-01" } }, note: "driver 2" },
     });
     expect(await revised.json()).toEqual({ revision: 2 });
@@ -156,14 +166,22 @@ test.describe("other sites and odd hosts", () => {
     "http://localhost:1",
   ]) {
     test(`a write from ${origin} is refused`, async ({ request }) => {
-      await problem(await request.put("/api/v1/bench", { headers: { origin }, data: {} }), 403);
+      await problem(
+        await request.put("/api/v1/bench", { headers: { origin, "if-match": '"1"' }, data: {} }),
+        403,
+      );
     });
   }
 
   test("a page's own writes are taken", async ({ request, baseURL }) => {
-    expect((await request.put("/api/v1/bench", { headers: { origin: baseURL! }, data: {} })).status()).toBe(
-      200,
-    );
+    expect(
+      (
+        await request.put("/api/v1/bench", {
+          headers: { origin: baseURL!, ...(await seen(request, "bench")) },
+          data: {},
+        })
+      ).status(),
+    ).toBe(200);
   });
 
   test("answers are not kept by caches, and name no server software", async ({ request }) => {
@@ -243,7 +261,10 @@ test.describe("trials, decisions and faults by the API", () => {
     expect(answer.status()).toBe(200);
     const outcome = await answer.json();
     expect(outcome.pairs[0].ratio).toBeGreaterThan(1);
-    expect(outcome.advice.sentence).not.toBe("");
+    expect(outcome.advice.sentence).toMatchObject({
+      code: expect.stringMatching(/^compare\./),
+      words: expect.stringMatching(/%/),
+    });
     const { trial } = await (await request.get(`/api/v1/trials/${trials[0].id}`)).json();
     expect(trial.decidedAt).toBeNull();
   });
@@ -269,12 +290,25 @@ test.describe("trials, decisions and faults by the API", () => {
     });
     const { id } = await made.json();
     const more = arm("×3", { scale: 3 }, { level: 3 });
-    expect((await request.patch(`/api/v1/trials/${id}`, { data: { arm: more } })).status()).toBe(200);
+    expect(
+      (
+        await request.patch(`/api/v1/trials/${id}`, {
+          headers: await seen(request, `trials/${id}`),
+          data: { arm: more },
+        })
+      ).status(),
+    ).toBe(200);
     expect((await (await request.get(`/api/v1/trials/${id}`)).json()).trial.arms).toHaveLength(3);
-    const twice = await request.patch(`/api/v1/trials/${id}`, { data: { arm: more } });
+    const twice = await request.patch(`/api/v1/trials/${id}`, {
+      headers: await seen(request, `trials/${id}`),
+      data: { arm: more },
+    });
     expect(twice.status()).toBe(422);
     expect((await twice.json()).title).toContain("already");
-    const bad = await request.patch(`/api/v1/trials/${id}`, { data: { rounds: 0 } });
+    const bad = await request.patch(`/api/v1/trials/${id}`, {
+      headers: await seen(request, `trials/${id}`),
+      data: { rounds: 0 },
+    });
     expect(bad.status()).toBe(422);
   });
 
@@ -305,8 +339,22 @@ test.describe("trials, decisions and faults by the API", () => {
       expect(answer.headers()["content-type"]).toContain("application/problem+json");
     }
     expect((await request.delete(`/api/v1/faults/${id}`)).status()).toBe(404);
-    expect((await request.patch(`/api/v1/jobs/${id}`, { data: { strategy: "climb" } })).status()).toBe(404);
-    expect((await request.patch(`/api/v1/jobs/${id}`, { data: { strategy: "leap" } })).status()).toBe(422);
+    expect(
+      (
+        await request.patch(`/api/v1/jobs/${id}`, {
+          headers: { "if-match": '"1"' },
+          data: { strategy: "climb" },
+        })
+      ).status(),
+    ).toBe(404);
+    expect(
+      (
+        await request.patch(`/api/v1/jobs/${id}`, {
+          headers: { "if-match": '"1"' },
+          data: { strategy: "leap" },
+        })
+      ).status(),
+    ).toBe(422);
   });
 
   test("script in a name or a note is shown as text", async ({ page, request }) => {

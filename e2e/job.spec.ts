@@ -122,15 +122,13 @@ test("a long log draws and zooms without a stall on the page", async ({ page, re
   await open(page, `/jobs/${job}/runs/new`);
   const putOn = page.getByRole("button", { name: /on the bench/ });
   if (await putOn.isVisible()) await putOn.click();
-  await page
-    .getByLabel("Log file")
-    .setInputFiles({
-      name: "long.csv",
-      mimeType: "text/csv",
-      buffer: Buffer.from(
-        `frame time ms\n${Array.from({ length: 300_000 }, (_, i) => (i % 5000 === 4999 ? 90 : 16.6)).join("\n")}\n`,
-      ),
-    });
+  await page.getByLabel("Log file").setInputFiles({
+    name: "long.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      `frame time ms\n${Array.from({ length: 300_000 }, (_, i) => (i % 5000 === 4999 ? 90 : 16.6)).join("\n")}\n`,
+    ),
+  });
   await page.getByRole("button", { name: /Keep this run/ }).click();
   await page.waitForURL(/\?run=/);
   await expect(page.getByTestId("trace")).toHaveAttribute("data-drawn", "yes");

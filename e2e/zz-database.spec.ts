@@ -10,7 +10,7 @@ test("a dropped database is said to be one, and the screen comes back by itself"
   database.stop();
   await open(page, "/jobs");
   await expect(page.getByRole("main").getByRole("alert")).toContainText("The database can't be reached.");
-  const refused = await page.request.put("/api/v1/bench", { data: {} });
+  const refused = await page.request.put("/api/v1/bench", { headers: { "if-match": '"1"' }, data: {} });
   expect(refused.status()).toBe(503);
   await database.start();
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible({ timeout: 20_000 });

@@ -51,7 +51,10 @@ try {
   ensureChromium();
   ensurePackages();
   await check("lint", bin("eslint"), ["."]);
-  await check("types", bin("tsc"), ["--noEmit"]);
+  await check("formatting", bin("prettier"), ["--check", "--log-level=warn", "."]);
+  await check("kinds of trials", process.execPath, ["scripts/kinds.mjs", "--check"]);
+  await check("types", process.execPath, ["scripts/types.mjs"]);
+  await check("what nobody uses", bin("knip"), []);
   database = throwAwayCluster();
   const url = await database.start();
   prepareDatabase(url, { demo: true });

@@ -64,7 +64,7 @@ export function ensurePackages() {
   const wanted = fingerprint(["package.json", "package-lock.json"]);
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
   say("Installing packages …");
-  must("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]);
+  must("npm", ["ci", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"]);
   mkdirSync(join(root, "node_modules"), { recursive: true });
   writeFileSync(stamp, wanted);
 }

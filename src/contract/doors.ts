@@ -315,6 +315,14 @@ const doorsByName = {
     edits: "required",
     refusals: [404, 409, 422],
   }),
+  viewOutcome: door({
+    method: "GET",
+    path: "/trials/{id}/outcome",
+    group: "Trials",
+    summary: "What a trial comes to by the runs it has; nothing is kept by asking.",
+    output: answers.outcomeSchema,
+    refusals: [404, 409],
+  }),
   reckonTrial: door({
     method: "POST",
     path: "/trials/{id}/outcome",

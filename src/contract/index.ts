@@ -25,4 +25,5 @@ export {
 } from "./doors";
 export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
+export { doorPages, type DoorPage } from "./pages";
 export { withWords } from "./withWords";

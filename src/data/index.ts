@@ -1,5 +1,5 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
-export { migrate, migrations, migrator, putKinds } from "./migrate";
+export { migrate, migrations, migrator } from "./migrate";
 export { isTransacting, together, transact } from "./transact";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
@@ -12,4 +12,4 @@ export * from "./noise";
 export * from "./trials";
 export * from "./faults";
 export * from "./bench";
-export { claimSeed, releaseSeed } from "./seeds";
+export { claimSeed } from "./seeds";

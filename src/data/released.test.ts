@@ -3,7 +3,7 @@ import { gunzipSync } from "node:zlib";
 import { Client } from "pg";
 import { randomBytes } from "node:crypto";
 import { methodVersion, type Summary } from "@/core/metrics";
-import { words, type Said } from "@/core/words";
+import { words } from "@/core/words";
 import type { TrialOutcome } from "@/core/trial";
 import { measureAnew } from "@/server/measureAnew";
 import { viewJob } from "@/server/viewJob";
@@ -34,7 +34,7 @@ interface Kept {
   grade: string;
   average_fps: number;
 }
-const figures = () =>
+const figures = async () =>
   ask<Kept>(url, "select run_id as id, summary, grade, average_fps from run_summaries order by 1");
 interface Outcome {
   id: string;
@@ -42,7 +42,7 @@ interface Outcome {
   kept_arm: number | null;
   outcome: Record<string, unknown> & { headline: unknown; notes: unknown[]; advice: Record<string, unknown> };
 }
-const outcomes = () =>
+const outcomes = async () =>
   ask<Outcome>(url, "select id, choice, kept_arm, outcome from trials where decided_at is not null order by 1");
 interface Before {
   figures: Kept[];
@@ -145,7 +145,7 @@ it("arms have roles, settings purposes, and closings their proofs in words", asy
   expect(limiter!.key).toBe("rate_limit");
   const closed = before.jobs.find((job) => job.closed)!;
   const { job } = await viewJob(closed.id);
-  const proofs = job.closing!.overrides.flatMap(({ proof }) => (proof ? [words(proof as Said)] : []));
+  const proofs = job.closing!.overrides.flatMap(({ proof }) => (proof ? [words(proof)] : []));
   expect(proofs.join()).toMatch(/×3/);
 });
 

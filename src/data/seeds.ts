@@ -9,7 +9,3 @@ export async function claimSeed(name: string): Promise<boolean> {
   );
   return rows.length > 0;
 }
-
-export async function releaseSeed(name: string): Promise<void> {
-  await store().query(`delete from seeds where name = $1`, { bind: [name] });
-}

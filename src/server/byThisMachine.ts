@@ -45,7 +45,6 @@ export const duplicateRig = by(kit.duplicateRig);
 export const changeRigs = by(kit.changeRigs);
 export const changeTitle = by(kit.changeTitle);
 export const changeTitles = by(kit.changeTitles);
-export const changeSystem = by(kit.changeSystem);
 export const changeEngine = by(kit.changeEngine);
 export const importCatalogue = by(kit.importCatalogue);
 export const addPreflight = by(kit.addPreflight);

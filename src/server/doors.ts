@@ -18,7 +18,7 @@ import { tallyRun } from "./tallyRun";
 import { viewDiagnosis, viewJob } from "./viewJob";
 import { viewHealth } from "./viewHealth";
 import { viewJobs } from "./viewJobs";
-import { reckonTrial, viewTrial } from "./viewTrial";
+import { reckonTrial, viewOutcome, viewTrial } from "./viewTrial";
 
 /** What a door was asked, and by whom. */
 export interface Asked {
@@ -63,6 +63,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   addTrial: async ({ actor, body }) => addTrial(actor, body),
   viewTrial: async ({ id }) => viewTrial(id),
   changeTrial: async ({ actor, id, body, saw }) => changeTrial(actor, id, body, saw),
+  viewOutcome: async ({ id }) => viewOutcome(id),
   reckonTrial: async ({ id }) => reckonTrial(id),
   decideTrial: async ({ actor, id, body, saw }) => decideTrial(actor, id, body, saw),
   undecideTrial: async ({ actor, id, saw }) => undecideTrial(actor, id, saw),

@@ -26,8 +26,8 @@ let world: World;
 beforeAll(async () => {
   world = await makeWorld({ tied: false });
 });
-afterAll(() => world.end());
-const refusal = (action: () => Promise<unknown>) =>
+afterAll(async () => world.end());
+const refusal = async (action: () => Promise<unknown>) =>
   action().then(() => {
     throw new Error("it was not refused");
   }, asProblem);
@@ -89,12 +89,12 @@ describe("a trial taken back in", () => {
   it("brings back the runs that went with it, and none that was left out by itself", async () => {
     const { id } = await addTrial(trialOf(world.jobId));
     await runArms(world.jobId, id, [40, 48]);
-    const runs = () => listRuns(world.jobId).then((all) => all.filter(({ trialId }) => trialId === id));
+    const runs = async () => listRuns(world.jobId).then((all) => all.filter(({ trialId }) => trialId === id));
     const [single] = await runs();
     await changeRun(single!.id, { deleted: true });
     await changeTrial(id, { deleted: true });
     expect(await runs()).toEqual([]);
-    expect((await refusal(() => changeRun(single!.id, { deleted: false }))).title).toMatch(
+    expect((await refusal(async () => changeRun(single!.id, { deleted: false }))).title).toMatch(
       /trial of this run is left out/,
     );
     await changeTrial(id, { deleted: false });
@@ -119,21 +119,21 @@ describe("a closed job refuses changes at every door", () => {
     const before = JSON.stringify(await viewJob(jobId));
     const run = runOf(jobId);
     const doors: [string, () => Promise<unknown>][] = [
-      ["a run", () => keepRun(run, frames(40))],
-      ["a run for an arm", () => keepRun({ ...run, trialId, arm: 0 }, frames(40))],
-      ["a tally", () => tallyRun({ run, readings: [{ fps: 40, second: 1 }] })],
-      ["a growing run", () => openRun({ run, form: "frames" })],
-      ["a label", () => changeRun(runId, { label: "x" })],
-      ["leaving a run out", () => changeRun(runId, { deleted: true })],
-      ["a fault", () => addFault(fault)],
-      ["taking a fault back", () => changeFault(faultId, true)],
-      ["a trial", () => addTrial(trialOf(jobId))],
-      ["more rounds", () => changeTrial(trialId, { rounds: 9 })],
-      ["leaving a trial out", () => changeTrial(trialId, { deleted: true })],
-      ["a decision", () => decideTrial(trialId, { choice: "keep", arm: 1, reason: "" })],
-      ["undoing one", () => undecideTrial(trialId)],
-      ["how it begins", () => changeJob(jobId, { strategy: "screen" })],
-      ["closing it again", () => closeJob(jobId, { note: "" })],
+      ["a run", async () => keepRun(run, frames(40))],
+      ["a run for an arm", async () => keepRun({ ...run, trialId, arm: 0 }, frames(40))],
+      ["a tally", async () => tallyRun({ run, readings: [{ fps: 40, second: 1 }] })],
+      ["a growing run", async () => openRun({ run, form: "frames" })],
+      ["a label", async () => changeRun(runId, { label: "x" })],
+      ["leaving a run out", async () => changeRun(runId, { deleted: true })],
+      ["a fault", async () => addFault(fault)],
+      ["taking a fault back", async () => changeFault(faultId, true)],
+      ["a trial", async () => addTrial(trialOf(jobId))],
+      ["more rounds", async () => changeTrial(trialId, { rounds: 9 })],
+      ["leaving a trial out", async () => changeTrial(trialId, { deleted: true })],
+      ["a decision", async () => decideTrial(trialId, { choice: "keep", arm: 1, reason: "" })],
+      ["undoing one", async () => undecideTrial(trialId)],
+      ["how it begins", async () => changeJob(jobId, { strategy: "screen" })],
+      ["closing it again", async () => closeJob(jobId, { note: "" })],
     ];
     for (const [what, door] of doors) expect([what, (await refusal(door)).status]).toEqual([what, 409]);
     expect(JSON.stringify(await viewJob(jobId))).toBe(before);

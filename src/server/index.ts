@@ -1,7 +1,7 @@
 export { thisMachine, type Actor } from "./actor";
-export { Problem, asProblem, notFound } from "./problem";
+export { Problem, asProblem } from "./problem";
 export { useCases, type Asked } from "./doors";
-export { startWork, stopWork } from "./work";
+export { startWork } from "./work";
 export { watchChanges } from "./watchChanges";
 export { viewBench } from "./benchUse";
 export { viewKit } from "./viewKit";

@@ -64,16 +64,20 @@ async function tracesOf(facts: TrialFacts): Promise<ReadonlyMap<string, Trace>> 
 
 /** What a trial comes to where that is at hand: kept for these very facts, or quick to make. Null otherwise. */
 export async function understoodAtHand(id: string, facts: TrialFacts): Promise<Understood | null> {
-  if (!kindOf(facts.trial.kind).slow) return understand(facts, await tracesOf(facts));
+  if (!kindOf(facts.trial.kind).slow) return understoodAfresh(facts);
   const kept = await data.findUnderstood(id);
   return kept?.fingerprint === fingerprintOf(facts) ? kept.understood : null;
 }
+
+/** What a trial comes to, made now and not kept. */
+export const understoodAfresh = async (facts: TrialFacts): Promise<Understood> =>
+  understand(facts, await tracesOf(facts));
 
 /** What a trial comes to: as kept for these very facts, else made now, once, and kept. */
 export async function understood(id: string, facts: TrialFacts): Promise<Understood> {
   const atHand = await understoodAtHand(id, facts);
   if (atHand) return atHand;
-  const made = understand(facts, await tracesOf(facts));
+  const made = await understoodAfresh(facts);
   await data.putUnderstood(id, fingerprintOf(facts), made);
   return made;
 }

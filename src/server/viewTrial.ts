@@ -13,7 +13,7 @@ import { words } from "@/core/words";
 import * as data from "@/data";
 import { Problem } from "./problem";
 import { threadRuns } from "./threadRun";
-import { loadTrial, understood, understoodAtHand } from "./trialFacts";
+import { loadTrial, understood, understoodAfresh, understoodAtHand } from "./trialFacts";
 
 export async function viewTrial(id: string): Promise<TrialView> {
   const { job, trial, story, facts, rig, system, noise, noiseMeasured } = await loadTrial(id);
@@ -47,6 +47,12 @@ export async function viewTrial(id: string): Promise<TrialView> {
     display: { name, width, height, diagonalInch },
     screens: system?.screens ?? [],
   };
+}
+
+/** What a trial comes to by the runs it has; nothing is kept. */
+export async function viewOutcome(id: string): Promise<TrialOutcome> {
+  const { facts } = await loadTrial(id);
+  return outcomeOr409((await understoodAtHand(id, facts)) ?? (await understoodAfresh(facts)));
 }
 
 /**

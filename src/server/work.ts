@@ -34,7 +34,9 @@ const kept = globalThis as { lampWork?: { boss: PgBoss; ready: Promise<void> } }
 /** Sends statements by the transaction under way, so that work is queued when what asks for it is kept, and not before. */
 const sameTransaction = {
   executeSql: async (text: string, values: unknown[]) => ({
-    rows: await data.database().query<object>(text, { bind: values ?? [], type: QueryTypes.SELECT }),
+    rows: await data
+      .database()
+      .query<object>(text, { bind: (values ?? []).map((value) => value ?? null), type: QueryTypes.SELECT }),
   }),
 };
 
@@ -79,10 +81,4 @@ export async function startWork(connectionString: string): Promise<void> {
   })();
   kept.lampWork = { boss, ready };
   return ready;
-}
-
-export async function stopWork(): Promise<void> {
-  const running = kept.lampWork;
-  delete kept.lampWork;
-  await running?.boss.stop({ graceful: true, timeout: 5_000 });
 }

@@ -1,6 +1,6 @@
 export { believe, triedIn, type Belief, type Tried } from "./history";
 export { allFastest, leversFor, withSetting, type Lever, type LeverSetting } from "./levers";
-export { enoughRepeats, nextStep, type NextStep, type StepRun, type StepTrial } from "./nextStep";
+export { nextStep, type NextStep, type StepRun, type StepTrial } from "./nextStep";
 export {
   decideRate,
   limiterRate,
@@ -13,5 +13,5 @@ export {
   type RateInput,
 } from "./rateDecision";
 export { designSizes, screeningDesign, screeningEffects, type Design, type MainEffect } from "./screening";
-export { halfSpeed, openingFor, type Opening } from "./strategies";
+export { openingFor, type Opening } from "./strategies";
 export { heatCautions, suggest, type SuggestInput, type Suggestion } from "./suggest";

@@ -143,7 +143,7 @@ export function decideRate(
         : said("rate.lock", {
             fps,
             held,
-            refreshes: even ? Math.round(refreshes) : null,
+            refreshes: even ? Math.round(refreshes ?? 0) : null,
             average,
             freeHeld: candidates.at(-1)!.held,
             nativeFps,

@@ -1,4 +1,4 @@
-export { baselineOf, isColdRun, runsOf, storyFrom, type Story, type StoryRun } from "./story";
+export { baselineOf, runsOf, storyFrom, type Story, type StoryRun } from "./story";
 export { diagnoseRun } from "./diagnosing";
-export { confirmationOf, latestTelling, speedOf } from "./telling";
+export { confirmationOf, latestTelling } from "./telling";
 export { readJob, sceneMinutes, usefulScaleOf, type JobReading, type JobSetting } from "./reading";

@@ -20,8 +20,8 @@ export {
 export { freezeCount, hitches, type Hitch } from "./hitches";
 export { pacing, type Pacing } from "./pacing";
 export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
-export { counterTolerance, methodVersion, summarise, type Summary, type Yardstick } from "./summary";
+export { methodVersion, summarise, type Summary, type Yardstick } from "./summary";
 export { tallyFigures, type TallyFigures } from "./tally";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
-export { areAlike, isHeld } from "./held";
+export { isHeld } from "./held";

@@ -1,7 +1,7 @@
 export * from "./types";
-export { LogReader, readLog } from "./reader";
+export { readLog } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
 export { interleave, packTrace, separate, traceFrom, unpackTrace, valuesOf } from "./pack";
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";
 export { channelColumns, frameColumns, type PixelColumns } from "./pixels";
-export { conversion, unitsFor } from "./units";
+export { unitsFor } from "./units";

@@ -1,4 +1,4 @@
-export { kinds, kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
+export { kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
 export type { TrialKind as KindOfTrial } from "./kind";
 export {
   armConditionsSchema,
@@ -12,7 +12,7 @@ export {
   type TrialPlan,
 } from "./shapes";
 export { addedArmSchema, choiceSchema, newTrialSchema, type Choice, type NewTrial } from "./schema";
-export { armName, makeArm, type Draft, type PlanBase } from "./drafting";
+export { armName, type Draft, type PlanBase } from "./drafting";
 export { armAt, nextArmName } from "./arms";
 export { planMinutes, type Costs } from "./minutes";
 export { targetFpsOf, type Before, type Planned, type Traces, type TrialFacts, type TrialRun } from "./facts";

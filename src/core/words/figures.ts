@@ -38,5 +38,3 @@ export const value = (of: unknown) =>
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 export const listed = (names: string[]) => names.join(" and ");
-/** @example scale(3) // → "×3" */
-export const scale = (at: number) => `×${at}`;

@@ -1,3 +1,3 @@
-export { ComparePanel, Working, armOf, noiseWords } from "./ComparePanel";
+export { ComparePanel, armOf, noiseWords } from "./ComparePanel";
 export { EffectList, IntervalLine, decisionNames, percent } from "./Effects";
-export { useComparison, type ComparisonState } from "./useComparison";
+export { type ComparisonState } from "./useComparison";

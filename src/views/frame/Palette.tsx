@@ -2,6 +2,7 @@
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { call } from "@/contract";
 import type { JobsView } from "@/core/records";
 import { places } from "./places";
 
@@ -22,12 +23,7 @@ export function Palette({
   const [jobs, setJobs] = useState<JobsView["rows"]>([]);
   useEffect(() => {
     if (!open) return;
-    fetch("/api/v1/jobs")
-      .then((response) => (response.ok ? response.json() : { rows: [] }))
-      .then(
-        ({ rows }) => setJobs(rows),
-        () => setJobs([]),
-      );
+    void call("listJobs").then((sent) => setJobs(sent.ok ? sent.answer.rows : []));
   }, [open]);
   const act = (run: () => void) => () => {
     onOpenChange(false);
@@ -62,6 +58,9 @@ export function Palette({
         </Command.Item>
         <Command.Item value="add a title" onSelect={go("/kit/titles/new")} className={item}>
           Add a title
+        </Command.Item>
+        <Command.Item value="doors api for programs" onSelect={go("/doors")} className={item}>
+          Doors, for programs
         </Command.Item>
         <Command.Item value="change theme evening daylight" onSelect={act(onTheme)} className={item}>
           Change theme

@@ -1,0 +1,190 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import { startServer, stopServer } from "../scripts/lib/application.mjs";
+import { freePort } from "../scripts/lib/run.mjs";
+import { freshJob, kitOf, open } from "./support";
+
+const rigs = async (request: APIRequestContext) =>
+  (await (await request.get("/api/v1/rigs")).json()).rows as { id: string; name: string }[];
+
+/** A rig of its own, so that nothing else leans on what is done to it. */
+async function ownRig(request: APIRequestContext): Promise<string> {
+  const [like] = await rigs(request);
+  const made = await request.post(`/api/v1/rigs/${like!.id}/duplicate`);
+  return (await made.json()).id;
+}
+
+test("two windows edit one rig: the second sees both versions, keeps what it typed, and chooses", async ({
+  context,
+  request,
+}) => {
+  const id = await ownRig(request);
+  const [mine, theirs] = [await context.newPage(), await context.newPage()];
+  for (const page of [mine, theirs]) await open(page, `/kit/rigs/${id}`);
+  await theirs.getByLabel("Storage").fill("their drive");
+  await theirs.getByRole("button", { name: /^Keep/ }).click();
+  await theirs.waitForURL(/\/kit\/rigs$/);
+  await mine.getByLabel("Storage").fill("my drive");
+  await mine.getByRole("button", { name: /^Keep/ }).click();
+  const conflict = mine.getByRole("region", { name: "Changed meanwhile" });
+  await expect(conflict.getByRole("row", { name: /storage/ })).toHaveText(/my drive.*their drive/);
+  await expect(mine.getByLabel("Storage")).toHaveValue("my drive");
+  await conflict.getByRole("button", { name: "Keep mine" }).click();
+  await mine.waitForURL(/\/kit\/rigs$/);
+  expect((await (await request.get(`/api/v1/rigs/${id}`)).json()).spec.storage).toBe("my drive");
+});
+
+test("a run kept in one window is seen in the other without a press", async ({ page, request }) => {
+  const id = await freshJob(request, "Copper Regatta");
+  await open(page, `/jobs/${id}`);
+  await expect(page.getByText("No run yet.")).toBeVisible();
+  const { job } = await (await request.get(`/api/v1/jobs/${id}`)).json();
+  const rig = await (await request.get(`/api/v1/rigs/${job.rigId}`)).json();
+  const opened = await request.post("/api/v1/runs/open", {
+    data: { form: "frames", run: particulars(id, rig) },
+  });
+  expect(opened.status()).toBe(201);
+  const run = await opened.json();
+  await request.post(`/api/v1/runs/${run.id}/pieces`, {
+    data: { role: "trace", sequence: 0, values: Array.from({ length: 900 }, (_, i) => 16 + (i % 3)) },
+  });
+  expect((await request.post(`/api/v1/runs/${run.id}/finish`, { data: { state: "whole" } })).ok()).toBe(true);
+  await expect(page.getByRole("region", { name: "Reading" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Thread" }).getByText("grown")).toBeVisible();
+});
+
+test("what one process of the application changes is seen in another on the same database", async ({
+  browser,
+  request,
+}) => {
+  const port = await freePort(3610);
+  const other = await startServer({ port, url: process.env.LAMP_TEST_DATABASE!, quiet: true });
+  try {
+    const id = await ownRig(request);
+    const page = await browser.newPage({ baseURL: `http://127.0.0.1:${port}` });
+    await open(page, "/kit/rigs");
+    const { version, spec } = await (await request.get(`/api/v1/rigs/${id}`)).json();
+    const renamed = await request.put(`/api/v1/rigs/${id}`, {
+      headers: { "if-match": `"${version}"` },
+      data: { name: `Seen across ${id.slice(0, 8)}`, spec },
+    });
+    expect(renamed.ok()).toBe(true);
+    await expect(page.getByText(`Seen across ${id.slice(0, 8)}`)).toBeVisible();
+    await page.close();
+  } finally {
+    await stopServer(other);
+  }
+});
+
+test("a client that times out and tries again makes one run of thirty tries", async ({ request }) => {
+  const id = await freshJob(request, "Copper Regatta");
+  const { job } = await (await request.get(`/api/v1/jobs/${id}`)).json();
+  const rig = await (await request.get(`/api/v1/rigs/${job.rigId}`)).json();
+  const data = {
+    run: particulars(id, rig),
+    readings: [
+      { fps: 50, second: 1 },
+      { fps: 51, second: 2 },
+    ],
+  };
+  const headers = { "idempotency-key": `thirty tries for ${id}` };
+  const tries = await Promise.all(
+    Array.from({ length: 30 }, () => request.post("/api/v1/tallies", { headers, data })),
+  );
+  expect(tries.map((answer) => answer.status())).toEqual(Array(30).fill(201));
+  expect(new Set(await Promise.all(tries.map(async (answer) => (await answer.json()).id))).size).toBe(1);
+  expect((await (await request.get(`/api/v1/jobs/${id}`)).json()).runs).toHaveLength(1);
+});
+
+test("an edit without a version, with a stale one, and with one that is none", async ({ request }) => {
+  const id = await ownRig(request);
+  const { version, name, spec } = await (await request.get(`/api/v1/rigs/${id}`)).json();
+  const put = (headers: Record<string, string>) =>
+    request.put(`/api/v1/rigs/${id}`, { headers, data: { name, spec } });
+  expect((await put({})).status()).toBe(428);
+  expect((await put({ "if-match": "soon" })).status()).toBe(422);
+  const stale = await put({ "if-match": '"0"' });
+  expect(stale.status()).toBe(409);
+  expect(await stale.json()).toMatchObject({ saw: 0, current: version });
+  const kept = await put({ "if-match": `"${version}"` });
+  expect(kept.status()).toBe(200);
+});
+
+test("every door that reads answers in the shape its contract promises", async ({ request }) => {
+  const document = await (await request.get("/api/v1/openapi.json")).json();
+  expect(document.openapi).toBe("3.1.0");
+  const { job } = await kitOf(request);
+  const view = await (await request.get(`/api/v1/jobs/${job("Copper Regatta")}`)).json();
+  expect(view.next.sentence).toMatchObject({ code: expect.any(String), words: expect.any(String) });
+  const { doors } = await import("../src/contract/doors");
+  const shelf = {
+    rig: view.job.rigId,
+    title: view.job.titleId,
+    engine: view.job.engineId,
+    rules: view.job.houseRulesId,
+  };
+  const trial = view.trials[0].id;
+  const asked: [keyof typeof doors, string][] = [
+    ["viewBench", "bench"],
+    ["listJobs", "jobs"],
+    ["viewJob", `jobs/${view.job.id}`],
+    ["viewDiagnosis", `jobs/${view.job.id}/diagnosis?run=${view.runs[0].id}`],
+    ["viewTrial", `trials/${trial}`],
+    ["viewOutcome", `trials/${trial}/outcome`],
+    ["listRigs", "rigs"],
+    ["viewRig", `rigs/${shelf.rig}`],
+    ["listTitles", "titles"],
+    ["viewTitle", `titles/${shelf.title}`],
+    ["viewEngine", `engines/${shelf.engine}`],
+    ["viewHouseRules", `house-rules/${shelf.rules}`],
+    ["viewWork", "work"],
+    ["viewHealth", "health"],
+  ];
+  for (const [name, path] of asked) {
+    const answer = await request.get(`/api/v1/${path}`);
+    const read = doors[name].output.safeParse(await answer.json());
+    expect([name, answer.status(), read.error?.issues ?? []]).toEqual([name, 200, []]);
+  }
+});
+
+test("the doors are shown readably, and linked to what programs read", async ({ page }) => {
+  await open(page, "/doors");
+  await expect(page.getByRole("heading", { name: "Trials" })).toBeVisible();
+  await expect(page.getByText("/trials/{id}/decision").first()).toBeVisible();
+  await expect(page.getByRole("link", { name: "OpenAPI 3.1" })).toHaveAttribute("href", "/api/v1/openapi.json");
+});
+
+test("pages and reads are refused under a foreign name", async ({ request, baseURL }) => {
+  for (const path of ["/", "/jobs", "/api/v1/jobs", "/api/v1/health"]) {
+    const answer = await request.get(`${baseURL}${path}`, { headers: { host: "lamp.invalid" } });
+    expect([path, answer.status()]).toEqual([path, 421]);
+  }
+});
+
+/** What is said about a run of a job on its rig. */
+function particulars(
+  jobId: string,
+  rig: { spec: { powerModes: { name: string }[]; displays: { name: string }[] } },
+) {
+  return {
+    jobId,
+    source: "log",
+    label: "grown",
+    fileName: null,
+    settings: { scale: 2 },
+    conditions: {
+      powerMode: rig.spec.powerModes[0]!.name,
+      clocks: null,
+      display: rig.spec.displays[0]!.name,
+      pluggedIn: false,
+      docked: false,
+      cooler: false,
+      roomC: null,
+      capturePath: "engine log",
+    },
+    cacheState: "warm",
+    crashed: false,
+    skippedRows: 0,
+    preflight: [],
+    notes: "",
+  };
+}

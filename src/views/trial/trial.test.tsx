@@ -1,0 +1,189 @@
+/** @jest-environment jsdom */
+import { fireEvent, render, screen } from "@testing-library/react";
+import { KeysProvider } from "@/ui";
+import type { TrialView } from "@/core/records";
+import {
+  armFigures,
+  evidenceOf,
+  exampleTrial,
+  progressOf,
+  screenPlan,
+  targetFpsOf,
+  understand,
+  type ExampleRun,
+} from "@/core/trial";
+import { guessPurpose, type Setting } from "@/core/kit";
+import { lendingDesk } from "@/core/verdict";
+import { seeded } from "@/core/stats";
+import { call } from "@/contract";
+import { DecidePanel } from "./DecidePanel";
+import { Evidence } from "./fits";
+import { Arms } from "./Arms";
+
+jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
+jest.mock("@/contract", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));
+const called = call as unknown as jest.Mock;
+beforeEach(() => called.mockClear());
+
+// What a browser has and this stand-in lacks: charts ask for their width.
+globalThis.ResizeObserver = class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+};
+
+const random = seeded(3);
+const run = (fps: number) => ({
+  form: "frames" as const,
+  frameTimes: Float64Array.from({ length: 900 }, () => (1000 / fps) * Math.exp(0.03 * random.normal())),
+  channels: [],
+  marks: [],
+});
+
+/** A trial as its screen gets it, from made-up runs and without a database. */
+function viewOf(
+  kind: string,
+  arms: Parameters<typeof exampleTrial>[1],
+  runs: ExampleRun[],
+  more: Parameters<typeof exampleTrial>[3] = {},
+): TrialView {
+  const { facts, traces } = exampleTrial(kind, arms, runs, { noise: { sd: 0.01, freedom: 30 }, ...more });
+  const made = understand(facts, traces);
+  const progress = progressOf({ ...facts.trial, decidedAt: null }, facts.runs);
+  return {
+    job: { id: "job", title: "The Long Stair", rules: lendingDesk, buildId: "build", closedAt: null },
+    trial: {
+      ...facts.trial,
+      ...progress,
+      id: "trial",
+      version: 4,
+      number: 1,
+      jobId: "job",
+      decidedAt: null,
+      choice: null,
+      keptArm: null,
+      reason: "",
+      outcome: null,
+    },
+    targetFps: targetFpsOf(facts),
+    runs: [],
+    faults: [],
+    noise: facts.noise,
+    noiseMeasured: true,
+    visits: [],
+    drifted: [],
+    ...made,
+    pending: false,
+    evidence: evidenceOf(facts),
+    figures: armFigures(facts),
+    limits: { temperatureC: 90, batteryWh: 48 },
+    display: { name: "own screen", width: 1280, height: 800, diagonalInch: 7 },
+    screens: facts.screens,
+  } as unknown as TrialView;
+}
+const decide = (view: TrialView) =>
+  render(
+    <KeysProvider>
+      <DecidePanel view={view} next={null} onChanged={() => {}} onMore={() => {}} onLeaveOut={() => {}} />
+    </KeysProvider>,
+  );
+
+const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
+const switches = ["bright", "soft", "lean"].map((key): Setting => {
+  const shape = {
+    type: "switch" as const,
+    choices: [],
+    min: null,
+    max: null,
+    step: null,
+    default: false,
+    fastest: true,
+    relieves: [],
+    costs: free,
+    restart: false,
+    linked: [],
+    countsDouble: false,
+    section: "",
+  };
+  return { ...shape, key, label: key, configKey: key, purpose: guessPurpose(shape) };
+});
+
+describe("a screening's screen", () => {
+  const settings = { bright: false, soft: false, lean: false };
+  const draft = screenPlan({ catalogue: switches, standing: { settings, conditions: {} } }, [
+    "bright",
+    "soft",
+    "lean",
+  ]);
+  const rows = draft.arms.map((arm, at) => ({ arm: at, trace: run(arm.settings.lean ? 46 : 40) }));
+  const view = viewOf("screen", draft.arms, rows, { plan: draft.plan, catalogue: switches });
+  // What was in force: every switch off.
+  view.trial.before.settings = settings;
+
+  it("offers to keep and to put back, as its next step says", () => {
+    const { facts, traces } = exampleTrial("screen", draft.arms, rows, {
+      plan: draft.plan,
+      catalogue: switches,
+      noise: { sd: 0.01, freedom: 30 },
+    });
+    facts.trial.before.settings = settings;
+    const advised = { ...view, ...understand(facts, traces) };
+    decide(advised);
+    const kept = advised.trial.arms[advised.advice!.arm!]!.name;
+    fireEvent.click(screen.getByRole("button", { name: new RegExp(`^Keep ${kept}`) }));
+    expect(called).toHaveBeenCalledWith("decideTrial", {
+      id: "trial",
+      body: { choice: "keep", arm: advised.advice!.arm, reason: "" },
+      saw: 4,
+    });
+    expect(screen.getByRole("button", { name: /^(Put back|Note it)/ })).toBeTruthy();
+  });
+});
+
+describe("a comparison's screen", () => {
+  const arms = [{ name: "as it is" }, { name: "lighter" }];
+  const turns = [0, 1, 1, 0, 0, 1].map((arm) => ({ arm, trace: run(arm === 0 ? 40 : 46) }));
+  const view = viewOf("compare", arms, turns, { rounds: 3 });
+
+  it("draws the pair with its interval and decision, from the advice it was handed", () => {
+    render(<Evidence view={view} onAdd={() => {}} />);
+    expect(screen.getByRole("region", { name: "lighter over as it is" }).textContent).toMatch(/Better/);
+    expect(screen.getByRole("img").getAttribute("aria-label")).toMatch(
+      /^\+\d+\.\d % to \+\d+\.\d %, margin 2 %$/,
+    );
+  });
+  it("asks for a reason before it sends a choice against the advice", () => {
+    decide(view);
+    fireEvent.click(screen.getByRole("button", { name: /^Put back/ }));
+    expect(called).not.toHaveBeenCalled();
+    fireEvent.change(screen.getByLabelText("Reason"), { target: { value: "It looks worse." } });
+    fireEvent.click(screen.getByRole("button", { name: /Put back all the same/ }));
+    expect(called).toHaveBeenCalledWith("decideTrial", {
+      id: "trial",
+      body: { choice: "put back", arm: null, reason: "It looks worse." },
+      saw: 4,
+    });
+  });
+  it("without advice there is nothing to decide", () => {
+    decide({ ...view, advice: null });
+    expect(screen.queryByRole("button", { name: /^Keep|^Put back/ })).toBeNull();
+  });
+  it("its arms stand with the means that the core made", () => {
+    render(<Arms view={view} runPath={() => "/"} />);
+    const [, first] = screen.getAllByRole("row");
+    expect(first!.textContent).toContain(`${view.figures[0]!.averageFps!.toFixed(1)} fps`);
+  });
+});
+
+describe("sweeps draw their evidence from plain values", () => {
+  const levels = [1, 2, 3].map((level) => ({ name: `×${level}`, level }));
+  const sweep = levels.map((_, arm) => ({ arm, trace: run([90, 70, 50][arm]!) }));
+  it.each([
+    ["resolution", "Frame time by scale"],
+    ["power", "Rate against watts"],
+    ["clocks", "The ladder"],
+  ])("%s", (kind, title) => {
+    render(<Evidence view={viewOf(kind, levels, sweep)} onAdd={() => {}} />);
+    expect(screen.getByRole("heading", { name: title })).toBeTruthy();
+  });
+});
