@@ -92,3 +92,32 @@ export async function bringTo(page: Page, path: string, content: string, setUp?:
   await page.getByRole("button", { name: /Keep this run/ }).click();
   await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
 }
+
+/** What is said about a run of a job on its rig. */
+export function particulars(
+  jobId: string,
+  rig: { spec: { powerModes: { name: string }[]; displays: { name: string }[] } },
+) {
+  return {
+    jobId,
+    source: "log",
+    label: "grown",
+    fileName: null,
+    settings: { scale: 2 },
+    conditions: {
+      powerMode: rig.spec.powerModes[0]!.name,
+      clocks: null,
+      display: rig.spec.displays[0]!.name,
+      pluggedIn: false,
+      docked: false,
+      cooler: false,
+      roomC: null,
+      capturePath: "engine log",
+    },
+    cacheState: "warm",
+    crashed: false,
+    skippedRows: 0,
+    preflight: [],
+    notes: "",
+  };
+}

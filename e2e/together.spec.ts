@@ -1,7 +1,8 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
+import { Client } from "pg";
 import { startServer, stopServer } from "../scripts/lib/application.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
-import { freshJob, kitOf, open } from "./support";
+import { freshJob, open, particulars } from "./support";
 
 const rigs = async (request: APIRequestContext) =>
   (await (await request.get("/api/v1/rigs")).json()).rows as { id: string; name: string }[];
@@ -11,6 +12,15 @@ async function ownRig(request: APIRequestContext): Promise<string> {
   const [like] = await rigs(request);
   const made = await request.post(`/api/v1/rigs/${like!.id}/duplicate`);
   return (await made.json()).id;
+}
+
+/** The first job that has both a trial and a run. */
+async function jobWithTrials(request: APIRequestContext) {
+  for (const { id } of (await (await request.get("/api/v1/jobs")).json()).rows) {
+    const view = await (await request.get(`/api/v1/jobs/${id}`)).json();
+    if (view.runs.length > 0 && view.trials.some(({ choice }: { choice: unknown }) => choice)) return view;
+  }
+  throw new Error("No job of the demo has a decided trial.");
 }
 
 test("two windows edit one rig: the second sees both versions, keeps what it typed, and chooses", async ({
@@ -75,6 +85,36 @@ test("what one process of the application changes is seen in another on the same
   }
 });
 
+test("figures of an older method are said to be that, and made anew by any process, which is seen", async ({
+  page,
+  request,
+}) => {
+  const view = await jobWithTrials(request);
+  const database = new Client({ connectionString: process.env.LAMP_TEST_DATABASE });
+  await database.connect();
+  await database.query("update run_summaries set method_version = 2 where run_id = $1", [view.runs.at(-1).id]);
+  await database.end();
+  await open(page, `/jobs/${view.job.id}`);
+  const strip = page.getByRole("banner", { name: "Bench strip" });
+  await expect(strip).toContainText("Measuring anew by the present method: 1 run to go");
+  await expect(page.getByRole("region", { name: "Reading" })).toContainText(
+    "An older method made these figures",
+  );
+  const other = await startServer({
+    port: await freePort(3630),
+    url: process.env.LAMP_TEST_DATABASE!,
+    quiet: true,
+  });
+  try {
+    await expect(strip).not.toContainText("Measuring anew", { timeout: 30_000 });
+    await expect(page.getByText("An older method made these figures")).toHaveCount(0);
+    const after = await (await request.get(`/api/v1/jobs/${view.job.id}`)).json();
+    expect(after.runs.at(-1).summary).toEqual(view.runs.at(-1).summary);
+  } finally {
+    await stopServer(other);
+  }
+});
+
 test("a client that times out and tries again makes one run of thirty tries", async ({ request }) => {
   const id = await freshJob(request, "Copper Regatta");
   const { job } = await (await request.get(`/api/v1/jobs/${id}`)).json();
@@ -112,8 +152,7 @@ test("an edit without a version, with a stale one, and with one that is none", a
 test("every door that reads answers in the shape its contract promises", async ({ request }) => {
   const document = await (await request.get("/api/v1/openapi.json")).json();
   expect(document.openapi).toBe("3.1.0");
-  const { job } = await kitOf(request);
-  const view = await (await request.get(`/api/v1/jobs/${job("Copper Regatta")}`)).json();
+  const view = await jobWithTrials(request);
   expect(view.next.sentence).toMatchObject({ code: expect.any(String), words: expect.any(String) });
   const { doors } = await import("../src/contract/doors");
   const shelf = {
@@ -122,7 +161,7 @@ test("every door that reads answers in the shape its contract promises", async (
     engine: view.job.engineId,
     rules: view.job.houseRulesId,
   };
-  const trial = view.trials[0].id;
+  const trial = view.trials.find(({ choice }: { choice: unknown }) => choice).id;
   const asked: [keyof typeof doors, string][] = [
     ["viewBench", "bench"],
     ["listJobs", "jobs"],
@@ -159,32 +198,3 @@ test("pages and reads are refused under a foreign name", async ({ request, baseU
     expect([path, answer.status()]).toEqual([path, 421]);
   }
 });
-
-/** What is said about a run of a job on its rig. */
-function particulars(
-  jobId: string,
-  rig: { spec: { powerModes: { name: string }[]; displays: { name: string }[] } },
-) {
-  return {
-    jobId,
-    source: "log",
-    label: "grown",
-    fileName: null,
-    settings: { scale: 2 },
-    conditions: {
-      powerMode: rig.spec.powerModes[0]!.name,
-      clocks: null,
-      display: rig.spec.displays[0]!.name,
-      pluggedIn: false,
-      docked: false,
-      cooler: false,
-      roomC: null,
-      capturePath: "engine log",
-    },
-    cacheState: "warm",
-    crashed: false,
-    skippedRows: 0,
-    preflight: [],
-    notes: "",
-  };
-}

@@ -142,6 +142,7 @@ const beatMs = 15_000;
 /** Changes as server-sent events; a browser that was away says the last one it saw. */
 function events(request: Request): Response {
   const encoder = new TextEncoder();
+  const since = request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("since");
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
@@ -154,7 +155,7 @@ function events(request: Request): Response {
       };
       send("retry: 2000\n\n");
       const beat = setInterval(() => send(": here\n\n"), beatMs);
-      const unwatch = await watchChanges(request.headers.get("last-event-id"), ({ id, topics }) =>
+      const unwatch = await watchChanges(since, ({ id, topics }) =>
         send(`id: ${id}\ndata: ${JSON.stringify(topics)}\n\n`),
       );
       end = () => {

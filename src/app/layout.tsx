@@ -2,7 +2,7 @@ import "./globals.css";
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
-import { viewBench } from "@/server";
+import { lastChange, viewBench } from "@/server";
 import { Frame, type Theme } from "@/views/frame";
 import { Live } from "@/views/live";
 
@@ -16,11 +16,12 @@ export const dynamic = "force-dynamic";
 export default async function Layout({ children }: { children: ReactNode }) {
   const theme: Theme = (await cookies()).get("theme")?.value === "daylight" ? "daylight" : "evening";
   // Without the database the frame still stands; the page inside says what is wrong.
+  const seen = await lastChange().catch(() => null);
   const bench = await viewBench().catch(() => null);
   return (
     <html lang="en-GB" data-theme={theme}>
       <body>
-        <Live>
+        <Live seen={seen}>
           <Frame bench={bench} theme={theme}>
             {children}
           </Frame>

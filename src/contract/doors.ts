@@ -596,7 +596,13 @@ const doorsByName = {
     method: "GET",
     path: "/events",
     group: "Application",
-    summary: "What changes, as server-sent events.",
+    summary: "What changes, as server-sent events; after `since`, or after the Last-Event-ID a browser sends.",
+    query: z.object({
+      since: z
+        .string()
+        .regex(/^\d{1,18}$/)
+        .optional(),
+    }),
     output: answers.nothingSchema,
     gives: "events",
   }),

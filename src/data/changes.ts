@@ -30,8 +30,16 @@ export async function tell(actor: string, topics: Topic[]): Promise<void> {
   );
 }
 
+/** Id of the last change there was; "0" when there is none. */
+export async function lastChange(): Promise<string> {
+  const [row] = await store().query<{ id: string }>(`select coalesce(max(id), 0)::text as id from changes`, {
+    type: QueryTypes.SELECT,
+  });
+  return row?.id ?? "0";
+}
+
 /** Ids are given in order, but committed out of it: what came this long before the last one seen is told again, s. */
-const overlapSeconds = 30;
+const overlapSeconds = 10;
 
 /** Changes since one that was seen, oldest first; a few from before it may be among them. */
 export async function changesSince(id: string, limit = 500): Promise<ChangeRow[]> {

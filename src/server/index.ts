@@ -2,7 +2,7 @@ export { thisMachine, type Actor } from "./actor";
 export { Problem, asProblem } from "./problem";
 export { useCases, type Asked } from "./doors";
 export { startWork } from "./work";
-export { watchChanges } from "./watchChanges";
+export { lastChange, watchChanges } from "./watchChanges";
 export { viewBench } from "./benchUse";
 export { viewKit } from "./viewKit";
 export { viewJob } from "./viewJob";

@@ -20,7 +20,7 @@ export async function viewJob(id: string): Promise<JobView> {
     telling && withSegments(telling),
   ]);
   return {
-    job,
+    job: { ...job, targetFps: story.standing.targetFps },
     runs,
     trials: story.trials,
     faults,

@@ -27,7 +27,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   const outcome = trial.outcome ?? atHand?.outcome ?? null;
   const { name, width, height, diagonalInch } = displayOf(facts);
   return {
-    job,
+    job: { ...job, targetFps: story.standing.targetFps },
     trial,
     runs,
     faults: faults.filter(({ runId }) => own.some((run) => run.id === runId)),

@@ -1,6 +1,8 @@
 import { Client } from "pg";
 import { changesChannel, changesSince, type ChangeRow } from "@/data";
 
+export { lastChange } from "@/data";
+
 type Listener = (change: ChangeRow) => void;
 
 /** One listening connection a process, whatever is loaded twice. */

@@ -1,7 +1,7 @@
 "use client";
 import { Plug, SlidersHorizontal, TriangleAlert } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { useState, useTransition } from "react";
+import { useRef, useState, useTransition } from "react";
 import { toast } from "sonner";
 import { conditionWarnings, type Conditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
@@ -10,21 +10,35 @@ import { call, type DoorBody } from "@/contract";
 import { Button, Choice, Field, Input, Keys, Sheet, Switch } from "@/ui";
 
 /** The rig on the bench and the conditions that will be stamped on the next run. */
-export function BenchStrip({ bench }: { bench: BenchView }) {
+export function BenchStrip({ bench: given }: { bench: BenchView }) {
   const router = useRouter();
+  // The last answer is newer than the page until the page is read again: a second change goes on from the first.
+  const [answer, setAnswer] = useState(given);
+  const bench = answer.version > given.version ? answer : given;
+  const last = useRef(Promise.resolve(given));
   const [, startTransition] = useTransition();
   const [open, setOpen] = useState(false);
   const { rig, conditions } = bench;
   if (!rig || !conditions) {
     return <span className="px-3 text-[13px] text-soft">No rig on the bench yet. Add one in Kit.</span>;
   }
-  const change = async (body: DoorBody<"changeBench">) => {
-    const sent = await call("changeBench", { body, saw: bench.version });
-    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
-    startTransition(() => router.refresh());
+  const change = async (bodyFor: (now: BenchView) => DoorBody<"changeBench">) => {
+    const sending = last.current.then(async (before) => {
+      const now = before.version > bench.version ? before : bench;
+      const sent = await call("changeBench", { body: bodyFor(now), saw: now.version });
+      if (sent.ok) setAnswer(sent.answer);
+      else toast.error(sent.refusal.title, { description: sent.refusal.fix });
+      startTransition(() => router.refresh());
+      return { kept: sent.ok, now: sent.ok ? sent.answer : now };
+    });
+    last.current = sending.then(({ now }) => now);
+    return sending.then(({ kept }) => kept);
   };
-  const setConditions = (changed: Partial<Conditions>) =>
-    change({ rigId: rig.id, conditions: { ...conditions, ...changed } });
+  const setConditions = async (changed: Partial<Conditions>) =>
+    change((now) => ({
+      rigId: now.rig?.id ?? rig.id,
+      conditions: { ...(now.conditions ?? conditions), ...changed },
+    }));
   const rules = bench.houseRules.find(({ id }) => id === bench.houseRulesId);
   const warnings = rules ? conditionWarnings(conditions, rules.rules.requires) : [];
   const named = (names: string[]) => names.map((name) => ({ value: name, label: name }));
@@ -40,7 +54,7 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
         label="Rig on the bench"
         value={rig.id}
         options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(rigId) => change({ rigId })}
+        onChange={(rigId) => change(() => ({ rigId }))}
       />
       <Choice
         quiet
@@ -93,7 +107,7 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
         label="House rules"
         value={bench.houseRulesId}
         options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(houseRulesId) => change({ houseRulesId })}
+        onChange={(houseRulesId) => change(() => ({ houseRulesId }))}
       />
       {warnings.map((warning) => (
         <span
@@ -114,8 +128,7 @@ export function BenchStrip({ bench }: { bench: BenchView }) {
           conditions={conditions}
           displays={rig.spec.displays.map(({ name }) => name)}
           onSave={async (changed) => {
-            await setConditions(changed);
-            setOpen(false);
+            if (await setConditions(changed)) setOpen(false);
           }}
         />
       </Sheet>

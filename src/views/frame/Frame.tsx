@@ -8,6 +8,7 @@ import { Toaster } from "sonner";
 import type { BenchView } from "@/core/records";
 import { KeyHint, Keys, KeysProvider } from "@/ui";
 import { BenchStrip } from "./BenchStrip";
+import { MeasuringAnew } from "./MeasuringAnew";
 import { Palette } from "./Palette";
 import { places } from "./places";
 
@@ -59,6 +60,7 @@ export function Frame({
           ) : (
             <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
           )}
+          <MeasuringAnew />
           <button
             type="button"
             onClick={() => setPalette(true)}

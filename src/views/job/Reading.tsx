@@ -55,6 +55,11 @@ export function Reading({
           <span className="figure">{say.number(summary.averageFps, 2)}</span> fps of{" "}
           <span className="figure">{say.number(run.yardstick.targetFps, 2)}</span>
         </p>
+        {run.outdated && (
+          <p className="mt-2 rounded border border-caution p-2 text-[13px]">
+            An older method made these figures; they are being made anew by the present one.
+          </p>
+        )}
         {verdict.remarks.map((remark) => (
           <p key={remark.code} className="mt-2 rounded border border-caution p-2 text-[13px]">
             {words(remark)}

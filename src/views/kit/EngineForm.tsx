@@ -11,8 +11,10 @@ import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
-import { useSaving } from "./useSaving";
+import { forgetDraft, useSaving, type Doors } from "./useSaving";
 import { call } from "@/contract";
+
+const engineDoors: Doors = { add: "addEngine", edit: "changeEngine", view: "viewEngine" };
 
 const blankSetting: Setting = {
   purpose: null,
@@ -55,7 +57,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
   const { errors, isSubmitting } = formState;
   const { save, restored, forget, conflict } = useSaving(
     form,
-    { add: "addEngine", edit: "changeEngine", view: "viewEngine" },
+    engineDoors,
     engine ?? null,
     "/kit/engines",
     values,
@@ -224,7 +226,7 @@ function CatalogueFile({ engineId }: { engineId: string }) {
     const sent = await call("importCatalogue", { id: engineId, body: text });
     if (!sent.ok) return setFaults([{ path: "", message: `${sent.refusal.title} ${sent.refusal.fix}` }]);
     toast(`${sent.answer.settings} settings read.`);
-    sessionStorage.removeItem(`draft PUT engines/${engineId}`);
+    forgetDraft(engineDoors, engineId);
     router.push("/kit/engines");
     router.refresh();
   };

@@ -60,6 +60,9 @@ export function FormFrame({
   );
 }
 
+/** Fields shown where two versions differ. */
+const mostShown = 12;
+
 /** Somebody else's edit came first: both versions, and the choice between them. */
 function ConflictPanel({ differences, keepMine, takeTheirs }: Conflict) {
   return (
@@ -79,7 +82,7 @@ function ConflictPanel({ differences, keepMine, takeTheirs }: Conflict) {
             </tr>
           </thead>
           <tbody className="divide-y divide-line">
-            {differences.slice(0, 12).map(({ place, mine, theirs }) => (
+            {differences.slice(0, mostShown).map(({ place, mine, theirs }) => (
               <tr key={place}>
                 <td className="px-2 py-1">{place}</td>
                 <td className="px-2">{mine}</td>
@@ -89,6 +92,7 @@ function ConflictPanel({ differences, keepMine, takeTheirs }: Conflict) {
           </tbody>
         </table>
       )}
+      {differences.length > mostShown && <p>and {differences.length - mostShown} more fields</p>}
       <div className="flex gap-2">
         <Button look="lit" onClick={keepMine}>
           Keep mine

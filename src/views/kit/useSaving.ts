@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { DefaultValues, FieldValues, Path, UseFormReturn } from "react-hook-form";
 import { call } from "@/contract";
@@ -20,6 +20,18 @@ export interface Conflict {
   takeTheirs: () => void;
 }
 
+/** What was typed and isn't kept yet, and the version of the thing it began from. */
+interface Draft<Values> {
+  saw?: number;
+  typed: DefaultValues<Values>;
+}
+
+const draftName = (doors: Doors, id: string | undefined) =>
+  `draft ${id === undefined ? doors.add : `${doors.edit} ${id}`}`;
+
+/** Forgets what was typed about a thing and isn't kept. */
+export const forgetDraft = (doors: Doors, id: string) => sessionStorage.removeItem(draftName(doors, id));
+
 /**
  * Sends a form to be kept; a refusal is put at its field, and what was typed stays.
  * What isn't kept yet outlives leaving the screen: it is put back when the form is opened again.
@@ -36,25 +48,30 @@ export function useSaving<Values extends FieldValues>(
   values: DefaultValues<Values>,
 ) {
   const router = useRouter();
-  const draft = `draft ${edited ? `${doors.edit} ${edited.id}` : doors.add}`;
+  const draft = draftName(doors, edited?.id);
   const [restored, setRestored] = useState(false);
   // The version that what is typed began from: a page made anew meanwhile doesn't move it.
-  const [saw] = useState(edited?.version);
+  const saw = useRef(edited?.version);
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const { reset, watch, setError } = form;
   useEffect(() => {
     const text = sessionStorage.getItem(draft);
     if (text) {
-      reset(JSON.parse(text), { keepDefaultValues: true });
+      const before = JSON.parse(text) as Draft<Values>;
+      saw.current = before.saw;
+      reset(before.typed, { keepDefaultValues: true });
       setRestored(true);
     }
-    const { unsubscribe } = watch((now) => sessionStorage.setItem(draft, JSON.stringify(now)));
+    const { unsubscribe } = watch((typed) =>
+      sessionStorage.setItem(draft, JSON.stringify({ saw: saw.current, typed })),
+    );
     return unsubscribe;
   }, [draft, reset, watch]);
   const forget = () => {
-    sessionStorage.removeItem(draft);
     reset(values);
+    // The reset is seen as typing: what it wrote goes too.
     sessionStorage.removeItem(draft);
+    saw.current = edited?.version;
     setRestored(false);
   };
   const showConflict = async (mine: FieldValues, current: number) => {
@@ -86,5 +103,5 @@ export function useSaving<Values extends FieldValues>(
     for (const [name, message] of Object.entries(fields)) if (name) setError(name as Path<Values>, { message });
     setError("root", { message: `${title} ${fix}` });
   };
-  return { save: (sentValues: FieldValues) => send(sentValues, saw), restored, forget, conflict };
+  return { save: (sentValues: FieldValues) => send(sentValues, saw.current), restored, forget, conflict };
 }

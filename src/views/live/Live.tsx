@@ -9,19 +9,24 @@ interface Topic {
 }
 
 /** Topics that pages made on the server show. */
-const onServer = new Set(["bench", "jobs", "kit", "work"]);
+const onServer = new Set(["bench", "jobs", "kit"]);
 
 /** What came in within this time is shown anew once, ms. */
 const gatherMs = 150;
 
-/** Refreshes what is shown when something changes, in this window, another, or another process. */
-export function Live({ children }: { children: ReactNode }) {
+/**
+ * Refreshes what is shown when something changes, in this window, another, or another process.
+ * @param seen the last change when the page was made
+ */
+export function Live({ seen, children }: { seen: string | null; children: ReactNode }) {
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1 } } }),
   );
+  const [firstSeen] = useState(seen);
   const router = useRouter();
   useEffect(() => {
-    const source = new EventSource("/api/v1/events");
+    // What changed between the making of this page and this moment is told first.
+    const source = new EventSource(firstSeen === null ? "/api/v1/events" : `/api/v1/events?since=${firstSeen}`);
     let timer: ReturnType<typeof setTimeout> | undefined;
     let gathered: Topic[] = [];
     const show = () => {
@@ -41,6 +46,6 @@ export function Live({ children }: { children: ReactNode }) {
       clearTimeout(timer);
       source.close();
     };
-  }, [client, router]);
+  }, [client, router, firstSeen]);
   return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
 }

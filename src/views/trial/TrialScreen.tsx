@@ -106,9 +106,18 @@ export function TrialScreen(loaded: TrialView) {
         )}
 
         {pending && (
-          <p role="status" className="rounded-md border border-line p-3 text-soft">
+          <div role="status" className="flex items-center gap-4 rounded-md border border-line p-3 text-soft">
             {reckoning.problem ?? "Comparing the arms’ runs …"}
-          </p>
+            {reckoning.problem ? (
+              <Button onClick={reckoning.again}>Compare again</Button>
+            ) : (
+              <div
+                role="progressbar"
+                aria-label="Comparing"
+                className="h-1 flex-1 animate-pulse rounded bg-lit"
+              />
+            )}
+          </div>
         )}
         {!advice && !pending && runs.length > 0 && missing.length > 0 && (
           <ul

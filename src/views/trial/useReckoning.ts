@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { call } from "@/contract";
 
 /**
@@ -10,8 +10,10 @@ export function useReckoning(
   trialId: string,
   pending: boolean,
   refresh: () => void,
-): { problem: string | null } {
+): { problem: string | null; again: () => void } {
   const [problem, setProblem] = useState<string | null>(null);
+  const [tries, setTries] = useState(0);
+  const again = useCallback(() => setTries((made) => made + 1), []);
   useEffect(() => {
     if (!pending) return;
     let current = true;
@@ -24,6 +26,6 @@ export function useReckoning(
     return () => {
       current = false;
     };
-  }, [trialId, pending, refresh]);
-  return { problem };
+  }, [trialId, pending, refresh, tries]);
+  return { problem, again };
 }

@@ -6,6 +6,6 @@ export default async function Page({ params }: WithId) {
   const { id } = await params;
   return shown(
     () => viewRig(id),
-    (rig) => <RigForm key={rig.revisionId} rig={rig} />,
+    (rig) => <RigForm key={rig.id} rig={rig} />,
   );
 }
