@@ -323,6 +323,13 @@ test("a screening is planned, half run, and shows its main effects", async ({ pa
       .filter(({ matters }: { matters: boolean }) => matters)
       .map(({ key: found }: { key: string }) => found),
   ).toEqual([key]);
+  await page.keyboard.press("k");
+  await expect(page.getByText("what helps kept", { exact: true })).toBeVisible();
+  const { standing } = await (await request.get(`/api/v1/jobs/${job}`)).json();
+  const changed = Object.keys(standing.settings).filter(
+    (each) => standing.settings[each] !== trial.before.settings[each],
+  );
+  expect(changed).toEqual([key]);
 });
 
 test("cold and warm passes stand side by side, and cold ones are kept apart", async ({ page }) => {

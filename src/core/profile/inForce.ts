@@ -22,8 +22,6 @@ export interface Decided {
     buildId: string | null;
     targetFps?: number | null;
   } | null;
-  /** What the decision is about, where the trial also set other things for its own sake; empty for all it changed. */
-  keys: string[];
   proof: Said | null;
 }
 
@@ -51,24 +49,17 @@ export function decisionsOf(trials: Decidable[]): Decided[] {
     .map((trial) => {
       const kind = kindOf(trial.kind);
       const arm = trial.keptArm === null ? undefined : trial.arms[trial.keptArm];
-      const { settings, conditions, buildId, level } = arm ?? {
-        settings: {},
-        conditions: {},
-        buildId: null,
-        level: null,
-      };
       return {
         number: trial.number,
         before: trial.before,
         kept: arm
           ? {
-              settings,
-              conditions,
-              buildId,
-              ...(kind.setsTarget && level !== null ? { targetFps: level } : {}),
+              settings: kind.keptSettings(trial, arm, trial.outcome),
+              conditions: arm.conditions,
+              buildId: arm.buildId,
+              ...(kind.setsTarget && arm.level !== null ? { targetFps: arm.level } : {}),
             }
           : null,
-        keys: kind.sweep ? trial.plan.keys : [],
         proof: proofOf(trial),
       };
     });
@@ -79,11 +70,10 @@ export function decisionsOf(trials: Decidable[]): Decided[] {
  * Each kept arm changes what it changed, and nothing else, so taking back an earlier decision leaves later ones standing.
  */
 export function inForce(baseline: Standing, decided: Decided[]): Standing {
-  return decided.reduce((held, { before, kept, keys }) => {
+  return decided.reduce((held, { before, kept }) => {
     if (!kept) return held;
-    const isAsked = (key: string) => keys.length === 0 || keys.includes(key);
     const changes = changesBetween(before.settings, kept.settings).flatMap(({ key, to }) =>
-      to !== null && isAsked(key) ? [[key, to] as const] : [],
+      to !== null ? [[key, to] as const] : [],
     );
     return {
       settings: { ...held.settings, ...Object.fromEntries(changes) },

@@ -12,7 +12,6 @@ const decided = (from: Standing["settings"], kept: Decided["kept"], more: Partia
   number: 1,
   before: before(from),
   kept,
-  keys: [],
   proof: null,
   ...more,
 });
@@ -20,6 +19,31 @@ const kept = (
   settings: Standing["settings"],
   more: Partial<NonNullable<Decided["kept"]>> = {},
 ): Decided["kept"] => ({ settings, conditions: {}, buildId: null, ...more });
+
+const trial = (number: number, decidedAt: Date | null, more: Partial<Decidable> = {}): Decidable => ({
+  number,
+  kind: "compare",
+  name: "",
+  rounds: 1,
+  cold: false,
+  plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
+  before: before(base.settings),
+  arms: [
+    { name: "a", role: "as it is", settings: base.settings, conditions: {}, buildId: null, level: null },
+    {
+      name: "b",
+      role: "changed",
+      settings: { ...base.settings, light: true },
+      conditions: {},
+      buildId: null,
+      level: 30,
+    },
+  ],
+  keptArm: 1,
+  decidedAt,
+  outcome: null,
+  ...more,
+});
 
 describe("what holds after decisions", () => {
   it("each kept arm changes what it changed, and nothing else", () => {
@@ -37,8 +61,25 @@ describe("what holds after decisions", () => {
     expect(held).toEqual({ ...base, conditions: { powerMode: "Brisk" }, buildId: "other" });
   });
   it("a sweep's own settings for its own sake aren't kept", () => {
-    const sweep = decided(base.settings, kept({ scale: 2, light: false, hold: false }), { keys: ["scale"] });
-    expect(inForce(base, [sweep]).settings).toEqual({ scale: 2, light: false, hold: true });
+    const [sweep] = decisionsOf([
+      trial(1, new Date("2026-03-01T10:00:00Z"), {
+        kind: "resolution",
+        before: before(base.settings),
+        plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: ["scale"] },
+        keptArm: 0,
+        arms: [
+          {
+            name: "×2",
+            role: "level",
+            settings: { scale: 2, light: false, hold: false },
+            conditions: {},
+            buildId: null,
+            level: 2,
+          },
+        ],
+      }),
+    ]);
+    expect(inForce(base, [sweep!]).settings).toEqual({ scale: 2, light: false, hold: true });
   });
   it("undoing the first of two rate decisions leaves the second's rate standing", () => {
     const first = decided(base.settings, kept(base.settings, { targetFps: 30 }));
@@ -61,30 +102,6 @@ describe("what holds after decisions", () => {
 });
 
 describe("decisions among a job's trials", () => {
-  const trial = (number: number, decidedAt: Date | null, more: Partial<Decidable> = {}): Decidable => ({
-    number,
-    kind: "compare",
-    name: "",
-    rounds: 1,
-    cold: false,
-    plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
-    before: before(base.settings),
-    arms: [
-      { name: "a", role: "as it is", settings: base.settings, conditions: {}, buildId: null, level: null },
-      {
-        name: "b",
-        role: "changed",
-        settings: { ...base.settings, light: true },
-        conditions: {},
-        buildId: null,
-        level: 30,
-      },
-    ],
-    keptArm: 1,
-    decidedAt,
-    outcome: null,
-    ...more,
-  });
   it("come in the order they were made, undecided ones left out", () => {
     const made = decisionsOf([
       trial(1, new Date("2026-01-02")),

@@ -1,5 +1,5 @@
 import { stillToRun } from "@/core/compare";
-import type { Setting } from "@/core/kit";
+import type { Setting, Settings } from "@/core/kit";
 import type { Said } from "@/core/words";
 import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import type { Outcome } from "./outcome";
@@ -38,6 +38,10 @@ export interface TrialKind<Kind extends string = string, Reading = unknown> {
   /** Minutes of one run, and runs in all. */
   runMinutes: (trial: Pick<Planned, "plan">, sceneMinutes: number) => number;
   runs: (trial: Pick<Planned, "arms" | "rounds">) => number;
+  /** Settings that hold once an arm is kept, whole: what the trial set for its own sake isn't among them. */
+  keptSettings: (trial: Planned, arm: Arm, outcome: Pick<Outcome, "advice" | "effects"> | null) => Settings;
+  /** What is kept, by name, when an arm is. */
+  keptName: (arm: Arm, isAdvised: boolean) => string;
   /** Whether a decision to keep an arm sets the rate wanted. */
   setsTarget: boolean;
   /** The plan to begin from where nothing was chosen; null where this rig or engine has nothing to try. */
@@ -45,6 +49,16 @@ export interface TrialKind<Kind extends string = string, Reading = unknown> {
   /** What the runs show; null while nothing can be read from them. */
   read: (facts: TrialFacts, traces: Traces) => Reading | null;
   advise: (facts: TrialFacts, reading: Reading | null) => Advised;
+}
+
+/** An arm's settings as they are. */
+export const wholeArm = (_trial: Planned, arm: Arm): Settings => arm.settings;
+
+/** What a sweep swept, over what held when it began; all of the arm where it swept no setting. */
+function sweptOnly({ before, plan }: Planned, { settings }: Arm): Settings {
+  if (plan.keys.length === 0) return settings;
+  const swept = Object.entries(settings).filter(([key]) => plan.keys.includes(key));
+  return { ...before.settings, ...Object.fromEntries(swept) };
 }
 
 /** What most kinds do: crashes don't count, cold runs do, turns until every arm has its rounds. */
@@ -55,6 +69,8 @@ const usually = {
   warmOnly: false,
   slow: false,
   setsTarget: false,
+  keptSettings: sweptOnly,
+  keptName: ({ name }) => name,
   tracesFor: () => [],
   roleOf: () => "level",
   left: ({ arms, rounds }, done) => stillToRun(arms.length, rounds, done),

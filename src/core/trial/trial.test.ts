@@ -1,12 +1,13 @@
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
-import { words } from "@/core/words";
+import { said, words } from "@/core/words";
 import {
   armFigures,
   driftOf,
   evidenceOf,
   exampleTrial,
   isAgainst,
+  kindOf,
   progressOf,
   screenPlan,
   tracesNeeded,
@@ -152,6 +153,31 @@ describe("a screening can be decided", () => {
     expect(words(made.advice!.sentence)).toMatch(/switch b \+1[0-4]\.\d %.*switch d hurts\./);
     const kept = draft.arms[made.advice!.arm!].settings;
     expect([kept.b, kept.d]).toEqual([true, false]);
+  });
+  it("keeping it changes what helps, and nothing beside it; another row is kept whole", () => {
+    const { facts, traces } = trial(rows);
+    const { outcome } = understand(facts, traces);
+    const { keptSettings, keptName } = kindOf("screen");
+    const advised = facts.trial.arms[outcome!.advice.arm!]!;
+    expect(keptSettings(facts.trial, advised, outcome)).toEqual({ ...settings, b: true });
+    expect(keptName(advised, true)).toBe("what helps");
+    const other = facts.trial.arms.find((arm) => arm !== advised)!;
+    expect(keptSettings(facts.trial, other, outcome)).toEqual(other.settings);
+  });
+  it("what is linked to a switch that helps goes with it", () => {
+    const linked = { ...settings, e2: 0 };
+    const arm = (own: object) => ({ ...draft.arms[0]!, settings: { ...linked, ...own } });
+    const arms = [
+      arm({ a: true, e: true, e2: 1 }),
+      arm({ e: true, e2: 1, b: true }),
+      arm({ a: true, b: true }),
+    ];
+    const { facts } = trial([]);
+    const planned = { ...facts.trial, arms, before: { ...facts.trial.before, settings: linked } };
+    const effect = { key: "e", label: "e", factor: 4, logGain: 0.1, low: 0.05, high: 0.15, matters: true };
+    const advice = { choice: "keep" as const, arm: 0, sentence: said("screen.mainOnly") };
+    const made = kindOf("screen").keptSettings(planned, arms[0]!, { advice, effects: [effect] });
+    expect(made).toEqual({ ...linked, e: true, e2: 1 });
   });
   it("fewer than half of the rows: it says how many are in", () => {
     const { facts, traces } = trial(rows.slice(0, 3));

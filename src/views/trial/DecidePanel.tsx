@@ -3,7 +3,7 @@ import Link from "next/link";
 import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
-import { isAgainst, type Advice, armAt } from "@/core/trial";
+import { isAgainst, kindOf, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
 import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say } from "@/ui";
@@ -43,7 +43,7 @@ export function DecidePanel({
       return;
     }
     setAsked(null);
-    toast(choice === "keep" ? `${armAt(trial, arm!).name} kept.` : "Put back.", {
+    toast(choice === "keep" ? `${named(arm)} kept.` : "Put back.", {
       action: { label: "Undo", onClick: () => void undo() },
       duration: 15_000,
     });
@@ -59,6 +59,9 @@ export function DecidePanel({
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     onChanged();
   };
+  // What keeping an arm keeps, by name.
+  const named = (at: number | null) =>
+    at === null ? "" : kindOf(trial.kind).keptName(armAt(trial, at), at === (outcome?.advice ?? advice)?.arm);
   const keepable = advice?.arm ?? (trial.arms.length === 2 ? 1 : null);
   const enough = advice !== null;
   const order = trial.left.slice(0, 12).map((arm) => armAt(trial, arm).name);
@@ -72,7 +75,7 @@ export function DecidePanel({
                   {
                     keys: "k",
                     shown: "K",
-                    label: `keep ${armAt(trial, keepable).name}`,
+                    label: `keep ${named(keepable)}`,
                     run: () => decide("keep", keepable),
                   },
                 ]
@@ -89,7 +92,7 @@ export function DecidePanel({
       {decided ? (
         <div className="grid gap-3">
           <p className="text-lg">
-            <b>{trial.choice === "keep" ? `${armAt(trial, trial.keptArm!).name} kept` : "Put back"}</b>
+            <b>{trial.choice === "keep" ? `${named(trial.keptArm)} kept` : "Put back"}</b>
           </p>
           <p className="text-[13px] text-soft">
             {say.dateTime(trial.decidedAt!)}
@@ -131,7 +134,7 @@ export function DecidePanel({
               disabled={busy}
               onClick={() => decide("keep", keepable)}
             >
-              Keep {armAt(trial, keepable).name}
+              Keep {named(keepable)}
             </Button>
           )}
           {enough && (
@@ -164,9 +167,7 @@ export function DecidePanel({
                 )}
               </Field>
               <Button type="submit" disabled={busy || reason.trim() === ""}>
-                {asked.choice === "keep"
-                  ? `Keep ${armAt(trial, asked.arm!).name} all the same`
-                  : "Put back all the same"}
+                {asked.choice === "keep" ? `Keep ${named(asked.arm)} all the same` : "Put back all the same"}
               </Button>
             </form>
           )}

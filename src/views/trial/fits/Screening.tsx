@@ -22,14 +22,14 @@ export function Screening({ fit: { effects }, view: { job } }: FitProps<ScreenRe
         {[...effects]
           .sort((a, b) => b.logGain - a.logGain)
           .map(({ key, label, logGain, low, high, matters }) => (
-            <li key={key} className="grid grid-cols-[180px_1fr_auto] items-center gap-3 text-[13px]">
+            <li key={key} className="grid grid-cols-[180px_1fr_170px] items-center gap-3 text-[13px]">
               <span className="truncate">{label}</span>
               <IntervalLine
                 effect={{ ratio: Math.exp(logGain), low: Math.exp(low), high: Math.exp(high) }}
                 marginPercent={marginPercent}
                 most={most}
               />
-              <span className="figure">
+              <span className="figure text-right">
                 {percent(Math.exp(logGain))}{" "}
                 {matters ? (
                   logGain > 0 ? (

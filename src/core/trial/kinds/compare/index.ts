@@ -1,4 +1,4 @@
-import { defineKind } from "../../kind";
+import { defineKind, wholeArm } from "../../kind";
 import { advise } from "./advise";
 import { read } from "./read";
 
@@ -13,6 +13,7 @@ export const compare = defineKind({
   slow: true,
   tracesFor: (usable) => usable,
   roleOf: (_arm, at) => (at === 0 ? "as it is" : "changed"),
+  keptSettings: wholeArm,
   usual: () => null,
   read,
   advise,

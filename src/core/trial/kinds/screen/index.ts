@@ -1,5 +1,6 @@
 import { defineKind } from "../../kind";
 import { advise } from "./advise";
+import { whatHelps } from "./keep";
 import { read } from "./read";
 
 export const screen = defineKind({
@@ -10,6 +11,8 @@ export const screen = defineKind({
   sweep: false,
   leastArms: 2,
   roleOf: () => "row",
+  keptSettings: whatHelps,
+  keptName: ({ name }, isAdvised) => (isAdvised ? "what helps" : name),
   usual: () => null,
   read,
   advise,
