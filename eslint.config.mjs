@@ -78,6 +78,7 @@ export default tseslint.config(
     files: ["src/**/*.{ts,tsx}"],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
+      "@typescript-eslint/no-non-null-assertion": "error",
       "@typescript-eslint/no-floating-promises": "error",
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/await-thenable": "error",
@@ -86,6 +87,7 @@ export default tseslint.config(
       "@typescript-eslint/no-deprecated": "error",
     },
   },
+  { files: ["**/*.test.{ts,tsx}"], rules: { "@typescript-eslint/no-non-null-assertion": "off" } },
   {
     files: ["src/server/**/*.ts", "src/data/**/*.ts"],
     rules: { "@typescript-eslint/promise-function-async": "error" },

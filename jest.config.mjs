@@ -19,6 +19,10 @@ export default {
       },
     ],
   },
+  // Shown as four lines at the end; what only the browser runs isn't counted here.
+  coverageProvider: "v8",
+  coverageReporters: ["text-summary"],
+  collectCoverageFrom: ["src/{core,data,server,contract}/**/*.ts", "!src/**/*.test.ts", "!src/core/records/**"],
   // Looked up in the sandbox, these cost more than what is done with them.
   sandboxInjectedGlobals: ["Math", "Number"],
   // Packages that ship only ES modules.

@@ -99,6 +99,7 @@ export function asJson(file: string, reading: LogReading, summary: Summary, verd
 }
 
 function page(file: string, reading: LogReading, summary: Summary, verdict: Verdict): string {
+  const bare = (value: number | null) => value?.toFixed(2) ?? "–";
   const figure = (value: number | null, unit: string, digits = 1) =>
     value === null ? "can't be told from this log" : `${value.toFixed(digits)} ${unit}`;
   const rows: [string, string][] = [
@@ -115,14 +116,14 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
     [
       "Dips",
       summary.dips
-        ? `${summary.dips.count}${summary.dips.count ? `, longest ${(summary.dips.longestMs / 1000).toFixed(2)} s, deepest ${summary.dips.deepestFps!.toFixed(1)} fps` : ""}`
+        ? `${summary.dips.count}${summary.dips.count ? `, longest ${(summary.dips.longestMs / 1000).toFixed(2)} s, deepest ${figure(summary.dips.deepestFps, "fps", 1)}` : ""}`
         : figure(null, ""),
     ],
     [
       "Frame time",
       summary.medianFrameTimeMs === null
         ? figure(null, "")
-        : `median ${summary.medianFrameTimeMs.toFixed(2)}, 95 % ${summary.p95FrameTimeMs!.toFixed(2)}, 99 % ${summary.p99FrameTimeMs!.toFixed(2)}, longest ${summary.maxFrameTimeMs!.toFixed(2)} ms`,
+        : `median ${summary.medianFrameTimeMs.toFixed(2)}, 95 % ${bare(summary.p95FrameTimeMs)}, 99 % ${bare(summary.p99FrameTimeMs)}, longest ${bare(summary.maxFrameTimeMs)} ms`,
     ],
     ["1 % low (worst time)", figure(summary.lows?.worstTime.one ?? null, "fps")],
     ["1 % low (worst mean)", figure(summary.lows?.worstMean.one ?? null, "fps")],

@@ -236,7 +236,7 @@ export const trialViewSchema = of<TrialView>(
     outcome: outcome.nullable(),
     advice: advice.nullable(),
     missing: z.array(saidSchema),
-    pending: z.boolean(),
+    pending: z.string().nullable().describe("Which facts still have to be reckoned; null when nothing has."),
     evidence: z.array(evidence),
   }),
 );

@@ -164,7 +164,7 @@ it("measured anew by the method of today every figure is still the same, and not
 it("a trial of before opens with its outcome as it was decided", async () => {
   for (const { id } of before.outcomes) {
     const view = await viewTrial(id);
-    expect(view.pending).toBe(false);
+    expect(view.pending).toBeNull();
     expect(words(view.advice!.sentence)).toBe(
       before.outcomes.find((each) => each.id === id)!.outcome.advice.sentence,
     );

@@ -178,19 +178,19 @@ describe("a comparison is made once for the runs there are", () => {
   it("kept, found again while nothing changed, and asked for anew when a run comes", async () => {
     const { id } = await addTrial(trialOf(world.jobId, { name: "Once" }));
     await runArms(world.jobId, id, [40, 48]);
-    expect(await viewTrial(id)).toMatchObject({ pending: true, advice: null });
+    expect(await viewTrial(id)).toMatchObject({ pending: expect.any(String), advice: null });
     const { reckonTrial } = await import("./viewTrial");
     const made = await reckonTrial(id);
     const stamp = async () =>
       (await database().query("select made_at from trial_outcomes where trial_id = $1", { bind: [id] }))[0];
     const first = await stamp();
-    expect(await viewTrial(id)).toMatchObject({ pending: false, advice: { arm: made.advice.arm } });
+    expect(await viewTrial(id)).toMatchObject({ pending: null, advice: { arm: made.advice.arm } });
     expect(await reckonTrial(id)).toEqual(made);
     await decideTrial(id, { choice: made.advice.choice, arm: made.advice.arm, reason: "" });
     expect(await stamp()).toEqual(first);
     expect((await findTrial(id))!.outcome).toEqual(made);
     await undecideTrial(id);
     await keepRun(runOf(world.jobId, { trialId: id, arm: 0 }), frames(40, 11));
-    expect((await viewTrial(id)).pending).toBe(true);
+    expect((await viewTrial(id)).pending).not.toBeNull();
   });
 });

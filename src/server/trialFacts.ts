@@ -47,7 +47,7 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
 const understandingVersion = 1;
 
 /** What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal facts. */
-function fingerprintOf({ runs, ...facts }: TrialFacts): string {
+export function fingerprintOf({ runs, ...facts }: TrialFacts): string {
   const told = runs.map(({ id, arm, crashed, cold, faults, verdict, summary, yardstick, rules }) => [
     [id, arm, crashed, cold, faults, verdict.grade, summary.version],
     [yardstick, rules],

@@ -13,7 +13,7 @@ import { words } from "@/core/words";
 import * as data from "@/data";
 import { Problem } from "./problem";
 import { threadRuns } from "./threadRun";
-import { loadTrial, understood, understoodAfresh, understoodAtHand } from "./trialFacts";
+import { fingerprintOf, loadTrial, understood, understoodAfresh, understoodAtHand } from "./trialFacts";
 
 export async function viewTrial(id: string): Promise<TrialView> {
   const { job, trial, story, facts, rig, system, noise, noiseMeasured } = await loadTrial(id);
@@ -25,6 +25,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   ]);
   // What a decision rested on is kept with it, and stays as it was.
   const outcome = trial.outcome ?? atHand?.outcome ?? null;
+  const waits = !atHand && !trial.outcome && evidenceOf(facts).every((arm) => arm.runs > 0);
   const { name, width, height, diagonalInch } = displayOf(facts);
   return {
     job: { ...job, targetFps: story.standing.targetFps },
@@ -40,7 +41,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
     outcome,
     advice: outcome?.advice ?? null,
     missing: atHand?.missing ?? [],
-    pending: !atHand && !trial.outcome && evidenceOf(facts).every((arm) => arm.runs > 0),
+    pending: waits ? fingerprintOf(facts) : null,
     evidence: evidenceOf(facts),
     figures: armFigures(facts),
     limits: { temperatureC: rig.spec.temperatureLimitC, batteryWh: rig.spec.batteryWh },

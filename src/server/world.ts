@@ -101,10 +101,18 @@ export async function makeWorld({
     catalogue: worldCatalogue,
   });
   const { builds } = await viewKit();
-  const buildId = builds.find((build) => build.engineId === engineId)!.id;
+  const build = builds.find((each) => each.engineId === engineId);
+  if (!build) throw new Error("The world's engine has no build.");
   const houseRulesId = await us.addHouseRules({ name: "House", rules });
-  const jobId = await us.addJob({ rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null });
-  return { rigId, titleId, engineId, buildId, houseRulesId, jobId, end };
+  const jobId = await us.addJob({
+    rigId,
+    titleId,
+    buildId: build.id,
+    houseRulesId,
+    aim: "speed",
+    targetFps: null,
+  });
+  return { rigId, titleId, engineId, buildId: build.id, houseRulesId, jobId, end };
 }
 
 /** Twenty seconds at some rate, uneven as frames are; `seed` makes another run of the same. */
@@ -153,7 +161,9 @@ export const trialOf = (jobId: string, more: Partial<NewTrial> = {}): NewTrial =
 
 /** Runs every arm of a trial in turn, at the rate each is given. */
 export async function runArms(jobId: string, trialId: string, rates: number[], rounds = 2): Promise<void> {
-  const { arms } = (await findTrial(trialId))!;
+  const trial = await findTrial(trialId);
+  if (!trial) throw new Error("There is no such trial.");
+  const { arms } = trial;
   for (let round = 0; round < rounds; round++)
     for (const [arm, fps] of rates.entries())
       await us.keepRun(

@@ -69,6 +69,7 @@ export function BandChart({
   const y = scaleLinear(values, [height - foot, head]);
   const columns = width - left;
   const at = (event: PointerEvent) => {
+    // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- only a drawn chart is pointed at
     const box = svg.current!.getBoundingClientRect();
     return x.invert(Math.min(width, Math.max(left, ((event.clientX - box.left) * width) / box.width)));
   };

@@ -88,10 +88,7 @@ export function decideRate(
     rules = defaultMeasuring,
   }: RateInput,
 ): RateDecision {
-  const caps = new Map<
-    string,
-    Omit<RateCandidate, "held" | "refreshes" | "even" | "slowMotion" | "limiterValue">
-  >();
+  const caps = new Map<string, Pick<RateCandidate, "why" | "patch"> & { capFps: number }>();
   const offer = (capFps: number, why: RateCandidate["why"], patch: RateCandidate["patch"] = null) => {
     const key = `${patch?.name ?? ""} ${capFps.toFixed(1)}`;
     if (capFps >= leastCap - 1e-9 && capFps <= refreshHz * 1.01 && !caps.has(key))
@@ -105,20 +102,20 @@ export function decideRate(
     if (fps !== null) offer(fps, "patch", { name, sideEffects });
   const average =
     trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
-  const candidates: RateCandidate[] = [...caps.values()]
-    .sort((a, b) => b.capFps! - a.capFps!)
+  const capped = [...caps.values()]
+    .sort((a, b) => b.capFps - a.capFps)
     .map((each) => {
-      const refreshes = refreshHz / each.capFps!;
+      const refreshes = refreshHz / each.capFps;
       return {
         ...each,
-        held: heldShare(trace, each.capFps!, rules),
+        held: heldShare(trace, each.capFps, rules),
         refreshes,
         even: isWhole(refreshes),
-        slowMotion: tied && each.patch === null && each.capFps! < nativeFps * 0.99,
-        limiterValue: limiterValueFor(Math.round(each.capFps! * 100) / 100, limiterCountsDouble),
+        slowMotion: tied && each.patch === null && each.capFps < nativeFps * 0.99,
+        limiterValue: limiterValueFor(Math.round(each.capFps * 100) / 100, limiterCountsDouble),
       };
     });
-  candidates.push({
+  const free: RateCandidate = {
     capFps: null,
     why: "free",
     held: heldShare(trace, nativeFps, rules),
@@ -127,7 +124,9 @@ export function decideRate(
     slowMotion: false,
     patch: null,
     limiterValue: null,
-  });
+  };
+  const least = capped.at(-1);
+  const candidates: RateCandidate[] = [...capped, free];
 
   const fits = (each: RateCandidate) =>
     each.capFps !== null && !each.slowMotion && each.patch === null && each.held >= heldEnough;
@@ -135,8 +134,7 @@ export function decideRate(
   if (recommended < 0) recommended = candidates.findIndex(fits);
   let sentence: Said;
   if (recommended >= 0) {
-    const { capFps, held, why, even, refreshes } = candidates[recommended];
-    const fps = capFps!;
+    const { capFps: fps, held, why, even, refreshes } = capped[recommended];
     sentence =
       why === "native"
         ? said("rate.native", { fps, held })
@@ -145,7 +143,7 @@ export function decideRate(
             held,
             refreshes: even ? Math.round(refreshes ?? 0) : null,
             average,
-            freeHeld: candidates.at(-1)!.held,
+            freeHeld: free.held,
             nativeFps,
           });
   } else if (tied) {
@@ -153,7 +151,7 @@ export function decideRate(
     sentence = said("rate.tied", { nativeFps, held: candidates[recommended].held });
   } else {
     recommended = candidates.length - 1;
-    const leastFps = candidates.filter(({ capFps }) => capFps !== null).at(-1)!.capFps!;
+    const leastFps = least?.capFps ?? nativeFps;
     sentence = said("rate.free", { leastFps, average });
   }
   return { candidates, recommended, averageFps: average, sentence };

@@ -73,7 +73,7 @@ export function simulate(
           compileAt.shift();
           work += workload.compileMs * (0.6 + 0.8 * random.uniform());
         }
-        if (stalls.length > 0 && now - sceneStart >= stalls[0].at) work += stalls.shift()!.ms;
+        if (stalls.length > 0 && now - sceneStart >= stalls[0].at) work += stalls.shift()?.ms ?? 0;
         if (random.uniform() < (strayPerMinute * work) / 60_000) work += 25 + 30 * random.uniform();
         const { frameMs, periodMs } = display.show(work);
         now += frameMs;

@@ -63,6 +63,7 @@ export function compareArms(
     return { ...pair, p: corrected[index], decision: stands || count === 1 ? decision : "undecided" };
   });
   const rate = (arm: number) => {
+    // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- every arm stands in a pair
     const pair = outcomes.find(({ a, b }) => a === arm || b === arm)!;
     return (pair.a === arm ? pair.comparison.arms.a : pair.comparison.arms.b).averageFps;
   };

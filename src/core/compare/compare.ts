@@ -243,9 +243,14 @@ export function compare(
     };
   };
 
+  // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- runs with an average are all that is compared
   const average = effectOf("averageFps")!;
-  const ratioOf = (effect: Effect | null) =>
-    effect && { ratio: Math.exp(effect.estimate), low: Math.exp(effect.low), high: Math.exp(effect.high) };
+  const ratio = ({ estimate, low, high }: Effect) => ({
+    ratio: Math.exp(estimate),
+    low: Math.exp(low),
+    high: Math.exp(high),
+  });
+  const ratioOf = (effect: Effect | null) => effect && ratio(effect);
   const differenceOf = (effect: Effect | null) =>
     effect && { difference: effect.estimate, low: effect.low, high: effect.high };
   const margin = Math.log(1 + marginPercent / 100);
@@ -270,7 +275,7 @@ export function compare(
   });
   return {
     arms: { a: arm(sourcesA), b: arm(sourcesB) },
-    averageFps: ratioOf(average)!,
+    averageFps: ratio(average),
     worstTimeLow: ratioOf(effectOf("worstTimeLow")),
     fullSpeedTime: differenceOf(effectOf("fullSpeedTime")),
     hitchesPerMinute: differenceOf(effectOf("hitchesPerMinute")),

@@ -96,7 +96,7 @@ function conditionResponses(
       if (was.powerMode !== is.powerMode && sameConditions(was, is, "powerMode")) {
         const [a, b] = [watts(was.powerMode), watts(is.powerMode)];
         if (a !== null && b !== null && a !== b)
-          note(b > a ? "more watts" : "less watts", is.powerMode!, other);
+          note(b > a ? "more watts" : "less watts", is.powerMode ?? "", other);
       } else if (was.clocks !== is.clocks && sameConditions(was, is, "clocks"))
         note("forced clocks", is.clocks ?? "", other);
       else if (!was.cooler && is.cooler && sameConditions(was, is, "cooler")) note("cooler", "cooler", other);

@@ -248,8 +248,8 @@ export interface TrialView {
   /** What to do, by the runs there are; as kept where it is decided. */
   advice: Understood["advice"];
   missing: Said[];
-  /** Its runs are all there to read, and reading them takes a while: ask for the outcome. */
-  pending: boolean;
+  /** Says which facts still have to be reckoned, where that takes long and wasn't done; null when nothing has. */
+  pending: string | null;
   evidence: ArmEvidence[];
   figures: ArmFigures[];
   limits: { temperatureC: number | null; batteryWh: number | null };

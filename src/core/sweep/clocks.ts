@@ -94,6 +94,7 @@ export function ladder({ steps, soakMinutes, limitC }: LadderPlan, runs: LadderR
     const figures = {
       step: steps[lastClean],
       minutes: cleanMinutes,
+      // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- clean minutes rule something out
       perHour: ruledOutPerHour!,
       failed: gaveUp,
     };

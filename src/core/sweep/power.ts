@@ -38,6 +38,12 @@ export interface PowerSweep {
   missing: Said[];
 }
 
+/** One mode is faster on no more watts, or as fast on less. */
+function beats(fps: number, watts: number | null, otherFps: number, otherWatts: number | null): boolean {
+  if (watts === null || otherWatts === null) return false;
+  return fps >= otherFps && watts <= otherWatts && (fps > otherFps || watts < otherWatts);
+}
+
 /**
  * What each power mode gives for its watts.
  *
@@ -85,14 +91,7 @@ export function powerSweep(
       holds: rates[i] >= targetFps * (1 - tolerance),
       onFront:
         watts[i].watts !== null &&
-        !rates.some(
-          (rate, k) =>
-            k !== i &&
-            watts[k].watts !== null &&
-            rate >= rates[i] &&
-            watts[k].watts <= watts[i].watts! &&
-            (rate > rates[i] || watts[k].watts < watts[i].watts!),
-        ),
+        !rates.some((rate, k) => k !== i && beats(rate, watts[k].watts, rates[i], watts[i].watts)),
     };
   });
   if (rows.some(({ measured, watts: known }) => !measured && known !== null)) missing.push(said("power.named"));

@@ -137,6 +137,7 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
     ? clockStep >= intervalStepMs && clockStep > 3 * median(frameTimes)
     : rates !== null && (clock === null || clockStep >= intervalStepMs || clock.length < 2);
   if (isInterval) {
+    // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- a log without frame times that is one of readings has rates
     const readings = frameTimes ? frameTimes.map((ms) => 1000 / ms) : rates!;
     const durations = new Float64Array(readings.length).fill(1000);
     if (clock && clock.length > 1) {

@@ -81,6 +81,7 @@ export class Collector {
     this.header = layout.header.join("\u0000");
     const place = (role: Role) => this.at.get(role) ?? -1;
     this.primaryAt = Math.max(0, place(this.primary));
+    // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- the primary column is among those that are collected
     this.primaryInto = this.primary === "rate" ? null : this.numbers.get(this.primary)!;
     this.clockAt = place("presentTime");
     this.clockInto = this.primary === "frameTime" ? (this.numbers.get("presentTime") ?? null) : null;

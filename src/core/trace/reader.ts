@@ -53,10 +53,10 @@ export class LogReader {
       this.begin();
       this.takeWholeLines();
     }
-    const cut =
-      this.pending !== "" && splitRow(this.pending, this.layout!.delimiter).length < this.layout!.header.length;
+    const { delimiter, header } = this.begun().layout;
+    const cut = this.pending !== "" && splitRow(this.pending, delimiter).length < header.length;
     const notes: string[] = [];
-    if (cut && !isComment(this.pending) && this.collector && this.layout!.header.length > 1) {
+    if (cut && !isComment(this.pending) && this.collector && header.length > 1) {
       this.collector.skip(this.line + 1, this.pending);
       notes.push(`The last line (${this.line + 1}) is cut short and was left out.`);
     } else if (this.pending !== "") {
@@ -112,9 +112,15 @@ export class LogReader {
     });
   }
 
+  /** Layout and collector, which `begin` has made. */
+  private begun(): { layout: Layout; collector: Collector } {
+    const { layout, collector } = this;
+    if (!layout || !collector) throw new Error("A log is taken in before it is begun.");
+    return { layout, collector };
+  }
+
   private takeBlock(text: string): void {
-    const layout = this.layout!;
-    const collector = this.collector!;
+    const { layout, collector } = this.begun();
     const { rows, openQuotes } = rowsOf(text.split("\n"), layout.delimiter);
     for (const at of openQuotes) this.openQuotes.push(this.line + 1 + at);
     for (const cells of rows) {

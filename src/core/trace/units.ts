@@ -121,7 +121,7 @@ export function plausibleFrameTimeUnit(median: number): Unit {
 export function plausibleClockUnit(medianStep: number, rate: number | null): Unit {
   if (rate === null) return plausibleFrameTimeUnit(medianStep);
   const frames = (["s", "ms", "us", "ns"] as const).find(
-    (unit) => Math.abs((medianStep * toMs[unit]! * rate) / 1000 - 1) < 0.4,
+    (unit) => Math.abs((medianStep * (toMs[unit] ?? NaN) * rate) / 1000 - 1) < 0.4,
   );
   if (frames) return frames;
   if (medianStep < 90) return "s";

@@ -90,7 +90,9 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
         atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
         atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
         atMost("freezes", summary.freezes, rules.steady.freezes),
-        ...(alternates(summary) ? [atLeast("alternation", summary.pacing!.lag1, rules.steady.lag1)] : []),
+        ...(summary.pacing && alternates(summary)
+          ? [atLeast("alternation", summary.pacing.lag1, rules.steady.lag1)]
+          : []),
       ],
     ],
     [

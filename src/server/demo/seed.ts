@@ -66,7 +66,7 @@ async function addDemo(now: Date): Promise<void> {
   for (const system of systems) systemIds.set(system.name, await addSystem(system));
   const titleIds = new Map<string, string>();
   for (const { system, ...title } of titles)
-    titleIds.set(title.name, await addTitle({ ...title, systemId: systemIds.get(system)! }));
+    titleIds.set(title.name, await addTitle({ ...title, systemId: named(systemIds, system) }));
   const buildIds = new Map<string, string>();
   for (const { name, systems: runs, notes, builds, catalogue } of engines) {
     const made = await addEngine({
@@ -77,7 +77,7 @@ async function addDemo(now: Date): Promise<void> {
         { name: "Vulkan", drivers: ["as shipped", "newest"] },
         { name: "OpenGL", drivers: ["as shipped"] },
       ],
-      systemIds: runs.map((system) => systemIds.get(system)!),
+      systemIds: runs.map((system) => named(systemIds, system)),
       builds: builds.map(([version, branch, date]) => ({ version, branch, date, notes: "" })),
     });
     buildIds.set(name, first(made.buildIds));
@@ -85,9 +85,9 @@ async function addDemo(now: Date): Promise<void> {
   let last = "";
   for (const [index, story] of stories.entries()) {
     last = await addJob({
-      rigId: rigIds.get(story.rig)!,
-      titleId: titleIds.get(story.title)!,
-      buildId: buildIds.get(story.engine)!,
+      rigId: named(rigIds, story.rig),
+      titleId: named(titleIds, story.title),
+      buildId: named(buildIds, story.engine),
       houseRulesId: rules[story.rules ?? "Lending desk"],
       aim: story.aim,
       targetFps: null,
@@ -95,14 +95,24 @@ async function addDemo(now: Date): Promise<void> {
     });
     await new Teller(last, story, buildIds, 1000 * (index + 1), now.getTime() - story.daysAgo * day).tell();
   }
-  const rig = rigs.find(({ name }) => name === stories.at(-1)!.rig)!;
+  const story = first(stories.slice(-1));
+  const rig = rigNamed(story.rig);
   await putBench({
-    rigId: rigIds.get(rig.name)!,
+    rigId: named(rigIds, rig.name),
     jobId: last,
     houseRulesId: rules["Lending desk"],
-    conditions: { ...firstConditions(rig.spec), powerMode: stories.at(-1)!.powerMode },
+    conditions: { ...firstConditions(rig.spec), powerMode: story.powerMode },
   });
 }
+
+/** What the demo calls by a name. */
+function named<Thing>(things: ReadonlyMap<string, Thing>, name: string): Thing {
+  const found = things.get(name);
+  if (found === undefined) throw new Error(`The demo has no “${name}”.`);
+  return found;
+}
+
+const rigNamed = (name: string) => named(new Map(rigs.map((rig) => [rig.name, rig])), name);
 
 /** Lives through one story: runs, trials and decisions in their order. */
 class Teller {
@@ -115,7 +125,7 @@ class Teller {
     private seed: number,
     private at: number,
   ) {
-    this.spec = rigs.find(({ name }) => name === story.rig)!.spec;
+    this.spec = rigNamed(story.rig).spec;
   }
 
   async tell(): Promise<void> {
@@ -133,7 +143,9 @@ class Teller {
 
   /** What holds now; before the first run, the engine's defaults. */
   private async standing() {
-    return (await loadStory((await findJob(this.jobId))!)).standing;
+    const job = await findJob(this.jobId);
+    if (!job) throw new Error("The story's job is gone.");
+    return (await loadStory(job)).standing;
   }
 
   private async runs({
@@ -172,7 +184,7 @@ class Teller {
       name: arm.name,
       settings: { ...standing.settings, ...arm.settings },
       conditions: arm.conditions ?? {},
-      buildId: arm.engine ? this.buildIds.get(arm.engine)! : null,
+      buildId: arm.engine ? named(this.buildIds, arm.engine) : null,
       level: arm.level ?? null,
       role: kindOf(kind).roleOf({ level: arm.level ?? null, conditions: arm.conditions ?? {} }, at),
     }));
@@ -200,7 +212,9 @@ class Teller {
     }
     if (fault) {
       const { arm, ...noted } = fault;
-      await addFault(us, { ...noted, runId: made.find((run) => run.arm === arm)!.id });
+      const [run] = made.filter((each) => each.arm === arm);
+      if (!run) throw new Error("The story notes a fault in an arm without runs.");
+      await addFault(us, { ...noted, runId: run.id });
     }
     if (!decide) return;
     const { advice } = await reckonTrial(id);
@@ -244,7 +258,7 @@ class Teller {
       { ...story.effects, " engine": { x: effect } },
     );
     const { trace, crashed } = simulate(
-      deviceUnder(devices[story.rig]!, made),
+      deviceUnder(named(new Map(Object.entries(devices)), story.rig), made),
       minutes ? lengthened(work, minutes) : work,
       this.seed++,
       cold,

@@ -34,6 +34,7 @@ export function Reading({
   children: ReactNode;
 }) {
   const { summary, verdict } = run;
+  const { lows } = summary;
   const speed = summary.reportedSpeedPercent ?? (summary.tied ? summary.speedPercent : null);
   const like = runs.filter((each) => sameSettings(each.settings, run.settings));
   const crashes = like.some(({ crashed }) => crashed)
@@ -115,12 +116,12 @@ export function Reading({
                 : undefined
             }
           />
-          {summary.lows &&
+          {lows &&
             shownFirst.map((method) => (
               <Figure
                 key={method}
                 name={`1 % low, ${lowNames[method]}`}
-                value={say.number(summary.lows![method].one)}
+                value={say.number(lows[method].one)}
                 unit="fps"
               />
             ))}

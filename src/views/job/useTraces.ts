@@ -38,7 +38,7 @@ function useAnswer<Answer>(
       return;
     }
     let current = true;
-    asking.current!().then(
+    asking.current?.().then(
       (answer) => current && setState({ answer, problem: null }),
       (error: Error) => current && setState({ answer: null, problem: error.message }),
     );

@@ -47,9 +47,9 @@ export function LogImport({
   const again = (changed: ReadOptions) => file && readWith(file, { ...options, ...changed });
   const correct = (map: NonNullable<ReadOptions["map"]>) => again({ map: { ...options.map, ...map } });
   const keepIt = async (preview: LogPreview) => {
-    if (keeping) return;
+    if (keeping || !file) return;
     setKeeping(true);
-    const outcome = await keep(particulars(file!.name, preview.reading.skippedRows));
+    const outcome = await keep(particulars(file.name, preview.reading.skippedRows));
     setKeeping(false);
     if (outcome.ok) onKept(outcome);
     else setRefusal(outcome);

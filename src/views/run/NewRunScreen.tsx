@@ -36,10 +36,11 @@ export function NewRunScreen({
   const { rig } = bench;
   const conditions = bench.conditions && { ...bench.conditions, ...trial?.conditions };
   const back = trial ? `/jobs/${job.id}/trials/${trial.id}` : `/jobs/${job.id}`;
+  const held = bench.conditions;
   const set =
-    trial && bench.conditions
+    trial && held
       ? (Object.keys(trial.conditions) as (keyof typeof trial.conditions)[]).filter(
-          (key) => trial.conditions[key] !== undefined && trial.conditions[key] !== bench.conditions![key],
+          (key) => trial.conditions[key] !== undefined && trial.conditions[key] !== held[key],
         )
       : [];
   if (!rig || !conditions || rig.id !== job.rigId) {

@@ -95,7 +95,7 @@ export function DecidePanel({
             <b>{trial.choice === "keep" ? `${named(trial.keptArm)} kept` : "Put back"}</b>
           </p>
           <p className="text-[13px] text-soft">
-            {say.dateTime(trial.decidedAt!)}
+            {trial.decidedAt && say.dateTime(trial.decidedAt)}
             {trial.reason && `: “${trial.reason}”`}
           </p>
           {outcome &&

@@ -105,7 +105,7 @@ export function TrialScreen(loaded: TrialView) {
           </ul>
         )}
 
-        {pending && (
+        {pending !== null && (
           <div role="status" className="flex items-center gap-4 rounded-md border border-line p-3 text-soft">
             {reckoning.problem ?? "Comparing the arms’ runs …"}
             {reckoning.problem ? (
@@ -119,7 +119,7 @@ export function TrialScreen(loaded: TrialView) {
             )}
           </div>
         )}
-        {!advice && !pending && runs.length > 0 && missing.length > 0 && (
+        {!advice && pending === null && runs.length > 0 && missing.length > 0 && (
           <ul
             aria-label="What is missing"
             className="list-disc rounded-md border border-line p-2 pl-6 text-soft"

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { fireEvent, render, screen } from "@testing-library/react";
+import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
 import {
@@ -19,11 +19,14 @@ import { call } from "@/contract";
 import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./fits";
 import { Arms } from "./Arms";
+import { useReckoning } from "./useReckoning";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
 jest.mock("@/contract", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => called.mockClear());
+// What was sent is answered before the next test begins.
+afterEach(() => act(async () => {}));
 
 // What a browser has and this stand-in lacks: charts ask for their width.
 globalThis.ResizeObserver = class {
@@ -73,7 +76,7 @@ function viewOf(
     visits: [],
     drifted: [],
     ...made,
-    pending: false,
+    pending: null,
     evidence: evidenceOf(facts),
     figures: armFigures(facts),
     limits: { temperatureC: 90, batteryWh: 48 },
@@ -162,6 +165,17 @@ describe("a comparison's screen", () => {
       body: { choice: "put back", arm: null, reason: "It looks worse." },
       saw: 4,
     });
+  });
+  it("asks for the comparison again where its facts changed while it was made", async () => {
+    const refresh = jest.fn();
+    const { rerender } = renderHook(({ facts }) => useReckoning("trial", facts, refresh), {
+      initialProps: { facts: "three runs" },
+    });
+    await waitFor(() => expect(refresh).toHaveBeenCalledTimes(1));
+    rerender({ facts: "three runs" });
+    rerender({ facts: "four runs" });
+    await waitFor(() => expect(refresh).toHaveBeenCalledTimes(2));
+    expect(called.mock.calls).toEqual(Array(2).fill(["reckonTrial", { id: "trial" }]));
   });
   it("without advice there is nothing to decide", () => {
     decide({ ...view, advice: null });

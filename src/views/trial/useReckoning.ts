@@ -4,18 +4,19 @@ import { call } from "@/contract";
 
 /**
  * Asks the server to make what a trial comes to, once for the runs there are, where that isn't at hand.
+ * @param pending which facts aren't reckoned yet; others than before are asked for again
  * @param refresh called when it is made
  */
 export function useReckoning(
   trialId: string,
-  pending: boolean,
+  pending: string | null,
   refresh: () => void,
 ): { problem: string | null; again: () => void } {
   const [problem, setProblem] = useState<string | null>(null);
   const [tries, setTries] = useState(0);
   const again = useCallback(() => setTries((made) => made + 1), []);
   useEffect(() => {
-    if (!pending) return;
+    if (pending === null) return;
     let current = true;
     setProblem(null);
     void call("reckonTrial", { id: trialId }).then((sent) => {

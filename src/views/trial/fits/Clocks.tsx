@@ -16,6 +16,7 @@ export function Clocks({ fit: { state, rows, school }, view: { trial, limits } }
       >
         {trial.arms.map((arm, step) => {
           const own = rows.filter((row) => row.arm === step);
+          const soak = own.at(-1);
           const clean = own
             .filter(({ fault }) => fault === null)
             .reduce((sum, { minutes }) => sum + minutes, 0);
@@ -30,20 +31,20 @@ export function Clocks({ fit: { state, rows, school }, view: { trial, limits } }
               <p className="font-semibold">{arm.name}</p>
               <p className="figure">{clean > 0 ? `${clean.toFixed(1)} min clean` : "not soaked"}</p>
               {failed && <p className="text-caution">given up: {soakFault(failed)}</p>}
-              {own.length > 0 && (
+              {soak && (
                 <p className="figure text-soft">
-                  {say.number(own.at(-1)!.fps)} fps sustained
-                  {own.at(-1)!.hottestC !== null && `, ${own.at(-1)!.hottestC!.toFixed(0)} °C`}
-                  {own.at(-1)!.watts !== null && `, ${(own.at(-1)!.fps / own.at(-1)!.watts!).toFixed(1)} fps/W`}
+                  {say.number(soak.fps)} fps sustained
+                  {soak.hottestC !== null && `, ${soak.hottestC.toFixed(0)} °C`}
+                  {soak.watts !== null && `, ${(soak.fps / soak.watts).toFixed(1)} fps/W`}
                 </p>
               )}
             </li>
           );
         })}
       </ol>
-      {state.ruledOutPerHour !== null && (
+      {state.ruledOutPerHour !== null && state.lastClean !== null && (
         <p className="mt-3 text-[13px]">
-          Clean for {state.cleanMinutes.toFixed(0)} min at {armAt(trial, state.lastClean!).name}: more than{" "}
+          Clean for {state.cleanMinutes.toFixed(0)} min at {armAt(trial, state.lastClean).name}: more than{" "}
           {state.ruledOutPerHour.toFixed(1)} crashes an hour are ruled out (95 %), rarer ones are not.
         </p>
       )}

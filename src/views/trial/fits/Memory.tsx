@@ -3,6 +3,14 @@ import type { MemoryReading } from "@/core/trial";
 import { Panel, Plot, say, type PlotLine } from "@/ui";
 import { pointsOf, strokeOf, upTo, type FitProps } from "./parts";
 
+type Growth = NonNullable<MemoryReading["rows"][number]["growth"]>;
+
+/** When the wall is reached at a slope, and between what. */
+function wallAfter({ minutesToLimit, minutesLow, minutesHigh }: Growth): string {
+  if (minutesToLimit === null || minutesLow === null || minutesHigh === null) return "";
+  return `, the wall after ${minutesToLimit.toFixed(1)} min (${minutesLow.toFixed(1)} to ${minutesHigh.toFixed(1)})`;
+}
+
 /** Memory over time with its slope to the wall. */
 export function Memory({ fit: { rows, limitMb, others, crashes } }: FitProps<MemoryReading>) {
   if (rows.length === 0) return null;
@@ -14,22 +22,22 @@ export function Memory({ fit: { rows, limitMb, others, crashes } }: FitProps<Mem
       ),
     ),
   );
-  const lines: PlotLine[] = rows.flatMap((row, index) => [
+  const lines: PlotLine[] = rows.flatMap(({ growth, ...row }, index) => [
     {
       name: `run ${row.run}`,
       ...strokeOf(index),
       width: 2,
       points: pointsOf(row.points.minutes, row.points.megabytes),
     },
-    ...(row.growth?.grows
-      ? [row.growth.low, row.growth.high].map((slope, k) => ({
+    ...(growth?.grows
+      ? [growth.low, growth.high].map((slope, k) => ({
           name: `slope ${row.run} ${k}`,
           colour: "var(--soft)",
           dash: "2 4",
           width: 1,
           points: [
-            { x: 0, y: row.growth!.startMb },
-            { x: reach, y: row.growth!.startMb + slope * reach },
+            { x: 0, y: growth.startMb },
+            { x: reach, y: growth.startMb + slope * reach },
           ],
         }))
       : []),
@@ -51,7 +59,7 @@ export function Memory({ fit: { rows, limitMb, others, crashes } }: FitProps<Mem
           <li key={run}>
             Run {run}:{" "}
             {growth
-              ? `${growth.mbPerMinute.toFixed(1)} MB a minute (95 %: ${growth.low.toFixed(1)} to ${growth.high.toFixed(1)})${growth.minutesToLimit === null ? "" : `, the wall after ${growth.minutesToLimit.toFixed(1)} min (${growth.minutesLow!.toFixed(1)} to ${growth.minutesHigh!.toFixed(1)})`}`
+              ? `${growth.mbPerMinute.toFixed(1)} MB a minute (95 %: ${growth.low.toFixed(1)} to ${growth.high.toFixed(1)})${wallAfter(growth)}`
               : "too short to tell"}
             .
           </li>

@@ -13,13 +13,13 @@ export function Power({
   const [slowest] = sweep.slowerWithMore;
   const spotWatts = sweetSpot === null ? null : (rows[sweetSpot]?.watts ?? null);
   if (rows.length === 0) return null;
-  const known = rows.map((row, index) => ({ ...row, index })).filter(({ watts }) => watts !== null);
-  const front = known.filter(({ onFront }) => onFront).sort((a, b) => a.watts! - b.watts!);
+  const known = rows.flatMap((row, index) => (row.watts === null ? [] : [{ ...row, watts: row.watts, index }]));
+  const front = known.filter(({ onFront }) => onFront).sort((a, b) => a.watts - b.watts);
   const dots = (lit: boolean) =>
     known
       .filter(({ index }) => (index === sweetSpot) === lit)
       .map(({ watts, fps, fpsLow, fpsHigh, mode }) => ({
-        x: watts!,
+        x: watts,
         y: fps,
         label: mode,
         spread: [fps - fpsLow, fpsHigh - fps] as [number, number],
@@ -29,14 +29,14 @@ export function Power({
       {known.length > 0 && (
         <Plot
           label="Average rate against watts by power mode"
-          x={{ name: "watts", range: [0, upTo(known.map(({ watts }) => watts!))] }}
+          x={{ name: "watts", range: [0, upTo(known.map(({ watts }) => watts))] }}
           y={{ name: "fps", range: [0, upTo([target, ...rows.map(({ fps }) => fps)])] }}
           lines={[
             {
               name: "front",
               colour: "var(--series-a)",
               dash: "4 3",
-              points: front.map(({ watts, fps }) => ({ x: watts!, y: fps })),
+              points: front.map(({ watts, fps }) => ({ x: watts, y: fps })),
             },
           ]}
           dots={[
