@@ -1,0 +1,93 @@
+import type { Conditions, NewFault, NewJob, NewRun, NewTitle, Severity } from "@/core/kit";
+import type { Summary, Yardstick } from "@/core/metrics";
+import type { Decidable, Override, Standing } from "@/core/profile";
+import type { Trace } from "@/core/trace";
+import type { ArmConditions, Choice, Progress } from "@/core/trial";
+import type { Grade, HouseRules, Verdict } from "@/core/verdict";
+import type { Versioned } from "./kit";
+
+export interface JobRow extends NewJob, Versioned {
+  id: string;
+  rig: string;
+  title: string;
+  system: string;
+  hardness: NewTitle["hardness"];
+  engineId: string;
+  engine: string;
+  build: string;
+  nativeFps: number;
+  tied: boolean;
+  houseRules: string;
+  rules: HouseRules;
+  createdAt: Date;
+  closedAt: Date | null;
+  closing: JobClosing | null;
+  /** What it began from; null until its first run. */
+  baseline: Standing | null;
+}
+
+/** What a job came to: the profile with its proofs, and what it took. */
+export interface JobClosing {
+  overrides: Override[];
+  conditions: ArmConditions;
+  targetFps: number;
+  grade: Grade;
+  averageFps: number;
+  confirmationRunId: string;
+  runs: number;
+  runningMinutes: number;
+  days: number;
+  note: string;
+}
+
+export interface TrialRow extends Decidable, Versioned {
+  id: string;
+  jobId: string;
+  createdAt: Date;
+  choice: Choice["choice"] | null;
+  reason: string;
+}
+
+/** A trial with how far its runs have come. */
+export interface TrialNode extends TrialRow, Progress {}
+
+export interface FaultRow extends NewFault {
+  id: string;
+  createdAt: Date;
+}
+
+export interface JobListRow extends Omit<JobRow, "rules" | "closing" | "baseline"> {
+  runs: number;
+  lastRunAt: Date | null;
+  /** Light and rate of the newest run. */
+  grade: Grade | null;
+  averageFps: number | null;
+}
+
+/** How far a run has come: growing, whole, or ended before its time. */
+export const runStates = ["open", "whole", "cut off", "crashed"] as const;
+
+export type RunState = (typeof runStates)[number];
+
+export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
+  id: string;
+  number: number;
+  form: Trace["form"];
+  madeAt: Date;
+  buildId: string;
+  rigRevisionId: string;
+  rules: HouseRules;
+  yardstick: Yardstick;
+  faults: Severity[];
+  state: RunState;
+  summary: Summary | null;
+  verdict: Verdict | null;
+}
+
+/** What lies on the bench now. */
+export interface BenchRow extends Versioned {
+  rigId: string | null;
+  jobId: string | null;
+  houseRulesId: string | null;
+  conditions: Conditions | null;
+}

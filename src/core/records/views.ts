@@ -1,0 +1,150 @@
+import type { NextStep, Opening, Suggestion } from "@/core/advise";
+import type { NoiseFloor } from "@/core/compare";
+import type { Diagnosis } from "@/core/diagnose";
+import type { Conditions, NewSystem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type { Summary, TallyFigures } from "@/core/metrics";
+import type { Override, Standing } from "@/core/profile";
+import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
+import type { Grade, Verdict } from "@/core/verdict";
+import type { Said } from "@/core/words";
+import type { Versioned, RigRow, BuildRow, HouseRulesRow, PreflightItemRow } from "./kit";
+import type { JobRow, TrialNode, FaultRow, JobListRow, RunRow } from "./jobs";
+
+/** The bench strip: what is on the bench and what can be put there. */
+export interface BenchView extends Versioned {
+  rigs: Pick<RigRow, "id" | "name">[];
+  rig: RigRow | null;
+  conditions: Conditions | null;
+  houseRules: HouseRulesRow[];
+  houseRulesId: string | null;
+  jobId: string | null;
+}
+
+/** A setting that changed from one run to the next; null where it was not in force. */
+export interface Change {
+  key: string;
+  from: SettingValue | null;
+  to: SettingValue | null;
+}
+
+/** A run in a job's thread: figures, verdict, and what was changed since the run before. */
+export interface ThreadRun extends Omit<
+  RunRow,
+  "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "faults"
+> {
+  /** Without its segments: a screen that draws two hundred runs needs none. */
+  summary: Omit<Summary, "segments">;
+  verdict: Verdict;
+  changes: Change[];
+  /** Conditions that break the job's house rules. */
+  warnings: Said[];
+  /** Its figures are of an older method, and are being made anew. */
+  outdated: boolean;
+  /** It compiled effects on first sight, or was said to have. */
+  cold: boolean;
+  tally: TallyFigures | null;
+}
+
+export interface JobView {
+  job: JobRow;
+  runs: ThreadRun[];
+  trials: TrialNode[];
+  faults: FaultRow[];
+  /** What was kept so far, as the difference from the engine's defaults. */
+  overrides: Override[];
+  standing: Standing;
+  /** Of the newest run that can be diagnosed, with its id. */
+  diagnosis: { runId: string; diagnosis: Diagnosis } | null;
+  suggestions: Suggestion[];
+  opening: Opening | null;
+  next: NextStep;
+  noise: NoiseFloor;
+  noiseMeasured: boolean;
+  /** What changes can be begun from. */
+  catalogue: Setting[];
+  spec: RigSpec;
+  scenes: string[];
+}
+
+/** A trial with all that its screen shows. */
+export interface TrialView {
+  job: JobRow;
+  trial: TrialNode;
+  /** The rate wanted of its runs, fps. */
+  targetFps: number;
+  runs: ThreadRun[];
+  faults: FaultRow[];
+  noise: NoiseFloor;
+  noiseMeasured: boolean;
+  /** What first and later visits to scenes lost. */
+  visits: Visits[];
+  /** Rigs, engines and conditions that drifted since it was begun. */
+  drifted: Said[];
+  reading: Reading | null;
+  outcome: Understood["outcome"];
+  /** What to do, by the runs there are; as kept where it is decided. */
+  advice: Understood["advice"];
+  missing: Said[];
+  /** Says which facts still have to be reckoned, where that takes long and wasn't done; null when nothing has. */
+  pending: string | null;
+  evidence: ArmEvidence[];
+  figures: ArmFigures[];
+  limits: { temperatureC: number | null; batteryWh: number | null };
+  display: { name: string; width: number; height: number; diagonalInch: number | null };
+  screens: NewSystem["screens"];
+}
+
+/** What a trial can be made from. */
+export interface PlanView {
+  job: JobRow;
+  catalogue: Setting[];
+  standing: Standing;
+  spec: RigSpec;
+  builds: BuildRow[];
+  usefulScale: number | null;
+  sceneMinutes: number;
+  /** Between runs, as the job's last heat sweep measured it. */
+  coolDownMinutes: number | null;
+}
+
+export interface JobsView {
+  rows: JobListRow[];
+  total: number;
+  search: string;
+  /** Where the next rows begin; null at the end. */
+  next: string | null;
+}
+
+/** What a new run starts from. */
+export interface NewRunView {
+  job: JobRow;
+  catalogue: Setting[];
+  settings: Settings;
+  bench: BenchView;
+  preflight: PreflightItemRow[];
+  /** How many rate patches the title has. */
+  patches: number;
+  scenes: string[];
+  /** The trial it is made for, where it is. */
+  trial: {
+    id: string;
+    name: string;
+    arm: number;
+    armName: string;
+    arms: { name: string; settings: Settings; conditions: ArmConditions }[];
+    conditions: ArmConditions;
+    cold: boolean;
+    isSweep: boolean;
+  } | null;
+}
+
+/** A run whose light other thresholds would change. */
+export interface Rejudged {
+  runId: string;
+  jobId: string;
+  title: string;
+  rig: string;
+  number: number;
+  from: Grade;
+  to: Grade;
+}

@@ -1,0 +1,92 @@
+import { QueryTypes } from "sequelize";
+import type { NewEngine, Setting } from "@/core/kit";
+import type { BuildRow, EngineDetail } from "@/core/records";
+import { Build, CatalogueSetting, Engine, EngineSystem, store } from "./models";
+import { together, transact } from "./transact";
+
+/** Every engine's builds with the systems the engine runs. */
+export async function listBuilds(): Promise<BuildRow[]> {
+  return store().query<BuildRow & object>(
+    `select b.id, e.id as "engineId", e.name as engine, b.version, b.branch,
+            array(select system_id::text from engine_systems where engine_id = e.id) as "systemIds"
+     from builds b join engines e on e.id = b.engine_id order by e.name, b.version`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
+export async function addEngine({
+  builds,
+  catalogue,
+  systemIds,
+  ...engine
+}: NewEngine): Promise<{ id: string; buildIds: string[] }> {
+  return transact(async () => {
+    const made = await Engine.create(engine);
+    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: made.id, systemId })));
+    const rows = await Build.bulkCreate(builds.map((build) => ({ ...build, engineId: made.id })));
+    await putCatalogue(made.id, catalogue);
+    return { id: made.id, buildIds: rows.map(({ id }) => id) };
+  });
+}
+
+async function putCatalogue(engineId: string, catalogue: Setting[]): Promise<void> {
+  await CatalogueSetting.bulkCreate(
+    catalogue.map((definition, position) => ({ engineId, position, key: definition.key, definition })),
+  );
+}
+
+/** An engine's settings in their order. */
+export async function catalogueOf(engineId: string): Promise<Setting[]> {
+  store();
+  const rows = await CatalogueSetting.findAll({ where: { engineId }, order: ["position"] });
+  return rows.map(({ definition }) => definition);
+}
+
+export async function findEngine(id: string): Promise<EngineDetail | null> {
+  store();
+  const engine = await Engine.findByPk(id);
+  if (!engine) return null;
+  const [builds, systems, catalogue] = await together(
+    async () => Build.findAll({ where: { engineId: id }, order: ["version"] }),
+    async () => EngineSystem.findAll({ where: { engineId: id } }),
+    async () => catalogueOf(id),
+  );
+  return {
+    id,
+    version: engine.version,
+    name: engine.name,
+    notes: engine.notes,
+    backEnds: engine.backEnds,
+    catalogue,
+    systemIds: systems.map(({ systemId }) => systemId),
+    builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
+  };
+}
+
+/** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
+export async function putEngine(
+  id: string,
+  { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine,
+): Promise<void> {
+  return transact(async () => {
+    await Engine.update({ name, notes, backEnds }, { where: { id } });
+    await EngineSystem.destroy({ where: { engineId: id } });
+    await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })));
+    const held = await Build.findAll({ where: { engineId: id } });
+    const same = (a: { version: string; branch: string }, b: { version: string; branch: string }) =>
+      a.version === b.version && a.branch === b.branch;
+    for (const build of builds) {
+      const known = held.find((row) => same(row, build));
+      if (known) await known.update(build);
+      else await Build.create({ ...build, engineId: id });
+    }
+    const dropped = held.filter((row) => !builds.some((build) => same(row, build))).map((row) => row.id);
+    if (dropped.length > 0)
+      await store().query(
+        `delete from builds b where id = any($1::uuid[]) and not exists (select 1 from jobs where build_id = b.id) and not exists (select 1 from runs where build_id = b.id)`,
+        { bind: [dropped] },
+      );
+    await CatalogueSetting.destroy({ where: { engineId: id } });
+    await putCatalogue(id, catalogue);
+  });
+}
