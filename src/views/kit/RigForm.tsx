@@ -1,13 +1,16 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { Plus, X } from "lucide-react";
 import { useState } from "react";
-import { Controller, useFieldArray, useForm } from "react-hook-form";
-import { batteryWh, newRigSchema, type NewRig } from "@/core/kit";
+import { Controller, useForm } from "react-hook-form";
+import { newRigSchema, type NewRig } from "@/core/kit";
 import type { RigDetail } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
+import { Field, Input, Panel, Switch, say } from "@/ui";
 import { FormFrame } from "./FormFrame";
-import { listOf, numeric } from "./numeric";
+import { MilliampHours } from "./MilliampHours";
+import { RigClusters } from "./RigClusters";
+import { RigDisplays } from "./RigDisplays";
+import { RigModes } from "./RigModes";
+import { figureFields } from "./figureFields";
 import { useSaving } from "./useSaving";
 
 const blank: NewRig = {
@@ -52,20 +55,8 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
     "/kit/rigs",
     values,
   );
-  const clusters = useFieldArray({ control, name: "spec.processor.clusters" });
-  const displays = useFieldArray({ control, name: "spec.displays" });
-  const modes = useFieldArray({ control, name: "spec.powerModes" });
   const at = errors.spec;
-  const figure = (
-    name: Parameters<typeof register>[0],
-    label: string,
-    unit: string | undefined,
-    error?: string,
-  ) => (
-    <Field label={label} unit={unit} error={error}>
-      {(ids) => <Input {...ids} inputMode="decimal" {...register(name, numeric)} />}
-    </Field>
-  );
+  const figure = figureFields(form);
   const date = (name: "spec.system.date" | "spec.driver.date", label: string) => (
     <Field label={label}>
       {(ids) => <Input {...ids} type="date" {...register(name, { setValueAs: (text) => text || null })} />}
@@ -91,46 +82,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
           {(ids) => <Input {...ids} placeholder="e.g. phone, handheld PC" {...register("spec.kind")} />}
         </Field>
       </Panel>
-      <Panel
-        title="Processor, a row a cluster"
-        aside={
-          <Button onClick={() => clusters.append({ cores: 4, baseGhz: 1, boostGhz: 2 })}>
-            <Plus size={14} aria-hidden />
-            Cluster
-          </Button>
-        }
-      >
-        {clusters.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-3">
-            {figure(
-              `spec.processor.clusters.${index}.cores`,
-              "Cores",
-              undefined,
-              at?.processor?.clusters?.[index]?.cores?.message,
-            )}
-            {figure(
-              `spec.processor.clusters.${index}.baseGhz`,
-              "Base clock",
-              "GHz",
-              at?.processor?.clusters?.[index]?.baseGhz?.message,
-            )}
-            {figure(
-              `spec.processor.clusters.${index}.boostGhz`,
-              "Boost clock",
-              "GHz",
-              at?.processor?.clusters?.[index]?.boostGhz?.message,
-            )}
-            <Button
-              look="quiet"
-              aria-label={`Remove cluster ${index + 1}`}
-              disabled={clusters.fields.length === 1}
-              onClick={() => clusters.remove(index)}
-            >
-              <X size={14} aria-hidden />
-            </Button>
-          </div>
-        ))}
-      </Panel>
+      <RigClusters form={form} />
       <Panel title="Graphics, memory, storage" className="grid grid-cols-4 gap-4 [&>header]:col-span-full">
         {figure("spec.graphics.units", "Graphics units", undefined, at?.graphics?.units?.message)}
         {figure("spec.graphics.clockGhz", "Graphics clock", "GHz", at?.graphics?.clockGhz?.message)}
@@ -145,143 +97,8 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
         <Field label="Driver version">{(ids) => <Input {...ids} {...register("spec.driver.version")} />}</Field>
         {date("spec.driver.date", "Driver date")}
       </Panel>
-      <Panel
-        title="Displays"
-        aside={
-          <Button
-            onClick={() =>
-              displays.append({
-                name: "television",
-                connection: "cable",
-                width: 1920,
-                height: 1080,
-                refreshHz: [60],
-                diagonalInch: null,
-              })
-            }
-          >
-            <Plus size={14} aria-hidden />
-            Display
-          </Button>
-        }
-      >
-        {displays.fields.map((row, index) => (
-          <div key={row.id} className="mb-3 grid grid-cols-[1.4fr_1.1fr_1fr_1fr_1fr_1fr_auto] items-end gap-3">
-            <Field label="Name" error={at?.displays?.[index]?.name?.message}>
-              {(ids) => <Input {...ids} {...register(`spec.displays.${index}.name`)} />}
-            </Field>
-            <Field label="Connection">
-              {({ id }) => (
-                <Controller
-                  control={control}
-                  name={`spec.displays.${index}.connection`}
-                  render={({ field }) => (
-                    <Choice
-                      id={id}
-                      label="Connection"
-                      value={field.value}
-                      onChange={field.onChange}
-                      options={["built in", "cable"].map((value) => ({ value, label: value }))}
-                    />
-                  )}
-                />
-              )}
-            </Field>
-            {figure(`spec.displays.${index}.width`, "Width", "px", at?.displays?.[index]?.width?.message)}
-            {figure(`spec.displays.${index}.height`, "Height", "px", at?.displays?.[index]?.height?.message)}
-            <Field
-              label="Refresh"
-              unit="Hz"
-              error={
-                at?.displays?.[index]?.refreshHz?.message ?? at?.displays?.[index]?.refreshHz?.[0]?.message
-              }
-            >
-              {(ids) => (
-                <Input
-                  {...ids}
-                  inputMode="decimal"
-                  {...register(`spec.displays.${index}.refreshHz`, {
-                    setValueAs: (text) =>
-                      Array.isArray(text)
-                        ? text
-                        : String(text)
-                            .split(/[\s,;/]+/)
-                            .filter(Boolean)
-                            .map(Number),
-                  })}
-                />
-              )}
-            </Field>
-            {figure(
-              `spec.displays.${index}.diagonalInch`,
-              "Diagonal",
-              "inch",
-              at?.displays?.[index]?.diagonalInch?.message,
-            )}
-            <Button
-              look="quiet"
-              aria-label={`Remove display ${index + 1}`}
-              disabled={displays.fields.length === 1}
-              onClick={() => displays.remove(index)}
-            >
-              <X size={14} aria-hidden />
-            </Button>
-          </div>
-        ))}
-      </Panel>
-      <Panel
-        title="Power modes"
-        aside={
-          <Button onClick={() => modes.append({ name: "", watts: null, use: "any" })}>
-            <Plus size={14} aria-hidden />
-            Mode
-          </Button>
-        }
-      >
-        {modes.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[2fr_1fr_1.4fr_auto] items-end gap-3">
-            <Field label="Name" error={at?.powerModes?.[index]?.name?.message}>
-              {(ids) => <Input {...ids} {...register(`spec.powerModes.${index}.name`)} />}
-            </Field>
-            {figure(`spec.powerModes.${index}.watts`, "Budget", "W", at?.powerModes?.[index]?.watts?.message)}
-            <Field label="Used">
-              {({ id }) => (
-                <Controller
-                  control={control}
-                  name={`spec.powerModes.${index}.use`}
-                  render={({ field }) => (
-                    <Choice
-                      id={id}
-                      label="Used"
-                      value={field.value}
-                      onChange={field.onChange}
-                      options={["any", "handheld", "docked", "plugged in"].map((value) => ({
-                        value,
-                        label: value,
-                      }))}
-                    />
-                  )}
-                />
-              )}
-            </Field>
-            <Button
-              look="quiet"
-              aria-label={`Remove mode ${index + 1}`}
-              disabled={modes.fields.length === 1}
-              onClick={() => modes.remove(index)}
-            >
-              <X size={14} aria-hidden />
-            </Button>
-          </div>
-        ))}
-        <Field
-          label="Clock options or governors"
-          help="By the names the rig gives them, separated by commas; empty when there are none."
-          error={at?.clockOptions?.message}
-        >
-          {(ids) => <Input {...ids} {...register("spec.clockOptions", listOf)} />}
-        </Field>
-      </Panel>
+      <RigDisplays form={form} />
+      <RigModes form={form} />
       <Panel title="Cooling and battery" className="grid grid-cols-3 gap-4 [&>header]:col-span-full">
         <Field label="Cooling">
           {(ids) => (
@@ -327,42 +144,5 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
         </Panel>
       )}
     </FormFrame>
-  );
-}
-
-/** A battery whose label gives mAh and V: converted into the Wh that is kept. */
-function MilliampHours({ onWattHours }: { onWattHours: (wh: number) => void }) {
-  const [label, setLabel] = useState({ mah: "", volts: "" });
-  const change = (part: Partial<typeof label>) => {
-    const next = { ...label, ...part };
-    setLabel(next);
-    const numberIn = (text: string) => Number(text.replace(",", "."));
-    const mah = numberIn(next.mah),
-      volts = numberIn(next.volts);
-    if (mah > 0 && volts > 0) onWattHours(Math.round(batteryWh(mah, volts) * 100) / 100);
-  };
-  return (
-    <div className="col-span-2 grid grid-cols-2 gap-4">
-      <Field label="or its charge" unit="mAh">
-        {(ids) => (
-          <Input
-            {...ids}
-            inputMode="decimal"
-            value={label.mah}
-            onChange={(event) => change({ mah: event.target.value })}
-          />
-        )}
-      </Field>
-      <Field label="at a voltage of" unit="V" help="Converted into watt-hours.">
-        {(ids) => (
-          <Input
-            {...ids}
-            inputMode="decimal"
-            value={label.volts}
-            onChange={(event) => change({ volts: event.target.value })}
-          />
-        )}
-      </Field>
-    </div>
   );
 }
