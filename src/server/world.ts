@@ -1,5 +1,5 @@
-import { defaultsOf, firstConditions, guessPurpose, type NewRun, type Setting } from "@/core/kit";
-import { armAt, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
+import { defaultsOf, firstConditions, type NewRun, type Setting } from "@/core/kit";
+import { armAt, exampleSetting, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { lendingDesk, type HouseRules } from "@/core/verdict";
@@ -19,33 +19,9 @@ export interface World {
   end: () => Promise<void>;
 }
 
-const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const setting = (key: string, more: Partial<Setting>): Setting => {
-  const shape = {
-    key,
-    label: key,
-    type: "switch" as const,
-    choices: [],
-    min: null,
-    max: null,
-    step: null,
-    default: false,
-    fastest: true,
-    relieves: [],
-    costs: free,
-    restart: false,
-    linked: [],
-    countsDouble: false,
-    section: "",
-    configKey: key,
-    ...more,
-  };
-  return { ...shape, purpose: guessPurpose(shape) };
-};
-
 /** A scale, a limiter, and switches. */
 export const worldCatalogue: Setting[] = [
-  setting("scale", {
+  exampleSetting("scale", {
     type: "number",
     min: 1,
     max: 8,
@@ -53,9 +29,9 @@ export const worldCatalogue: Setting[] = [
     default: 2,
     fastest: 1,
     relieves: ["graphics"],
-    costs: { ...free, picture: 2 },
+    costs: { picture: 2, feel: 0, heat: 0, risk: 0 },
   }),
-  setting("most_per_second", {
+  exampleSetting("most_per_second", {
     type: "number",
     min: 0,
     max: 240,
@@ -63,8 +39,8 @@ export const worldCatalogue: Setting[] = [
     fastest: null,
     relieves: ["sync"],
   }),
-  setting("light", { relieves: ["processor"] }),
-  setting("lean", { relieves: ["processor"] }),
+  exampleSetting("light", { relieves: ["processor"] }),
+  exampleSetting("lean", { relieves: ["processor"] }),
 ];
 
 /** An empty database with a small world in it. */

@@ -5,6 +5,7 @@ import {
   armFigures,
   driftOf,
   evidenceOf,
+  exampleSetting,
   exampleTrial,
   isAgainst,
   kindOf,
@@ -16,7 +17,6 @@ import {
   visitsOf,
   type ExampleRun,
 } from ".";
-import { guessPurpose, type Setting } from "@/core/kit";
 
 const random = seeded(7);
 /** Half a minute at some rate, with the spread that frames have. */
@@ -108,25 +108,7 @@ describe("a comparison", () => {
   });
 });
 
-const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const switches = ["a", "b", "c", "d", "e"].map((key): Setting => {
-  const shape = {
-    type: "switch" as const,
-    choices: [],
-    min: null,
-    max: null,
-    step: null,
-    default: false,
-    fastest: true,
-    relieves: [],
-    costs: free,
-    restart: false,
-    linked: [],
-    countsDouble: false,
-    section: "",
-  };
-  return { ...shape, key, label: `switch ${key}`, configKey: key, purpose: guessPurpose(shape) };
-});
+const switches = ["a", "b", "c", "d", "e"].map((key) => exampleSetting(key, { label: `switch ${key}` }));
 
 describe("a screening can be decided", () => {
   const settings = Object.fromEntries(switches.map(({ key }) => [key, false]));

@@ -5,6 +5,7 @@ import type { TrialView } from "@/core/records";
 import {
   armFigures,
   evidenceOf,
+  exampleSetting,
   exampleTrial,
   progressOf,
   screenPlan,
@@ -12,7 +13,6 @@ import {
   understand,
   type ExampleRun,
 } from "@/core/trial";
-import { guessPurpose, type Setting } from "@/core/kit";
 import { lendingDesk } from "@/core/verdict";
 import { seeded } from "@/core/stats";
 import { call } from "@/contract";
@@ -91,25 +91,7 @@ const decide = (view: TrialView) =>
     </KeysProvider>,
   );
 
-const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const switches = ["bright", "soft", "lean"].map((key): Setting => {
-  const shape = {
-    type: "switch" as const,
-    choices: [],
-    min: null,
-    max: null,
-    step: null,
-    default: false,
-    fastest: true,
-    relieves: [],
-    costs: free,
-    restart: false,
-    linked: [],
-    countsDouble: false,
-    section: "",
-  };
-  return { ...shape, key, label: key, configKey: key, purpose: guessPurpose(shape) };
-});
+const switches = ["bright", "soft", "lean"].map((key) => exampleSetting(key));
 
 describe("a screening's screen", () => {
   const settings = { bright: false, soft: false, lean: false };
