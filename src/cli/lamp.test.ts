@@ -45,6 +45,7 @@ describe("lamp compare", () => {
       "hitchesPerMinute",
       "decision",
       "moreRunsPerSide",
+      "chanceSettled",
       "notes",
     ]);
     expect(made).toMatchObject({
@@ -53,6 +54,18 @@ describe("lamp compare", () => {
       decision: "better",
       moreRunsPerSide: 0,
     });
+  });
+  it("takes the order of the runs, tells drift from the change, and refuses letters that don't fit", async () => {
+    const logs = ["--a", log("a1.csv", 25), log("a2.csv", 25.2), "--b", log("b1.csv", 20), log("b2.csv", 20.1)];
+    const mixed = await lamp(["compare", ...logs, "--order", "AABB", "--json"]);
+    expect(JSON.parse(mixed.out)).toMatchObject({
+      decision: "undecided",
+      notes: expect.arrayContaining([expect.stringMatching(/can't be told from what the rig did meanwhile/)]),
+    });
+    const inTurn = await lamp(["compare", ...logs, "--order", "abba", "--json"]);
+    expect(JSON.parse(inTurn.out)).toMatchObject({ decision: "better" });
+    const { code, err } = await lamp(["compare", ...logs, "--order", "ABB"]);
+    expect([code, err]).toEqual([2, expect.stringMatching(/one A or B a log.*2 A and 2 B/)]);
   });
   it("refuses uneven rounds with one clear line", async () => {
     const { code, err } = await lamp([

@@ -92,6 +92,7 @@ const pair = open({
   fullSpeedTime: interval.nullable(),
   hitchesPerMinute: interval.nullable(),
   moreRunsPerSide: z.number(),
+  chanceSettled: z.number().optional(),
 }).and(ratio);
 const advice = open({
   choice: z.enum(["keep", "put back"]),

@@ -1,6 +1,6 @@
 import { storyFrom, type JobSetting, type Story } from "@/core/job";
 import { triedIn } from "@/core/advise";
-import { rigNoise, type NoiseFloor } from "@/core/compare";
+import { assumedFor, rigNoise, type NoiseFloor } from "@/core/compare";
 import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { notFound } from "./problem";
@@ -37,7 +37,7 @@ export async function loadOnRig(id: string, options?: { segments: boolean }): Pr
     async () => data.findNoise(job.rigId),
   );
   if (!rig || !title) throw notFound("rig");
-  const { noise, measured } = rigNoise(floor);
+  const { noise, measured } = rigNoise(floor, assumedFor(rig.spec));
   const system = systems.find((each) => each.id === title.systemId);
   return { job, story, rig, title, system, noise, noiseMeasured: measured };
 }

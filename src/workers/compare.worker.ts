@@ -9,8 +9,8 @@ export interface ComparedUnder {
   rules: MeasuringRules;
   marginPercent: number;
   noise: NoiseFloor;
-  /** The k-th runs of all arms belong to round k. */
-  rounds: boolean;
+  /** Where every run stood in the order, in the shape of the arms. */
+  places: number[][];
 }
 
 const kept = new Map<string, Promise<Trace>>();
@@ -34,7 +34,7 @@ const api = {
    */
   async compare(
     arms: string[][],
-    { yardstick, rules, marginPercent, noise, rounds }: ComparedUnder,
+    { yardstick, rules, marginPercent, noise, places }: ComparedUnder,
     onProgress: (share: number) => void,
   ): Promise<ArmsOutcome> {
     const traces = await Promise.all(arms.map((ids) => Promise.all(ids.map(fetched))));
@@ -44,7 +44,7 @@ const api = {
       rules,
       marginPercent,
       noise,
-      rounds,
+      places,
       onProgress,
     });
   },

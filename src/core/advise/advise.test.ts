@@ -10,6 +10,9 @@ import {
   believe,
   decideRate,
   designSizes,
+  foldedOver,
+  isMixed,
+  type Design,
   leversFor,
   limiterRate,
   limiterValueFor,
@@ -69,6 +72,36 @@ describe("screening designs (Plackett & Burman, Biometrika 33, 1946)", () => {
     }
     expect(found).toBe(100);
     expect(wrong / 500).toBeLessThan(0.1);
+  });
+  it("folded over, two switches that act on one another name no innocent one, and a steady drift none either", () => {
+    const plain = screeningDesign(7);
+    const counted = (design: Design) => {
+      let innocent = 0;
+      for (let seed = 0; seed < 200; seed++) {
+        const random = seeded(4000 + seed);
+        const rates = design.map(
+          (row, i) =>
+            (row[0] > 0 ? 0.1 : 0) +
+            (row[1] > 0 ? 0.07 : 0) +
+            (row[0] > 0 && row[1] > 0 ? 0.1 : 0) -
+            (0.05 * i) / design.length +
+            0.04 * random.normal(),
+        );
+        const named = screeningEffects(design, rates).filter(({ matters, factor }) => matters && factor > 1);
+        if (named.length > 0) innocent++;
+      }
+      return innocent / 200;
+    };
+    expect(counted(foldedOver(plain))).toBeLessThanOrEqual(0.1);
+    expect(counted(plain)).toBeLessThanOrEqual(0.1);
+    const rates = foldedOver(plain).map((_, i) => (i < 8 ? 1 : null));
+    expect(isMixed(foldedOver(plain), rates)).toBe(true);
+    expect(
+      isMixed(
+        foldedOver(plain),
+        foldedOver(plain).map((_, i) => i),
+      ),
+    ).toBe(false);
   });
   it("works with rows missing, down to half", () => {
     const design = screeningDesign(3);
@@ -407,6 +440,7 @@ describe("advice on a comparison", () => {
     fullSpeedTime: null,
     hitchesPerMinute: null,
     moreRunsPerSide: 3,
+    chanceSettled: 0.93,
   });
   const arm = (name: string, more: Partial<ArmEvidence> = {}): ArmEvidence => ({
     name,
@@ -423,7 +457,9 @@ describe("advice on a comparison", () => {
     expect(two(pair(0, 1, 1.1, "better"))).toMatchObject({ choice: "keep", arm: 1 });
     expect(two(pair(0, 1, 0.9, "worse")).choice).toBe("put back");
     expect(words(two(pair(0, 1, 1.001, "no difference")).sentence)).toMatch(/fewer overrides/);
-    expect(words(two(pair(0, 1, 1.02, "undecided")).sentence)).toMatch(/About 3 more a side/);
+    expect(words(two(pair(0, 1, 1.02, "undecided")).sentence)).toMatch(
+      /3 more runs a side should settle it \(9 in 10\)/,
+    );
   });
   it("a fault outweighs speed, and its end outweighs none", () => {
     expect(two(pair(0, 1, 1.3, "better"), { faulted: true })).toMatchObject({

@@ -12,6 +12,14 @@ export {
   type RateDecision,
   type RateInput,
 } from "./rateDecision";
-export { designSizes, screeningDesign, screeningEffects, type Design, type MainEffect } from "./screening";
+export {
+  designSizes,
+  foldedOver,
+  isMixed,
+  screeningDesign,
+  screeningEffects,
+  type Design,
+  type MainEffect,
+} from "./screening";
 export { openingFor, type Opening } from "./strategies";
 export { heatCautions, suggest, type SuggestInput, type Suggestion } from "./suggest";

@@ -1,5 +1,6 @@
-import { assumedNoise, reckonedSpread, type NoiseFloor } from "@/core/compare";
-import { tQuantile } from "@/core/stats";
+import { Matrix, determinant, inverse } from "ml-matrix";
+import { assumedNoise, pooledSpread, type NoiseFloor } from "@/core/compare";
+import { mean, medianOf, tQuantile } from "@/core/stats";
 
 /** First rows of the cyclic designs of Plackett & Burman (1946), + as 1. The last row of every design is all −. */
 const generators: Record<number, string> = {
@@ -30,7 +31,7 @@ export function screeningDesign(factors: number): Design {
   return [...rows, first.map((): 1 | -1 => -1)].map((row) => row.slice(0, factors));
 }
 
-/** What a factor does: its + over its −, as a log ratio with a 95 % interval. */
+/** What a factor does: its + over its −, as a log ratio, with an interval that holds for all factors at once. */
 export interface MainEffect {
   factor: number;
   logGain: number;
@@ -40,8 +41,74 @@ export interface MainEffect {
 }
 
 /**
- * Main effects of a screening: mean of the runs at + less mean at −, on log rates; the interval from the rig's noise floor,
- * pooled with what the columns without a factor show.
+ * A design folded over: all rows, then all again in the same order with every sign changed (Box & Hunter 1961, from memory).
+ * Main effects are then free of what pairs of switches do together, and of a steady drift.
+ */
+export const foldedOver = (design: Design): Design => [
+  ...design,
+  ...design.map((row) => row.map((sign): 1 | -1 => (sign > 0 ? -1 : 1))),
+];
+
+/** Chance that any switch is named which does nothing. */
+const familyLevel = 0.08;
+/** Degrees of freedom under which the effects themselves are asked for their spread. */
+const enoughFreedom = 6;
+
+/**
+ * Spread of effects when most of them are nothing (Lenth, Technometrics 31, 1989): 1.5 times the median of those that aren't
+ * far out; a third as many degrees of freedom as effects.
+ */
+function sparseSpread(effects: number[]): { error: number; freedom: number } {
+  const sizes = Float64Array.from(effects, Math.abs);
+  const first = 1.5 * medianOf(sizes);
+  const near = sizes.filter((size) => size < 2.5 * first);
+  return { error: near.length > 0 ? 1.5 * medianOf(near) : 0, freedom: effects.length / 3 };
+}
+
+/** Least squares of values on an intercept and signs. @returns null where they can't be told apart */
+function fitSigns(signs: number[][], values: number[]) {
+  if (signs.length <= (signs[0]?.length ?? 0)) return null;
+  const design = new Matrix(signs.map((row) => [1, ...row]));
+  const information = design.transpose().mmul(design);
+  if (Math.abs(determinant(information.clone().div(signs.length))) < 1e-6) return null;
+  const covariance = inverse(information);
+  const solved = covariance.mmul(design.transpose()).mmul(Matrix.columnVector(values)).to1DArray();
+  const fitted = design.mmul(Matrix.columnVector(solved)).to1DArray();
+  return {
+    coefficients: solved.slice(1),
+    units: solved.slice(1).map((_, factor) => covariance.get(factor + 1, factor + 1)),
+    squares: values.reduce((sum, value, i) => sum + (value - (fitted[i] ?? 0)) ** 2, 0),
+    freedom: values.length - design.columns,
+  };
+}
+
+interface RowRun {
+  row: (1 | -1)[];
+  rate: number;
+}
+
+const rowsRun = (design: Design, logRates: (number | null)[]): RowRun[] =>
+  design.flatMap((row, i) => {
+    const rate = logRates[i];
+    return rate === null || rate === undefined ? [] : [{ row, rate }];
+  });
+
+/** Whether every row was run with all signs changed too. */
+function areFolded(rows: RowRun[]): boolean {
+  const there = new Set(rows.map(({ row }) => row.join()));
+  return rows.every(({ row }) => there.has(row.map((sign) => -sign).join()));
+}
+
+/** Whether main effects are mixed with what pairs of switches do together: the design isn't folded over, or too little of it is run. */
+export const isMixed = (design: Design, logRates: (number | null)[]): boolean =>
+  !areFolded(rowsRun(design, logRates));
+
+/**
+ * Main effects of a screening, on log rates: what a factor's + does over its −.
+ *
+ * Least squares; where every row was run with all signs changed too, with a steady drift, and free of what pairs of switches do together:
+ * that is left over, and counts as spread. The spread is pooled with the rig's; where little is left over, with the effects' own
+ * (most do nothing). Intervals hold for all factors at once (Bonferroni).
  *
  * @param design as run; a row may stand for several runs
  * @param logRates log rate of every row, null where it was not run
@@ -52,43 +119,43 @@ export function screeningEffects(
   logRates: (number | null)[],
   noise: NoiseFloor = assumedNoise,
 ): MainEffect[] {
-  const run = design
-    .map((row, i) => ({ row, rate: logRates[i] }))
-    .filter((each): each is { row: (1 | -1)[]; rate: number } => each.rate !== null);
-  if (run.length < design.length / 2) throw new RangeError("fewer than half of the runs are in");
-  const whole = run.length === design.length;
-  const contrast = (signs: number[]) => {
-    const up = run.filter((_, i) => signs[i] > 0),
-      down = run.filter((_, i) => signs[i] < 0);
-    if (up.length === 0 || down.length === 0) return null;
-    const meanOf = (list: typeof run) => list.reduce((sum, { rate }) => sum + rate, 0) / list.length;
-    return { effect: meanOf(up) - meanOf(down), unit: 1 / up.length + 1 / down.length };
-  };
-  const factors = design[0].length;
-  // Columns of the full design that hold no factor show nothing but spread.
-  let squares = 0,
-    freedom = 0;
-  if (whole) {
-    const full = screeningDesign(design.length - 1);
-    for (let column = factors; column < design.length - 1; column++) {
-      const empty = contrast(full.map((row) => row[column]));
-      if (!empty) continue;
-      squares += empty.effect ** 2 / empty.unit;
-      freedom++;
-    }
+  const rows = rowsRun(design, logRates);
+  if (rows.length < design.length / 2) throw new RangeError("fewer than half of the runs are in");
+  const factors = design[0]?.length ?? 0;
+  const folded = areFolded(rows);
+  // Folded over, a steady drift is told from the effects; in half a design there is no room for it.
+  const fit = fitSigns(
+    rows.map(({ row }, place) => (folded ? [...row, (2 * place) / (rows.length - 1) - 1] : row)),
+    rows.map(({ rate }) => rate),
+  );
+  const unknown = (factor: number): MainEffect => ({
+    factor,
+    logGain: 0,
+    low: -Infinity,
+    high: Infinity,
+    matters: false,
+  });
+  if (!fit) return Array.from({ length: factors }, (_, factor) => unknown(factor));
+  const coefficients = fit.coefficients.slice(0, factors);
+  let { squares, freedom } = fit;
+  if (freedom < enoughFreedom) {
+    const sparse = sparseSpread(coefficients);
+    squares += (sparse.freedom * sparse.error ** 2) / mean(fit.units.slice(0, factors));
+    freedom += sparse.freedom;
   }
-  const spread = reckonedSpread(squares, freedom, noise);
-  const t = tQuantile(0.975, spread.freedom);
-  return Array.from({ length: factors }, (_, factor): MainEffect => {
-    const found = contrast(run.map(({ row }) => row[factor]));
-    if (!found) return { factor, logGain: 0, low: -Infinity, high: Infinity, matters: false };
-    const half = t * Math.sqrt(spread.variance * found.unit);
+  const spread = pooledSpread(squares, freedom, noise);
+  const t = tQuantile(1 - familyLevel / 2 / factors, spread.freedom);
+  // What a pair of switches does together is rarely more than half of what the stronger does alone (effect hierarchy, common practice).
+  const least = folded ? 0 : Math.max(...coefficients.map(Math.abs));
+  return coefficients.map((coefficient, factor): MainEffect => {
+    const half = 2 * t * Math.sqrt(spread.variance * (fit.units[factor] ?? 0));
+    const logGain = 2 * coefficient;
     return {
       factor,
-      logGain: found.effect,
-      low: found.effect - half,
-      high: found.effect + half,
-      matters: found.effect - half > 0 || found.effect + half < 0,
+      logGain,
+      low: logGain - half,
+      high: logGain + half,
+      matters: Math.abs(logGain) > Math.max(half, least),
     };
   });
 }

@@ -1,7 +1,16 @@
 import { words } from "@/core/words";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
-import { armOrder, compareArms, effectiveFps, givesRounds, noiseFloor, rigNoise, stillToRun } from ".";
+import {
+  armOrder,
+  assumedNoise,
+  compareArms,
+  effectiveFps,
+  givesRounds,
+  noiseFloor,
+  rigNoise,
+  stillToRun,
+} from ".";
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
@@ -82,8 +91,11 @@ describe("the order of runs", () => {
   });
 });
 
-it("a rig's own noise is believed from four degrees of freedom on", () => {
-  expect(rigNoise(noiseFloor([[60, 61, 60.5]])).measured).toBe(false);
+it("a rig's own noise is said to be measured from four degrees of freedom on, and every repeat moves what is believed before", () => {
+  const few = rigNoise(noiseFloor([[60, 61, 60.5]]));
+  expect(few.measured).toBe(false);
+  expect(few.noise.sd).toBeLessThan(assumedNoise.sd);
+  expect(rigNoise(null)).toEqual({ noise: assumedNoise, measured: false });
   expect(
     rigNoise(
       noiseFloor([
@@ -91,7 +103,7 @@ it("a rig's own noise is believed from four degrees of freedom on", () => {
         [40, 41, 40.4],
       ]),
     ),
-  ).toMatchObject({ measured: true, noise: { freedom: 4 } });
+  ).toMatchObject({ measured: true, noise: { freedom: 5 } });
 });
 it("runs of several scenes under one setting don't pass for repeats", () => {
   const quiet = [

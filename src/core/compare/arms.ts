@@ -1,6 +1,6 @@
 import type { Trace } from "@/core/trace";
 import { said, type Said } from "@/core/words";
-import { compare, type CompareOptions, type Comparison } from "./compare";
+import { benchOf, comparePair, fitAll, type CompareOptions, type Comparison } from "./compare";
 import { holm, type Decision } from "./decide";
 import { comparable } from "./effective";
 
@@ -27,45 +27,38 @@ export interface ArmsOutcome {
 const looksLevel = 0.05;
 
 /**
- * Compares every pair of arms, with Holm's correction (1979) for looking more than once; ties stay ties.
+ * Compares every pair of arms, all fitted together, with Holm's correction (1979) for looking more than once; ties stay ties.
  *
  * @param arms two or more, each with a run at least
- * @throws RangeError for fewer than two arms
+ * @param places where every run stood in the order, in the shape of `arms`; without them the order isn't known
+ * @throws RangeError for fewer than two arms, or an arm without runs
  */
 export function compareArms(
   arms: Trace[][],
-  { nativeFps, ...options }: CompareOptions & { nativeFps: number },
+  { nativeFps, places = null, ...options }: CompareOptions & { nativeFps: number; places?: number[][] | null },
 ): ArmsOutcome {
   if (arms.length < 2) throw new RangeError("a comparison needs two arms");
+  if (arms.some((own) => own.length === 0)) throw new RangeError("each side needs a run");
+  const sides = comparable(arms, nativeFps);
+  const [firstArm] = arms;
+  const rounds =
+    options.rounds === true && arms.length === 2 && arms.every((own) => own.length === firstArm?.length);
+  const bench = benchOf(sides.arms, places, { ...options, rounds });
+  const fitted = fitAll(bench);
   const pairs: Omit<PairOutcome, "p" | "decision">[] = [];
-  const count = (arms.length * (arms.length - 1)) / 2;
-  for (let a = 0; a < arms.length; a++) {
-    for (let b = a + 1; b < arms.length; b++) {
-      const done = pairs.length;
-      const sides = comparable(arms[a], arms[b], nativeFps);
-      const rounds = options.rounds === true && arms[a].length === arms[b].length && arms[a].length > 1;
-      pairs.push({
-        a,
-        b,
-        by: sides.by,
-        comparison: compare(sides.a, sides.b, {
-          ...options,
-          rounds,
-          onProgress: (share) => options.onProgress?.((done + share) / count),
-        }),
-      });
-    }
-  }
+  for (let a = 0; a < arms.length; a++)
+    for (let b = a + 1; b < arms.length; b++)
+      pairs.push({ a, b, by: sides.by, comparison: comparePair(bench, fitted, a, b, options) });
   const corrected = holm(pairs.map(({ comparison }) => comparison.p));
   const outcomes = pairs.map((pair, index): PairOutcome => {
     const { decision } = pair.comparison;
-    const stands = corrected[index] < looksLevel || (decision !== "better" && decision !== "worse");
-    return { ...pair, p: corrected[index], decision: stands || count === 1 ? decision : "undecided" };
+    const p = corrected[index] ?? 1;
+    const stands = p < looksLevel || (decision !== "better" && decision !== "worse");
+    return { ...pair, p, decision: stands || pairs.length === 1 ? decision : "undecided" };
   });
   const rate = (arm: number) => {
-    // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- every arm stands in a pair
-    const pair = outcomes.find(({ a, b }) => a === arm || b === arm)!;
-    return (pair.a === arm ? pair.comparison.arms.a : pair.comparison.arms.b).averageFps;
+    const pair = outcomes.find(({ a, b }) => a === arm || b === arm);
+    return pair ? (pair.a === arm ? pair.comparison.arms.a : pair.comparison.arms.b).averageFps : NaN;
   };
   const beaten = (arm: number) =>
     outcomes.some(
@@ -75,6 +68,6 @@ export function compareArms(
     .map((_, arm) => arm)
     .filter((arm) => !beaten(arm))
     .sort((x, y) => rate(y) - rate(x));
-  const notes = count > 1 ? [said("compare.manyPairs", { pairs: count })] : [];
+  const notes = pairs.length > 1 ? [said("compare.manyPairs", { pairs: pairs.length })] : [];
   return { pairs: outcomes, best, notes };
 }

@@ -1,27 +1,23 @@
-import {
-  averageRate,
-  defaultMeasuring,
-  fullSpeedOfReadings,
-  isHeld,
-  type MeasuringRules,
-} from "@/core/metrics";
-import { mean, quantile, seeded, studentT, type Random } from "@/core/stats";
-import jstat from "jstat";
+import { type MeasuringRules, defaultMeasuring } from "@/core/metrics";
+import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { said, type Said } from "@/core/words";
-import { decide, furtherRuns, type Decision, type Effect } from "./decide";
-import { assumedNoise, reckonedSpread, type NoiseFloor } from "./noise";
-import { RunCells, type RunFigures } from "./runCells";
+import { enoughChance, said, type Said } from "@/core/words";
+import { decide, furtherRuns, type Decision } from "./decide";
+import { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
+import { figureNames, measureRun, type Figure, type MeasuredRun } from "./measuredRun";
+import { assumedNoise, pooledSpread, type NoiseFloor } from "./noise";
+import { fitRounds } from "./rounds";
 
 export interface CompareOptions {
   targetFps: number;
   rules?: MeasuringRules;
-  /** The k-th run of each side belongs to round k. */
+  /** The k-th run of each side belongs to round k; for runs whose places in the order aren't known. */
   rounds?: boolean;
   /** Smallest difference worth having, %. */
   marginPercent?: number;
   noise?: NoiseFloor;
   seed?: number;
+  /** Of every run, for what its own frames leave open. */
   resamples?: number;
   /** Told 0…1; a comparison is cancelled by throwing from it. */
   onProgress?: (share: number) => void;
@@ -32,7 +28,7 @@ export interface ArmFigures {
   averageFps: number;
 }
 
-/** B over A. Ratios and differences with their 95 % intervals; null where a side's form can't say. */
+/** B over A. Ratios and differences with their 95 % intervals; null where a side's form, or one run a side, can't say. */
 export interface Comparison {
   arms: { a: ArmFigures; b: ArmFigures };
   averageFps: { ratio: number; low: number; high: number };
@@ -40,275 +36,273 @@ export interface Comparison {
   fullSpeedTime: { difference: number; low: number; high: number } | null;
   hitchesPerMinute: { difference: number; low: number; high: number } | null;
   decision: Decision;
+  /** Further runs a side that should settle it; 0 where it is settled. */
   moreRunsPerSide: number;
+  /** Chance that so many settle it, 0…1; 1 where it is settled. */
+  chanceSettled: number;
   /** Two-sided p of the log ratio, for correcting many looks. */
   p: number;
   notes: Said[];
 }
 
-/** One run: its figures, and further figures of it under resampling. */
-interface Source {
-  /** Nearly every frame is as long as the usual one: a cap or the display holds it. */
-  held: boolean;
-  figures: RunFigures;
-  resampled: (random: Random) => RunFigures;
-  form: Trace["form"];
-}
-
-/** Runs of a counter's readings resample reading by reading, in blocks of three: a dip fills several. */
-function readingsSource(
-  durations: Float64Array,
-  rates: Float64Array,
-  target: number,
-  rules: MeasuringRules,
-): Source {
-  const block = 3;
-  const made = (d: Float64Array, r: Float64Array): RunFigures => ({
-    averageFps: averageRate(d, r),
-    worstTimeLow: null,
-    fullSpeedTime: 100 * (fullSpeedOfReadings(d, r, target, rules).share ?? 0),
-    hitchesPerMinute: null,
-  });
-  return {
-    form: "interval",
-    held: false,
-    figures: made(durations, rates),
-    resampled: (random) => {
-      const d = new Float64Array(rates.length),
-        r = new Float64Array(rates.length);
-      for (let i = 0, at = 0; i < rates.length; i++, at++) {
-        if (i === 0 || random.uniform() < 1 / block) at = random.whole(rates.length);
-        d[i] = durations[at % rates.length];
-        r[i] = rates[at % rates.length];
-      }
-      return made(d, r);
-    },
-  };
-}
-
-function sourceOf(trace: Trace, target: number, rules: MeasuringRules): Source {
-  if (trace.form === "interval") return readingsSource(trace.durations, trace.rates, target, rules);
-  const cells = new RunCells(trace.frameTimes, target, rules);
-  return {
-    form: "frames",
-    held: isHeld(trace, null),
-    figures: cells.figures(),
-    resampled: (random) => cells.resampled(random),
-  };
-}
-
-/** What runs under one cap differ by: next to nothing. */
-const heldNoise: NoiseFloor = { sd: 0.002, freedom: 10, betweenOnly: true };
-
-type Figure = keyof RunFigures;
-const figures: Figure[] = ["averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute"];
-const isRatio = (figure: Figure) => figure === "averageFps" || figure === "worstTimeLow";
+/** What runs under one cap are believed to differ by: little, and no surer than one repeat would make it. */
+const heldNoise: NoiseFloor = { sd: 0.005, freedom: 1, betweenOnly: true };
 /** Lows vary about twice as much from run to run as averages do (common practice). */
-const floorFactor: Partial<Record<Figure, number>> = { averageFps: 1, worstTimeLow: 2 };
+const floorFactor = { averageFps: 1, worstTimeLow: 2 } as const;
+/** No device drifts, and no single pair of runs differs by chance, by so much. */
+const huge = Math.log(1.5);
+/** Share of an arm's place that the order explains from which order and change can't be told apart. */
+const mixedFrom = 0.5;
+/** Repeats from which a floor carries one run a side. */
+const measuredFreedom = 6;
 
-/** Within-run replicates of every figure of every run: [figure][run][resample], in logs where ratios are wanted. */
-function replicates(
-  sources: Source[],
-  count: number,
-  random: Random,
-  tell: () => void,
-): Record<Figure, Float64Array[]> {
-  const made = Object.fromEntries(
-    figures.map((figure) => [figure, sources.map(() => new Float64Array(count))]),
-  ) as Record<Figure, Float64Array[]>;
-  sources.forEach((source, run) => {
-    for (let k = 0; k < count; k++) {
-      const drawn = source.resampled(random);
-      for (const figure of figures) made[figure][run][k] = scaled(figure, drawn[figure]);
-    }
-    tell();
-  });
-  return made;
+/** An effect of one arm over another. */
+interface Contrast {
+  estimate: number;
+  low: number;
+  high: number;
+  /** Of the estimate. */
+  error: number;
+  freedom: number;
+  /** Variance of one run, and what a difference takes of it. */
+  variance: number;
+  unit: number;
+  p: number;
 }
 
-const scaled = (figure: Figure, value: number | null) =>
-  value === null ? NaN : isRatio(figure) ? Math.log(value) : value;
-
-/** Values from which an interval's ends are read. */
-const drawsWanted = 8000;
-
-function squaresAbout(values: number[]): number {
-  const centre = mean(values);
-  return values.reduce((sum, value) => sum + (value - centre) ** 2, 0);
+/** Runs of all arms, fitted for one figure. */
+export interface FittedArms {
+  fit: RunsFit;
+  variance: number;
+  freedom: number;
+  borrowed: boolean;
+  /** Known only up to this, however many runs: drift inside rounds of unknown order. */
+  unknown: number;
 }
+
+/** All runs of a comparison, measured, with what is known of their order. */
+export interface Bench {
+  arms: MeasuredRun[][];
+  places: number[][] | null;
+  rounds: boolean;
+  noise: NoiseFloor;
+  underCap: boolean;
+}
+
+/**
+ * Measures all runs once.
+ * @param places where every run stood in the order, in the shape of `arms`; null where that isn't known
+ */
+export function benchOf(
+  arms: Trace[][],
+  places: number[][] | null,
+  {
+    targetFps,
+    rules = defaultMeasuring,
+    rounds = false,
+    noise = assumedNoise,
+    seed = 1,
+    resamples,
+    onProgress = () => {},
+  }: CompareOptions,
+): Bench {
+  const count = arms.flat().length;
+  let done = 0;
+  const measured = arms.map((arm) =>
+    arm.map((trace) => {
+      const run = measureRun(trace, targetFps, rules, resamples, seed + done);
+      onProgress(++done / count);
+      return run;
+    }),
+  );
+  const underCap = measured.flat().every(({ held }) => held);
+  return { arms: measured, places, rounds, noise, underCap };
+}
+
+/** What a run's own frames say of its spread is worth so many repeats, for every run. */
+const withinFreedom = 2;
+
+/** The spread of one run before the runs at hand speak: the rig's, with what the frames leave open; freedom after Satterthwaite (1946). */
+function believed(between: number, within: number, { freedom, betweenOnly }: NoiseFloor, runs: number) {
+  const ofFrames = withinFreedom * runs;
+  if (betweenOnly)
+    return {
+      sd: Math.sqrt(between + within),
+      freedom: (between + within) ** 2 / (between ** 2 / freedom + within ** 2 / ofFrames),
+    };
+  return within > between
+    ? { sd: Math.sqrt(within), freedom: Math.min(freedom, ofFrames) }
+    : { sd: Math.sqrt(between), freedom };
+}
+
+/** Fits one figure of all arms; null where a run's form can't say, or nothing tells how runs vary. */
+export function fitFigure({ arms, places, rounds, noise, underCap }: Bench, figure: Figure): FittedArms | null {
+  const values = arms.map((arm) => arm.map((run) => run.values[figure]));
+  const isWhole = (list: (number | null)[][]): list is number[][] =>
+    list.flat().every((value) => value !== null);
+  if (!isWhole(values)) return null;
+  const within = mean(arms.flat().map((run) => run.within[figure]));
+  const byRounds = rounds && places === null;
+  const fit = byRounds ? fitRounds(values) : fitRuns(values, places);
+  const unknown = byRounds ? fitRounds(values).unknown : 0;
+  if (figure === "averageFps" || figure === "worstTimeLow") {
+    // A cap holds the average, not the worst frames.
+    const floor = underCap && figure === "averageFps" ? heldNoise : noise;
+    const between = (floor.sd * floorFactor[figure]) ** 2;
+    const prior =
+      figure === "averageFps"
+        ? believed(between, within, floor, arms.flat().length)
+        : { sd: Math.sqrt(between + within), freedom: floor.freedom };
+    return { fit, unknown, ...pooledSpread(fit.squares, fit.freedom, prior) };
+  }
+  // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or window makes it.
+  if (fit.freedom < 1) return null;
+  const variance = Math.max(fit.squares / fit.freedom, within);
+  return { fit, unknown, variance, freedom: fit.freedom, borrowed: false };
+}
+
+/** The effect of arm b over arm a. */
+export function contrastOf({ fit, variance, freedom, unknown }: FittedArms, a: number, b: number): Contrast {
+  const [levelA = NaN, levelB = NaN] = [fit.levels[a], fit.levels[b]];
+  const estimate = levelB - levelA;
+  const unit = fit.unit(a, b);
+  const error = Math.sqrt(variance * unit);
+  const half = tQuantile(0.975, freedom) * error + unknown;
+  const beyond = Math.max(0, Math.abs(estimate) - unknown);
+  return {
+    estimate,
+    low: estimate - half,
+    high: estimate + half,
+    error,
+    freedom,
+    variance,
+    unit,
+    p: error > 0 ? tTwoSided(beyond / error, freedom) : beyond > 0 ? 0 : 1,
+  };
+}
+
+/** Why a difference can't be called, whatever its interval: one run a side, or an order that can't be told from the change. */
+function whyNot({ arms, places, noise, underCap }: Bench, a: number, b: number): Said | null {
+  const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
+  if (runsA === 1 && runsB === 1)
+    return noise.freedom < measuredFreedom || underCap ? said("compare.oneRun") : null;
+  if (places === null) return null;
+  const mixed = mixedWithOrder(places[a] ?? [], places[b] ?? []);
+  return mixed > mixedFrom ? said("compare.orderMixed") : null;
+}
+
+/** What can't be: a share of time lies in 0…100, and neither side loses more hitches than it has. */
+function possible(figure: Figure, levels: [a: number, b: number], half: number) {
+  const most = figure === "fullSpeedTime" ? 100 : Infinity;
+  const top = (level: number) => Math.min(most, Math.max(0, level) + half);
+  return { low: -top(levels[0]), high: top(levels[1]) };
+}
+
+/** One pair of a bench's arms, compared: b over a. */
+export function comparePair(
+  bench: Bench,
+  fitted: Record<Figure, FittedArms | null>,
+  a: number,
+  b: number,
+  { marginPercent = 2, seed = 1 }: Pick<CompareOptions, "marginPercent" | "seed">,
+): Comparison {
+  const { arms, places, noise, underCap } = bench;
+  if (!fitted.averageFps) throw new RangeError("runs have an average");
+  const average = contrastOf(fitted.averageFps, a, b);
+  const ratioOf = (fit: FittedArms | null) => {
+    if (!fit) return null;
+    const { estimate, low, high } = contrastOf(fit, a, b);
+    return { ratio: Math.exp(estimate), low: Math.exp(low), high: Math.exp(high) };
+  };
+  const differenceOf = (figure: "fullSpeedTime" | "hitchesPerMinute") => {
+    const fit = fitted[figure];
+    if (!fit) return null;
+    const { estimate, low, high } = contrastOf(fit, a, b);
+    const levelOf = (arm: number) => mean((arms[arm] ?? []).map((run) => run.values[figure] ?? 0));
+    const bounds = possible(figure, [levelOf(a), levelOf(b)], (high - low) / 2);
+    return { difference: estimate, low: Math.max(low, bounds.low), high: Math.min(high, bounds.high) };
+  };
+  const margin = Math.log(1 + marginPercent / 100);
+  const found = decide(average, margin);
+  const barred = Math.abs(average.estimate) < huge ? whyNot(bench, a, b) : null;
+  const decision = barred ? "undecided" : found;
+  const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
+  const further =
+    decision === "undecided"
+      ? furtherRuns({ ...average, margin, least: barred ? 2 - Math.min(2, runsA, runsB) + 1 : 1, seed })
+      : { more: 0, chance: 1 };
+  const whole = { averageFps: ratioOf(fitted.averageFps) };
+  const fullSpeedTime = differenceOf("fullSpeedTime");
+  const notes: Said[] = [];
+  if (barred) notes.push(barred);
+  if (underCap) notes.push(said("compare.underCap"));
+  else if (fitted.averageFps.borrowed)
+    notes.push(
+      noise.freedom < measuredFreedom
+        ? said("compare.assumedSpread", { sd: noise.sd })
+        : said("compare.borrowedSpread", { sd: noise.sd }),
+    );
+  if (fitted.averageFps.fit.terms > 0) {
+    const alone = fitRuns(
+      arms.map((arm) => arm.map((run) => run.values.averageFps ?? 0)),
+      null,
+    );
+    notes.push(
+      said("compare.byOrder", {
+        drift: fitted.averageFps.fit.drift,
+        spread: Math.sqrt(fitted.averageFps.fit.squares / Math.max(1, fitted.averageFps.fit.freedom)),
+        alone: Math.sqrt(alone.squares / Math.max(1, alone.freedom)),
+      }),
+    );
+  } else if (bench.rounds && places === null && runsA > 1)
+    notes.push(said("compare.byRounds", { unknown: fitted.averageFps.unknown }));
+  if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
+  else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
+  if (decision === "undecided" && further.chance < enoughChance)
+    notes.push(said("compare.nearMargin", further));
+  const armOf = (arm: number): ArmFigures => {
+    const own = arms[arm] ?? [];
+    return { runs: own.length, averageFps: Math.exp(mean(own.map((run) => run.values.averageFps ?? NaN))) };
+  };
+  return {
+    arms: { a: armOf(a), b: armOf(b) },
+    averageFps: whole.averageFps ?? { ratio: NaN, low: NaN, high: NaN },
+    worstTimeLow: ratioOf(fitted.worstTimeLow),
+    fullSpeedTime,
+    hitchesPerMinute: differenceOf("hitchesPerMinute"),
+    decision,
+    moreRunsPerSide: further.more,
+    chanceSettled: further.chance,
+    p: barred ? 1 : average.p,
+    notes,
+  };
+}
+
+/** Every figure of all arms, fitted. */
+export const fitAll = (bench: Bench) =>
+  Object.fromEntries(figureNames.map((figure) => [figure, fitFigure(bench, figure)])) as Record<
+    Figure,
+    FittedArms | null
+  >;
 
 /**
  * Compares two arms of runs: B over A.
  *
- * Within a run, blocks are resampled (stationary bootstrap, automatic block length). Between runs the spread enters
- * as a Student t draw with the variance that the runs show, pooled with the rig's noise floor by degrees of freedom:
- * resampling three or four runs themselves understates it by (n − 1)/n and takes no account of its own uncertainty.
- * With rounds, the log ratio inside each round takes the place of the run.
+ * The run is the unit. Values of runs are fitted by arm and, where their order is known, by steady and levelling-off drift;
+ * what is left over, pooled with what is believed of the rig, is the spread, and Student's t with the freedom of both gives the interval.
  *
+ * @param places where every run stood in the order, of each side; null where that isn't known
  * @throws RangeError for an arm without runs, or rounds of unequal length
  */
 export function compare(
   a: Trace[],
   b: Trace[],
-  {
-    targetFps,
-    rules = defaultMeasuring,
-    rounds = false,
-    marginPercent = 2,
-    noise = assumedNoise,
-    seed = 1,
-    resamples = 2000,
-    onProgress = () => {},
-  }: CompareOptions,
+  options: CompareOptions & { places?: { a: number[]; b: number[] } | null },
 ): Comparison {
   if (a.length === 0 || b.length === 0) throw new RangeError("each side needs a run");
-  if (rounds && a.length !== b.length)
+  if (options.rounds && a.length !== b.length)
     throw new RangeError("rounds need as many runs on one side as on the other");
-  const random = seeded(seed);
-  let done = 0;
-  const tell = () => onProgress(++done / (a.length + b.length));
-  const [sourcesA, sourcesB] = [a, b].map((arm) => arm.map((trace) => sourceOf(trace, targetFps, rules)));
-  const within = {
-    a: replicates(sourcesA, resamples, random.split(1), tell),
-    b: replicates(sourcesB, resamples, random.split(2), tell),
-  };
-  const notes: Said[] = [];
-  const between = random.split(3);
-  const underCap = [...sourcesA, ...sourcesB].every(({ held }) => held);
-  const floorNoise = underCap ? heldNoise : noise;
-
-  const effectOf = (figure: Figure): (Effect & { variance: number; freedom: number; p: number }) | null => {
-    const of = (sources: Source[]) => sources.map((source) => scaled(figure, source.figures[figure]));
-    const valuesA = of(sourcesA),
-      valuesB = of(sourcesB);
-    if ([...valuesA, ...valuesB].some((value) => !Number.isFinite(value))) return null;
-    const factor = floorFactor[figure];
-    let estimate = mean(valuesB) - mean(valuesA);
-    // What each run's own frames leave open is in the replicates already; only the rest is added.
-    const withinVariance = mean(
-      [...within.a[figure], ...within.b[figure]].map((values) => squaresAbout([...values]) / resamples),
-    );
-    let squares: number, freedom: number, unit: number, perRun: number;
-    if (rounds) {
-      const pairs = valuesA.map((value, k) => valuesB[k] - value);
-      const fit = roundsFit(pairs);
-      ({ estimate, squares, freedom } = fit);
-      unit = 2;
-      perRun = fit.weight;
-    } else {
-      squares = squaresAbout(valuesA) + squaresAbout(valuesB);
-      freedom = valuesA.length + valuesB.length - 2;
-      unit = 1;
-      perRun = 1 / valuesA.length + 1 / valuesB.length;
-    }
-    const own = floorNoise.betweenOnly ? withinVariance : 0;
-    const floor =
-      factor === undefined
-        ? null
-        : { sd: Math.sqrt(unit * ((floorNoise.sd * factor) ** 2 + own)), freedom: floorNoise.freedom };
-    const spread = floor
-      ? reckonedSpread(squares, freedom, floor)
-      : {
-          variance: freedom > 0 ? squares / freedom : 0,
-          freedom: Math.max(1, freedom),
-          borrowed: freedom === 0,
-        };
-    const added = Math.max(0, spread.variance - unit * withinVariance) * perRun;
-    // Several draws of the spread, each with its mirror image, for every resample: the ends of the interval rest on thousands of values.
-    const pairs = Math.ceil(drawsWanted / resamples / 2);
-    const deviations = new Float64Array(resamples * 2 * pairs);
-    for (let k = 0; k < resamples; k++) {
-      let drawn = 0;
-      valuesA.forEach((value, run) => (drawn -= (within.a[figure][run][k] - value) / valuesA.length));
-      valuesB.forEach((value, run) => (drawn += (within.b[figure][run][k] - value) / valuesB.length));
-      for (let draw = 0; draw < pairs; draw++) {
-        const t = Math.sqrt(added) * studentT(between, spread.freedom);
-        deviations[2 * (k * pairs + draw)] = drawn + t;
-        deviations[2 * (k * pairs + draw) + 1] = drawn - t;
-      }
-    }
-    deviations.sort();
-    // The basic interval would mirror the skew; percentiles about the estimate, centred on their median, keep it.
-    const centre = quantile(deviations, 0.5);
-    const low = estimate + quantile(deviations, 0.025) - centre,
-      high = estimate + quantile(deviations, 0.975) - centre;
-    const t = estimate / Math.sqrt(Math.max(1e-12, spread.variance * perRun));
-    return {
-      estimate,
-      low,
-      high,
-      variance: spread.variance / unit,
-      freedom: spread.freedom,
-      p: 2 * (1 - jstat.studentt.cdf(Math.abs(t), spread.freedom)),
-    };
-  };
-
-  // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- runs with an average are all that is compared
-  const average = effectOf("averageFps")!;
-  const ratio = ({ estimate, low, high }: Effect) => ({
-    ratio: Math.exp(estimate),
-    low: Math.exp(low),
-    high: Math.exp(high),
-  });
-  const ratioOf = (effect: Effect | null) => effect && ratio(effect);
-  const differenceOf = (effect: Effect | null) =>
-    effect && { difference: effect.estimate, low: effect.low, high: effect.high };
-  const margin = Math.log(1 + marginPercent / 100);
-  const decision = decide(average, margin);
-  const runs = Math.min(a.length, b.length);
-  if (underCap) notes.push(said("compare.underCap"));
-  else if (runs < 3) notes.push(said("compare.borrowedSpread", { sd: noise.sd }));
-  if (rounds) {
-    const alone = compareSpread(sourcesA, sourcesB);
-    const paired = Math.sqrt(average.variance * 2);
-    if (alone > 0) notes.push(said("compare.byRounds", { paired, alone }));
-  }
-  if ([...sourcesA, ...sourcesB].some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
-  const more =
-    decision === "undecided"
-      ? furtherRuns(average.estimate, margin, average.variance, runs, average.freedom)
-      : 0;
-  if (more === null) notes.push(said("compare.nearMargin"));
-  const arm = (sources: Source[]): ArmFigures => ({
-    runs: sources.length,
-    averageFps: Math.exp(mean(sources.map(({ figures: own }) => Math.log(own.averageFps)))),
-  });
-  return {
-    arms: { a: arm(sourcesA), b: arm(sourcesB) },
-    averageFps: ratio(average),
-    worstTimeLow: ratioOf(effectOf("worstTimeLow")),
-    fullSpeedTime: differenceOf(effectOf("fullSpeedTime")),
-    hitchesPerMinute: differenceOf(effectOf("hitchesPerMinute")),
-    decision,
-    moreRunsPerSide: more ?? 40,
-    p: average.p,
-    notes,
-  };
-}
-
-/**
- * The mean log ratio of rounds run in turn (A B, B A, …), by least squares on a level and on who went first.
- *
- * A rig that slows down steadily makes whoever goes second look worse, by turns; that is told apart from spread.
- * @returns the level, the squares left with their degrees of freedom, and the level's variance as a share of one round's
- */
-function roundsFit(pairs: number[]): { estimate: number; squares: number; freedom: number; weight: number } {
-  const n = pairs.length;
-  const level = mean(pairs);
-  if (n < 3) return { estimate: level, squares: 0, freedom: 0, weight: 1 / n };
-  const first = pairs.map((_, k) => (k % 2 === 0 ? 1 : -1));
-  const firstMean = mean(first);
-  const spread = first.reduce((sum, o) => sum + (o - firstMean) ** 2, 0);
-  const slope = pairs.reduce((sum, pair, k) => sum + (first[k] - firstMean) * (pair - level), 0) / spread;
-  const estimate = level - slope * firstMean;
-  const squares = pairs.reduce((sum, pair, k) => sum + (pair - estimate - slope * first[k]) ** 2, 0);
-  return { estimate, squares, freedom: n - 2, weight: 1 / n + firstMean ** 2 / spread };
-}
-
-/** Spread of a difference of two runs taken without regard to rounds, as SD of log fps. */
-function compareSpread(a: Source[], b: Source[]): number {
-  const freedom = a.length + b.length - 2;
-  if (freedom <= 0) return 0;
-  const logs = (sources: Source[]) => sources.map(({ figures: own }) => Math.log(own.averageFps));
-  return Math.sqrt((2 * (squaresAbout(logs(a)) + squaresAbout(logs(b)))) / freedom);
+  const { places } = options;
+  const bench = benchOf([a, b], places ? [places.a, places.b] : null, options);
+  return comparePair(bench, fitAll(bench), 0, 1, options);
 }

@@ -1,4 +1,4 @@
-import { tQuantile } from "@/core/stats";
+import { chiSquared, seeded, tQuantile } from "@/core/stats";
 
 /** An effect of B over A with its 95 % interval. */
 export interface Effect {
@@ -26,32 +26,71 @@ export function decide({ estimate, low, high }: Effect, margin: number): Decisio
   return "undecided";
 }
 
-/** More further runs than this are not worth asking for. */
-const mostFurther = 40;
+/** What further runs are reckoned from: an undecided difference. */
+export interface Undecided {
+  /** Log ratio so far. */
+  estimate: number;
+  /** Variance of one run, the share of it that the estimate's own is, and its degrees of freedom. */
+  variance: number;
+  unit: number;
+  freedom: number;
+  /** Smallest difference worth having, as a log ratio. */
+  margin: number;
+  /** Fewest runs a side to ask for. */
+  least?: number;
+  seed?: number;
+}
+
+/** Numbers of further runs a side that are tried; more are not worth asking for. */
+const steps = [1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40];
+/** Afternoons imagined. */
+const imagined = 500;
+/** A number is named when it settles the question so often. */
+const wantedChance = 0.9;
+/** What single changes do, before a run tells: a log ratio of SD 4 %; ours. */
+const usualEffect = 0.04;
 
 /**
- * How many further runs a side should settle an undecided comparison, were the estimate to stay.
+ * How many further runs a side should settle an undecided comparison, and with what chance.
  *
- * @param spread  variance of one run's log average
- * @param runs    runs a side so far (the fewer of the two)
- * @param freedom degrees of freedom behind the spread
- * @returns 1 … 40, or null when even 40 more would not
+ * Spread and true difference are drawn from what is believed of them, further runs from those, and the decision is made on
+ * all (posterior predictive): the estimate's own error is averaged over, not taken for the truth.
+ *
+ * @returns the fewest that settle it in 90 % of the imagined afternoons; 40 with their chance where none does
  */
-export function furtherRuns(
-  estimate: number,
-  margin: number,
-  spread: number,
-  runs: number,
-  freedom: number,
-): number | null {
-  const size = Math.abs(estimate);
-  // Far from the margin the interval must clear 0; near it, lie within.
-  const wanted = size >= margin ? size : margin - size;
-  for (let more = 1; more <= mostFurther; more++) {
-    const half = tQuantile(0.975, freedom + 2 * more) * Math.sqrt((2 * spread) / (runs + more));
-    if (half < wanted) return more;
+export function furtherRuns({ estimate, variance, unit, freedom, margin, least = 1, seed = 1 }: Undecided): {
+  more: number;
+  chance: number;
+} {
+  const known = 1 / unit;
+  const chanceOf = (more: number) => {
+    const random = seeded(seed + more);
+    const later = freedom + Math.max(1, 2 * more - 1);
+    const t = tQuantile(0.975, later);
+    let settled = 0;
+    for (let k = 0; k < imagined; k++) {
+      const spread = (variance * freedom) / chiSquared(random, freedom);
+      const sure = usualEffect ** 2 / (usualEffect ** 2 + spread * unit);
+      const truth = sure * estimate + Math.sqrt(sure * spread * unit) * random.normal();
+      const weight = more / 2;
+      const fresh = truth + Math.sqrt(spread / weight) * random.normal();
+      const own = more > 1 ? spread * chiSquared(random, 2 * more - 2) : 0;
+      const together = (known * estimate + weight * fresh) / (known + weight);
+      const apart = ((known * weight) / (known + weight)) * (fresh - estimate) ** 2;
+      const pooled = (variance * freedom + own + apart) / later;
+      const half = t * Math.sqrt(pooled / (known + weight));
+      if (decide({ estimate: together, low: together - half, high: together + half }, margin) !== "undecided")
+        settled++;
+    }
+    return settled / imagined;
+  };
+  const tried = steps.filter((more) => more >= least);
+  for (const more of tried) {
+    const chance = chanceOf(more);
+    if (chance >= wantedChance) return { more, chance };
   }
-  return null;
+  const most = tried.at(-1) ?? least;
+  return { more: most, chance: chanceOf(most) };
 }
 
 /**

@@ -22,15 +22,15 @@ export function bySpeed(trace: Trace, nativeFps: number): IntervalTrace | null {
   };
 }
 
-/** Two arms as they are to be compared: by the engine's speed where every run reports one, else by their frames. */
+/** Arms as they are to be compared: by the engine's speed where every run of every arm reports one, else by their frames. */
 export function comparable(
-  a: Trace[],
-  b: Trace[],
+  arms: Trace[][],
   nativeFps: number,
-): { a: Trace[]; b: Trace[]; by: "frames" | "engine speed" } {
-  const [speedA, speedB] = [a, b].map((arm) => arm.map((trace) => bySpeed(trace, nativeFps)));
-  const whole = (arm: (IntervalTrace | null)[]): arm is IntervalTrace[] => arm.every((trace) => trace !== null);
-  return whole(speedA) && whole(speedB) ? { a: speedA, b: speedB, by: "engine speed" } : { a, b, by: "frames" };
+): { arms: Trace[][]; by: "frames" | "engine speed" } {
+  const reported = arms.map((arm) => arm.map((trace) => bySpeed(trace, nativeFps)));
+  const isWhole = (list: (IntervalTrace | null)[][]): list is IntervalTrace[][] =>
+    list.flat().every((trace) => trace !== null);
+  return isWhole(reported) ? { arms: reported, by: "engine speed" } : { arms, by: "frames" };
 }
 
 /** A run's rate as it counts in comparisons: by the engine's own report where there is one, else by its frames; fps. */

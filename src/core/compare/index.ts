@@ -3,7 +3,16 @@ export { blockLength } from "./blockLength";
 export { compare, type ArmFigures, type Comparison, type CompareOptions } from "./compare";
 export { decide, furtherRuns, holm, type Decision, type Effect } from "./decide";
 export { comparable, effectiveFps } from "./effective";
-export { honesty, type Honesty, type Truth } from "./honesty";
-export { assumedNoise, noiseFloor, reckonedSpread, rigNoise, type NoiseFloor } from "./noise";
+export { honesty, settling, type HeldFigure, type Honesty, type Truth } from "./honesty";
+export {
+  assumedFor,
+  assumedNoise,
+  givenNoise,
+  noiseFloor,
+  pooledSpread,
+  rigNoise,
+  type NoiseFloor,
+} from "./noise";
+export { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
 export { armOrder, givesRounds, runOrder, stillToRun } from "./order";
 export { RunCells, type RunFigures } from "./runCells";

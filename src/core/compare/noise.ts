@@ -1,22 +1,39 @@
-import jstat from "jstat";
+import type { RigSpec } from "@/core/kit";
 
 /** How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of freedom behind it. */
 export interface NoiseFloor {
   sd: number;
+  /** How many repeats it is worth. */
   freedom: number;
-  /** True for a figure that someone gave: it says how runs differ beyond what their own frames leave open. A measured floor holds both. */
+  /** True for a figure that says how runs differ beyond what their own frames leave open. A measured floor holds both. */
   betweenOnly?: boolean;
 }
 
-/** Until a rig has repeats of its own: 2 %, weighed as sixty repeats would be; runs that show far more are believed instead. */
-export const assumedNoise: NoiseFloor = { sd: 0.02, freedom: 60, betweenOnly: true };
+/**
+ * What is believed of a rig without repeats: about 3.5 %, and no surer than one repeat would make it.
+ * Its tails are those of Student's t with one degree of freedom, so that one run a side settles only what is huge.
+ */
+export const assumedNoise: NoiseFloor = { sd: 0.035, freedom: 1, betweenOnly: true };
 
-/** Runs that differ by more than this SD of logs aren't repeats, whatever their settings say: another scene, another log. */
-const mostSpread = 0.1;
+/** Rigs at the mains are held to vary a little less than those that hold their heat in the hand; ours. */
+const assumedAtMains = 0.03;
+
+/** What is believed of a rig before its first repeats. */
+export const assumedFor = ({ batteryWh }: Pick<RigSpec, "batteryWh">): NoiseFloor =>
+  batteryWh === null ? { ...assumedNoise, sd: assumedAtMains } : assumedNoise;
+
+/** A figure that somebody gave counts as so many repeats. */
+const givenFreedom = 20;
+
+/** A floor that somebody names: how runs differ beyond what their own frames leave open. @param sd of log average fps */
+export const givenNoise = (sd: number): NoiseFloor => ({ sd, freedom: givenFreedom, betweenOnly: true });
+
+/** Runs of which one is twice as fast as another aren't repeats, whatever their settings say: another scene, another log. */
+const mostApart = 2;
 
 /**
  * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
- * Groups that spread by more than 10 % are left out: they hold more than one scene.
+ * A group that holds a rate over twice another of its own is left out: it holds more than one scene. A noisy group stays in.
  *
  * @param groups average fps of runs with identical settings, a group each
  * @returns null when no group has two repeats
@@ -25,49 +42,59 @@ export function noiseFloor(groups: number[][]): NoiseFloor | null {
   let squares = 0,
     freedom = 0;
   for (const group of groups) {
-    if (group.length < 2) continue;
+    if (group.length < 2 || Math.max(...group) > mostApart * Math.min(...group)) continue;
     const logs = group.map(Math.log);
     const centre = logs.reduce((sum, x) => sum + x, 0) / logs.length;
-    const own = logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
-    if (own > mostSpread ** 2 * (group.length - 1)) continue;
-    squares += own;
+    squares += logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
     freedom += group.length - 1;
   }
   return freedom === 0 ? null : { sd: Math.sqrt(squares / freedom), freedom };
 }
 
-/** Degrees of freedom from which a rig's own floor is believed. */
+/** Degrees of freedom from which a rig's own floor is said to be measured. */
 const enoughRepeats = 4;
-
-/** A rig's own floor where its repeats are enough, else the assumed one. @param floor of its repeats; null without any */
-export function rigNoise(floor: NoiseFloor | null): { noise: NoiseFloor; measured: boolean } {
-  return floor && floor.freedom >= enoughRepeats
-    ? { noise: floor, measured: true }
-    : { noise: assumedNoise, measured: false };
-}
-
-/** Runs that vary so much more than the rig's floor that chance explains it in fewer than one case of a hundred speak for themselves. */
-const surprise = 0.01;
+/** A floor weighs no more than so many repeats: titles and scenes of one rig don't all spread alike. */
+const mostFreedom = 20;
 
 /**
- * The spread to reckon with: what the runs at hand show, pooled with the floor by degrees of freedom,
- * unless they show far more than the floor (one-sided F test at 1 %).
+ * What is believed of a rig: the assumption, moved by every repeat there is (scaled inverse χ² prior).
+ * @param floor of its repeats; null without any
+ */
+export function rigNoise(
+  floor: NoiseFloor | null,
+  assumed: NoiseFloor = assumedNoise,
+): { noise: NoiseFloor; measured: boolean } {
+  if (!floor) return { noise: assumed, measured: false };
+  const { variance, freedom } = pooledSpread(floor.freedom * floor.sd ** 2, floor.freedom, assumed);
+  const measured = floor.freedom >= enoughRepeats;
+  return {
+    noise: {
+      sd: Math.sqrt(variance),
+      freedom: Math.min(mostFreedom, freedom),
+      ...(measured ? {} : { betweenOnly: true }),
+    },
+    measured,
+  };
+}
+
+/** Degrees of freedom from which runs speak for themselves. */
+const ownFreedom = 4;
+
+/**
+ * The spread to reckon with: what the runs at hand show, pooled with the floor by degrees of freedom
+ * (the posterior mean scale of an inverse χ² prior; Gelman et al., Bayesian Data Analysis, section 2.6, from memory).
  *
  * @param squares sum of squared deviations of the runs at hand
  * @param freedom their degrees of freedom; 0 borrows the floor whole
  */
-export function reckonedSpread(
+export function pooledSpread(
   squares: number,
   freedom: number,
-  floor: NoiseFloor,
+  floor: Pick<NoiseFloor, "sd" | "freedom">,
 ): { variance: number; freedom: number; borrowed: boolean } {
-  const own = freedom > 0 ? squares / freedom : 0;
-  const floorVariance = floor.sd ** 2;
-  if (freedom > 0 && 1 - jstat.centralF.cdf(own / floorVariance, freedom, floor.freedom) < surprise)
-    return { variance: own, freedom, borrowed: false };
   return {
-    variance: (squares + floor.freedom * floorVariance) / (freedom + floor.freedom),
+    variance: (squares + floor.freedom * floor.sd ** 2) / (freedom + floor.freedom),
     freedom: freedom + floor.freedom,
-    borrowed: freedom < 4,
+    borrowed: freedom < Math.max(ownFreedom, floor.freedom),
   };
 }

@@ -1,5 +1,5 @@
 export { medianOf, quantile } from "./quantile";
-export { lag1, mean, standardDeviation } from "./moments";
+export { lag1, mean, standardDeviation, varianceOf } from "./moments";
 export {
   betaQuantile,
   garwood,
@@ -7,10 +7,11 @@ export {
   normalQuantile,
   poissonUpper,
   tQuantile,
+  tTwoSided,
   wilson,
   type Interval,
 } from "./intervals";
 export { weightedLine, type Line } from "./line";
 export { theilSen, type TheilSen } from "./theilSen";
 export { thinned } from "./thin";
-export { seeded, studentT, type Random } from "./random";
+export { chiSquared, seeded, studentT, type Random } from "./random";

@@ -11,6 +11,11 @@ export function tQuantile(p: number, freedom: number): number {
   return jstat.studentt.inv(p, freedom);
 }
 
+/** Two-sided tail of Student's t: how often chance alone makes |t| at least so large. @example tTwoSided(2.262157, 9) // → 0.05 */
+export function tTwoSided(t: number, freedom: number): number {
+  return 2 * (1 - jstat.studentt.cdf(Math.abs(t), freedom));
+}
+
 /** Quantile of the standard normal. @example normalQuantile(0.975) // → 1.959964 */
 export function normalQuantile(p: number): number {
   return jstat.normal.inv(p, 0, 1);

@@ -39,3 +39,6 @@ export function lag1(values: ArrayLike<number>): number | null {
   // What is left of equal frames is rounding, not variation.
   return variance <= n * (centre * 1e-9) ** 2 ? null : covariance / variance;
 }
+
+/** Sample variance (divisor N − 1). Length N ≥ 2. */
+export const varianceOf = (values: ArrayLike<number>): number => standardDeviation(values) ** 2;

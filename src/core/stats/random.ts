@@ -49,3 +49,17 @@ export function studentT(random: Random, freedom: number): number {
   const radius = Math.sqrt(freedom * ((1 - random.uniform()) ** (-2 / freedom) - 1));
   return radius * Math.cos(2 * Math.PI * random.uniform());
 }
+
+/** A draw from χ² with `freedom` degrees of freedom, by the method of Marsaglia & Tsang (2000) for the gamma distribution. */
+export function chiSquared(random: Random, freedom: number): number {
+  // A shape under 1 is drawn one higher and brought back.
+  const shape = freedom / 2;
+  if (shape < 1) return chiSquared(random, freedom + 2) * (1 - random.uniform()) ** (1 / shape);
+  const d = shape - 1 / 3,
+    c = 1 / Math.sqrt(9 * d);
+  for (;;) {
+    const x = random.normal();
+    const v = (1 + c * x) ** 3;
+    if (v > 0 && Math.log(1 - random.uniform()) < 0.5 * x * x + d - d * v + d * Math.log(v)) return 2 * d * v;
+  }
+}

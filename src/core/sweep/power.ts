@@ -1,5 +1,5 @@
-import { assumedNoise, reckonedSpread, type NoiseFloor } from "@/core/compare";
-import { mean, tQuantile } from "@/core/stats";
+import { assumedNoise, holm, pooledSpread, type NoiseFloor } from "@/core/compare";
+import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import { said, type Said } from "@/core/words";
 
 /** Runs in one power mode (or at one clock option). */
@@ -54,7 +54,11 @@ function beats(fps: number, watts: number | null, otherFps: number, otherWatts: 
 export function powerSweep(
   levels: PowerLevel[],
   targetFps: number,
-  { tolerance = 0.01, noise = assumedNoise }: { tolerance?: number; noise?: NoiseFloor } = {},
+  {
+    tolerance = 0.01,
+    noise = assumedNoise,
+    marginPercent = 2,
+  }: { tolerance?: number; noise?: NoiseFloor; marginPercent?: number } = {},
 ): PowerSweep {
   const missing = levels
     .filter(({ runs }) => runs.length === 0)
@@ -64,7 +68,7 @@ export function powerSweep(
   const squares = logs
     .flatMap((own) => own.map((value) => (value - mean(own)) ** 2))
     .reduce((sum, value) => sum + value, 0);
-  const spread = reckonedSpread(
+  const spread = pooledSpread(
     squares,
     logs.reduce((sum, own) => sum + own.length - 1, 0),
     noise,
@@ -98,49 +102,69 @@ export function powerSweep(
   if (rows.some(({ watts: known }) => known === null)) missing.push(said("power.noWatts"));
 
   const slowerWithMore: PowerSweep["slowerWithMore"] = [];
+  const looks: { log: number; p: number }[] = [];
   rows.forEach((more, i) =>
     rows.forEach((less, k) => {
       const [a, b] = [less.nominalWatts ?? less.watts, more.nominalWatts ?? more.watts];
       if (i === k || a === null || b === null || b <= a) return;
       const log = Math.log(more.fps / less.fps),
-        half = t * Math.sqrt(spread.variance * (1 / more.runs + 1 / less.runs));
-      if (log + half >= 0) return;
+        error = Math.sqrt(spread.variance * (1 / more.runs + 1 / less.runs));
+      looks.push({ log, p: tTwoSided(log / error, spread.freedom) });
       slowerWithMore.push({
         mode: more.mode,
         than: less.mode,
         ratio: Math.exp(log),
-        low: Math.exp(log - half),
-        high: Math.exp(log + half),
+        low: Math.exp(log - t * error),
+        high: Math.exp(log + t * error),
         sentence: said("power.slower", { mode: more.mode, fps: more.fps, than: less.mode, thanFps: less.fps }),
       });
     }),
   );
+  // Many pairs are looked at: only what outlasts the correction is said.
+  const corrected = holm(looks.map(({ p }) => p));
+  const said95 = slowerWithMore.filter((_, i) => looks[i].log < 0 && corrected[i] < 0.05);
 
-  const { at, reason } = sweetSpotOf(rows, targetFps);
+  const { at, reason } = sweetSpotOf(rows, targetFps, Math.log(1 + marginPercent / 100), spread.variance);
   return {
     rows,
     sweetSpot: at,
     reason,
-    slowerWithMore: slowerWithMore.sort((a, b) => a.ratio - b.ratio),
+    slowerWithMore: said95.sort((a, b) => a.ratio - b.ratio),
     missing,
   };
 }
 
-function sweetSpotOf(rows: PowerRow[], targetFps: number): { at: number | null; reason: Said } {
+/** A mode this many errors behind the fastest may be as fast. */
+const tiedWithin = 2;
+
+/** Least watts of what holds the target; where nothing does, of what is as fast as the fastest within the margin or the noise. */
+function sweetSpotOf(
+  rows: PowerRow[],
+  targetFps: number,
+  margin: number,
+  variance: number,
+): { at: number | null; reason: Said } {
   if (rows.length === 0) return { at: null, reason: said("power.none") };
   const order = rows.map((_, i) => i);
   const holding = order.filter((i) => rows[i].holds);
-  const found = (at: number, code: "power.holds" | "power.fastest") => {
+  const found = (at: number, code: "power.holds" | "power.fastest" | "power.asFast") => {
     const { mode, watts, fps } = rows[at];
     return { at, reason: said(code, { mode, targetFps, fps, watts }) };
   };
-  if (holding.length > 0) {
-    const thrifty = holding.sort(
+  const thriftiest = (among: number[]) =>
+    among.sort(
       (a, b) => (rows[a].watts ?? Infinity) - (rows[b].watts ?? Infinity) || rows[b].fps - rows[a].fps,
+    )[0];
+  if (holding.length > 0) return found(thriftiest(holding), "power.holds");
+  const fastest = order.reduce((a, b) => (rows[b].fps > rows[a].fps ? b : a));
+  const tied = order.filter((i) => {
+    const error = Math.sqrt(variance * (1 / rows[i].runs + 1 / rows[fastest].runs));
+    return (
+      Math.log(rows[fastest].fps / rows[i].fps) <= Math.max(margin, i === fastest ? 0 : tiedWithin * error)
     );
-    return found(thrifty[0], "power.holds");
-  }
-  return found(order.sort((a, b) => rows[b].fps - rows[a].fps)[0], "power.fastest");
+  });
+  const at = rows[fastest].watts === null ? fastest : thriftiest(tied);
+  return at === fastest ? found(at, "power.fastest") : found(at, "power.asFast");
 }
 
 /**

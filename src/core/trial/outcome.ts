@@ -30,6 +30,8 @@ export interface PairEffect {
   fullSpeedTime: { difference: number; low: number; high: number } | null;
   hitchesPerMinute: { difference: number; low: number; high: number } | null;
   moreRunsPerSide: number;
+  /** Chance that so many settle it; absent from what was kept before it was reckoned. */
+  chanceSettled?: number;
 }
 
 /** What to do about a trial. */

@@ -121,9 +121,11 @@ describe("plans of trials and sweeps", () => {
     ]));
   it("a screening sets its rows by the design, linked settings together", () => {
     const { arms, plan } = screenPlan(base, ["scale", "light", "smoothing"]);
-    expect(arms).toHaveLength(8);
+    // Four factors at most in eight rows, then all again with every sign changed.
+    expect(arms).toHaveLength(16);
     expect(plan.keys).toEqual(["scale", "light", "smoothing"]);
-    expect(arms.at(-1)!.settings).toEqual(settings);
+    expect(arms[7]?.settings).toEqual(settings);
+    expect(arms[15]?.settings).toMatchObject({ scale: 1, light: true, smoothing: "none" });
     expect(arms[0].settings).toMatchObject({ scale: 1, scale_y: 1, light: true, smoothing: "none" });
     for (const arm of arms) expect(arm.settings.scale).toBe(arm.settings.scale_y);
   });

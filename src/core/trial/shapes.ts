@@ -49,5 +49,5 @@ export const trialPlanSchema = z.object({
 export type TrialPlan = z.infer<typeof trialPlanSchema>;
 export const emptyPlan: TrialPlan = { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] };
 
-/** Arms that one trial holds at most. */
-export const mostArms = 24;
+/** Arms that one trial holds at most: a screening of 23 switches, folded over. */
+export const mostArms = 48;

@@ -157,13 +157,13 @@ describe("a screening can be decided", () => {
     const { facts } = trial([]);
     const planned = { ...facts.trial, arms, before: { ...facts.trial.before, settings: linked } };
     const effect = { key: "e", label: "e", factor: 4, logGain: 0.1, low: 0.05, high: 0.15, matters: true };
-    const advice = { choice: "keep" as const, arm: 0, sentence: said("screen.mainOnly") };
+    const advice = { choice: "keep" as const, arm: 0, sentence: said("screen.leads", { mixed: true }) };
     const made = kindOf("screen").keptSettings(planned, arms[0]!, { advice, effects: [effect] });
     expect(made).toEqual({ ...linked, e: true, e2: 1 });
   });
   it("fewer than half of the rows: it says how many are in", () => {
     const { facts, traces } = trial(rows.slice(0, 3));
-    expect(understand(facts, traces).missing.map(words).join()).toMatch(/\(3 of 8\)/);
+    expect(understand(facts, traces).missing.map(words).join()).toMatch(/\(3 of 16\)/);
   });
 });
 

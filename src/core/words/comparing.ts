@@ -1,5 +1,5 @@
 import type { Grade } from "@/core/verdict";
-import { count, effect, listed, signed, type Ratio } from "./figures";
+import { capital, count, effect, listed, signed, type Ratio } from "./figures";
 import { gradeWords } from "./verdict";
 
 /** Usual lights before and after; null where they are the same or not known. */
@@ -8,6 +8,21 @@ export type LightChange = [from: Grade, to: Grade] | null;
 const light = (change: LightChange) =>
   change ? `, ${gradeWords[change[0]].name} → ${gradeWords[change[1]].name}` : "";
 const both = (pair: Ratio, change: LightChange) => `${effect(pair)}${light(change)}`;
+
+/** Chance from which a number of further runs is named as settling it. */
+export const enoughChance = 0.85;
+
+/** A chance in tenths, never rounded up to certainty. */
+const tenths = (chance: number) => Math.min(9, Math.round(10 * chance));
+
+interface Further {
+  more: number;
+  chance: number;
+}
+const further = ({ more, chance }: Further) =>
+  chance < enoughChance
+    ? `even ${more} more runs a side would settle it in only ${tenths(chance)} of 10 cases`
+    : `${count(more, "more run")} a side should settle it (${tenths(chance)} in 10)`;
 
 interface Pair {
   pair: Ratio;
@@ -30,8 +45,9 @@ export const comparingSentences = {
     `Keep ${arm}: the rate is ${same ? "the same" : "not told apart"} (${signed(pair.ratio)}), but every run shines brighter${light(lights)}.`,
   "compare.noDifference": ({ pair, lights }: Pair) =>
     `Put back: no difference worth having, ${both(pair, lights)}; fewer overrides are easier to keep.`,
-  "compare.undecided": ({ pair, lights, more }: Pair & { more: number | null }) =>
-    `Undecided: ${both(pair, lights)}. ${more === null ? "Even 40 more runs a side would hardly settle it: put it back." : `About ${more} more a side should settle it; until then put it back.`}`,
+  "compare.undecided": ({ pair, lights, more, chance }: Pair & Further) =>
+    `Undecided: ${both(pair, lights)}. ${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
+  "compare.further": further,
   "compare.heldByFaults": ({ fastest, stay }: { fastest: string[]; stay: string }) =>
     `${listed(fastest)} ${fastest.length === 1 ? "is" : "are"} fastest, but held down by faults. Stay with ${stay}.`,
   "compare.stay": ({ stay }: { stay: string }) => `Stay with ${stay}: no other arm beats it.`,
@@ -42,12 +58,21 @@ export const comparingSentences = {
   "compare.underCap": () =>
     "Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.",
   "compare.borrowedSpread": ({ sd }: { sd: number }) =>
-    `Fewer than 3 runs a side: the spread between runs is borrowed from the rig's noise floor (${(100 * sd).toFixed(1)} %).`,
-  "compare.byRounds": ({ paired, alone }: { paired: number; alone: number }) =>
-    `Analysed by rounds: the log ratio inside a round spreads by ${(100 * paired).toFixed(1)} %, the same runs without rounds by ${(100 * alone).toFixed(1)} %.`,
+    `The spread between runs leans on this rig's repeats: ${(100 * sd).toFixed(1)} %.`,
+  "compare.assumedSpread": ({ sd }: { sd: number }) =>
+    `How much this rig varies from run to run is hardly known: about ${(100 * sd).toFixed(1)} % is assumed, and the interval is wide for it. Every repeat makes it surer.`,
+  "compare.oneRun": () =>
+    "One run a side is a look, not a verdict: without repeats on this rig only a huge difference can be called.",
+  "compare.orderMixed": () =>
+    "One side ran before the other, so the change can't be told from what the rig did meanwhile. Run them in turn: A B, B A.",
+  "compare.noSpread": () =>
+    "One run a side doesn't show how full-speed time and hitches vary from run to run: no interval can be given.",
+  "compare.byOrder": ({ drift, spread, alone }: { drift: number; spread: number; alone: number }) =>
+    `Fitted with the order of the runs: the rate drifted by ${signed(Math.exp(drift))} from the first to the last; runs spread by ${(100 * spread).toFixed(1)} % about that, by ${(100 * alone).toFixed(1)} % without it.`,
+  "compare.byRounds": ({ unknown }: { unknown: number }) =>
+    `Analysed by rounds, each against itself. Who went first isn't known, so the drift from one run to the next, ${(100 * unknown).toFixed(1)} %, widens the interval.`,
   "compare.readings": () => "A side holds readings, not frames: lows and hitches can't be compared.",
-  "compare.nearMargin": () =>
-    "The difference lies so near the margin that even 40 more runs a side would hardly settle it.",
+  "compare.nearMargin": ({ more, chance }: Further) => `${capital(further({ more, chance }))}.`,
   "compare.manyPairs": ({ pairs }: { pairs: number }) =>
     `${pairs} pairs were looked at: p is corrected after Holm (1979).`,
 
@@ -61,12 +86,15 @@ export const comparingSentences = {
     const helps =
       helping.length === 0
         ? "None of the switches helps beyond the noise."
-        : `${helping.map(({ label, pair }) => `${label} ${effect(pair)}`).join("; ")}.`;
+        : `${helping.map(({ label, pair }) => `${label} ${effect(pair)}`).join("; ")}: leads, each to be confirmed by a trial of its own.`;
     const hurts =
       hurting.length > 0 ? ` ${hurting.join(", ")} ${hurting.length === 1 ? "hurts" : "hurt"}.` : "";
-    return `${helps}${hurts}${helping.length > 0 ? " Main effects only: confirm them together." : ""}`;
+    return `${helps}${hurts}`;
   },
-  "screen.mainOnly": () => "Main effects only; how switches act on one another isn't seen.",
+  "screen.leads": ({ mixed }: { mixed: boolean }) =>
+    mixed
+      ? "Main effects are mixed with what pairs of switches do together: run the second half, with every sign changed, or take these as leads only."
+      : "Both halves are run, so main effects are free of what pairs of switches do together; the intervals hold for all switches at once.",
 
   "missing.half": ({ run, rows }: { run: number; rows: number }) =>
     `Fewer than half of the design's rows are in (${run} of ${rows}). Run some more of them, then decide.`,

@@ -19,4 +19,4 @@ export { gradeWords, reasonWords } from "./verdict";
 export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
-export type { LightChange } from "./comparing";
+export { enoughChance, type LightChange } from "./comparing";

@@ -116,6 +116,18 @@ export const sweepingSentences = {
     watts: number | null;
   }) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
+  "power.asFast": ({
+    mode,
+    targetFps,
+    fps,
+    watts,
+  }: {
+    mode: string;
+    targetFps: number;
+    fps: number;
+    watts: number | null;
+  }) =>
+    `No mode holds ${rate(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
   "power.none": () => "No mode has a run yet.",
   "power.spot": ({ spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null }) =>
     `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,

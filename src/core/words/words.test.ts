@@ -7,7 +7,7 @@ function* sources(folder: string): Generator<string> {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) yield* sources(path);
-    else if (/\.ts$/.test(entry.name) && !/\.test\.ts$/.test(entry.name)) yield path;
+    else if (/\.tsx?$/.test(entry.name) && !/\.test\.tsx?$/.test(entry.name)) yield path;
   }
 }
 
@@ -42,7 +42,7 @@ describe("sentences are data, and put into words in one place", () => {
 
 describe("the folder and the core agree", () => {
   const inCore = [...sources("src/core")].filter((path) => !path.startsWith("src/core/words/"));
-  const elsewhere = [...sources("src/server")];
+  const elsewhere = [...sources("src/server"), ...sources("src/views"), ...sources("src/cli")];
   const text = [...inCore, ...elsewhere].map((path) => readFileSync(path, "utf8")).join("\n");
   it.each(Object.keys(sentences) as Code[])("%s is said somewhere", (code) => {
     expect(code === "kept.verbatim" || text.includes(`"${code}"`)).toBe(true);

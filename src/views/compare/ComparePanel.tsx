@@ -5,7 +5,7 @@ import type { NoiseFloor } from "@/core/compare";
 import { changesBetween } from "@/core/kit";
 import type { JobRow, ThreadRun } from "@/core/records";
 import { Button, say } from "@/ui";
-import { EffectList, IntervalLine, decisionNames } from "./Effects";
+import { EffectList, IntervalLine, decisionNames, furtherWords } from "./Effects";
 import { useComparison } from "./useComparison";
 
 /** Warm, whole runs with the settings and conditions of one: the arm it stands for. */
@@ -23,7 +23,7 @@ export const armOf = (runs: ThreadRun[], like: ThreadRun) =>
 export const noiseWords = (noise: NoiseFloor, measured: boolean) =>
   measured
     ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} % over ${say.count(noise.freedom, "degree")} of freedom.`
-    : "Too few repeats on this rig for a noise floor of its own: 2 % is assumed.";
+    : `Too few repeats on this rig for a noise floor of its own: about ${(100 * noise.sd).toFixed(1)} % is believed, and not surely.`;
 
 /** Was it real: all runs like A against all like B, with intervals, worked out in a worker. */
 export function ComparePanel({
@@ -51,7 +51,7 @@ export function ComparePanel({
       rules: job.rules.measuring,
       marginPercent: job.rules.marginPercent,
       noise,
-      rounds: false,
+      places: [armOld, armNew].map((arm) => arm.map(({ number }) => number)),
     },
   );
   if (same) return null;
@@ -88,9 +88,7 @@ export function ComparePanel({
           <p className="text-[16px] font-semibold">
             {decisionNames[effect.decision]}
             {effect.decision === "undecided" && (
-              <span className="ml-2 text-[13px] font-normal">
-                about {say.count(effect.moreRunsPerSide, "more run")} a side should settle it
-              </span>
+              <span className="ml-2 text-[13px] font-normal">{furtherWords(effect)}</span>
             )}
           </p>
           <IntervalLine effect={effect} marginPercent={job.rules.marginPercent} />

@@ -1,4 +1,5 @@
 import type { PairEffect } from "@/core/trial";
+import { said, words } from "@/core/words";
 import type { Decision } from "@/core/compare";
 
 const signed = (value: number, digits = 1) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(digits)}`;
@@ -9,6 +10,10 @@ export const decisionNames: Record<Decision, string> = {
   "no difference": "No difference",
   undecided: "Undecided",
 };
+
+/** What further runs would do for an undecided pair. */
+export const furtherWords = ({ moreRunsPerSide: more, chanceSettled: chance = 0 }: PairEffect) =>
+  words(said("compare.further", { more, chance }));
 
 /** All effects of one pair, with their intervals. */
 export function EffectList({ effect }: { effect: PairEffect }) {

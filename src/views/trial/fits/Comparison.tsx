@@ -2,12 +2,9 @@
 import { armAt } from "@/core/trial";
 import type { CompareReading } from "@/core/trial";
 import { words } from "@/core/words";
-import { Panel, say } from "@/ui";
-import { EffectList, IntervalLine, decisionNames, noiseWords } from "@/views/compare";
+import { Panel } from "@/ui";
+import { EffectList, IntervalLine, decisionNames, furtherWords, noiseWords } from "@/views/compare";
 import type { FitProps } from "./parts";
-
-/** A number of further runs that stands for "hardly ever". */
-const hardlyEver = 40;
 
 /** Every pair of arms with its interval against the practical margin. */
 export function Comparison({
@@ -29,12 +26,7 @@ export function Comparison({
               <b>{decisionNames[pair.decision]}</b>: {armAt(trial, pair.b).name} over{" "}
               {armAt(trial, pair.a).name}
               {pair.decision === "undecided" && pair.moreRunsPerSide > 0 && (
-                <span className="text-soft">
-                  ;{" "}
-                  {pair.moreRunsPerSide >= hardlyEver
-                    ? "even 40 more runs a side would hardly settle it"
-                    : `about ${say.count(pair.moreRunsPerSide, "more run")} a side should settle it`}
-                </span>
+                <span className="text-soft">; {furtherWords(pair)}</span>
               )}
             </p>
             <IntervalLine effect={pair} marginPercent={job.rules.marginPercent} />

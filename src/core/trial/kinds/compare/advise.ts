@@ -8,9 +8,6 @@ import type { CompareReading } from "./read";
 
 /** Fewest runs from which "brighter in every run" counts. */
 const runsForLight = 2;
-/** A number of further runs that stands for "hardly ever". */
-const hardlyEver = 40;
-
 /** Whether every run of B shines brighter than every run of A. */
 function brighter(a: Grade[], b: Grade[]): boolean {
   if (a.length < runsForLight || b.length < runsForLight) return false;
@@ -28,7 +25,7 @@ const putBack = (sentence: Said): Advice => ({ choice: "put back", arm: null, se
 
 /** Two arms: the new one against what was in force. */
 function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): Advice {
-  const { decision, moreRunsPerSide } = pair;
+  const { decision, moreRunsPerSide: more, chanceSettled: chance = 0 } = pair;
   const arm = after.name;
   const figures = { pair, lights: lightsOf(before, after) };
   if (after.faulted && !before.faulted) return putBack(said("compare.faultsOutweigh", figures));
@@ -39,8 +36,7 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
   if (brighter(before.grades, after.grades))
     return keep(1, said("compare.brighter", { arm, ...figures, same: decision === "no difference" }));
   if (decision === "no difference") return putBack(said("compare.noDifference", figures));
-  const more = moreRunsPerSide >= hardlyEver ? null : moreRunsPerSide;
-  return putBack(said("compare.undecided", { ...figures, more }));
+  return putBack(said("compare.undecided", { ...figures, more, chance }));
 }
 
 /**

@@ -1,4 +1,4 @@
-import { compareArms, givesRounds, type ArmsOutcome } from "@/core/compare";
+import { compareArms, type ArmsOutcome } from "@/core/compare";
 import type { Trace } from "@/core/trace";
 import type { Said } from "@/core/words";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
@@ -24,6 +24,7 @@ export function pairEffects({ pairs }: ArmsOutcome): PairEffect[] {
     fullSpeedTime: comparison.fullSpeedTime,
     hitchesPerMinute: comparison.hitchesPerMinute,
     moreRunsPerSide: comparison.moreRunsPerSide,
+    chanceSettled: comparison.chanceSettled,
   }));
 }
 
@@ -34,13 +35,13 @@ export function read(facts: TrialFacts, traces: Traces): CompareReading | null {
     runs.filter((run) => run.arm === arm).flatMap(({ id }): Trace | Trace[] => traces.get(id) ?? []),
   );
   if (byArm.some((own) => own.length === 0)) return null;
-  const order = runs.map(({ arm }) => arm);
   const compared = compareArms(byArm, {
     targetFps: targetFpsOf(facts),
     nativeFps,
     rules: rules.measuring,
     marginPercent: rules.marginPercent,
-    rounds: givesRounds(order, trial.arms.length),
+    // Runs come in the order they were made.
+    places: trial.arms.map((_, arm) => runs.flatMap((run, place) => (run.arm === arm ? [place] : []))),
     noise,
   });
   const ownNotes = compared.pairs[0]?.comparison.notes ?? [];

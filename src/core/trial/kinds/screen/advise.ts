@@ -25,7 +25,7 @@ export function advise(facts: TrialFacts, reading: ScreenReading | null): Advise
     const run = new Set(usableRuns(trial, runs).map(({ arm }) => arm)).size;
     return { ok: false, missing: [said("missing.half", { run, rows: trial.arms.length })] };
   }
-  const { effects } = reading;
+  const { effects, mixed } = reading;
   const helping = effects.filter(({ matters, logGain }) => matters && logGain > 0);
   const hurting = effects.filter(({ matters, logGain }) => matters && logGain < 0);
   const sentence = said("screen.effects", {
@@ -36,5 +36,5 @@ export function advise(facts: TrialFacts, reading: ScreenReading | null): Advise
     hurting: hurting.map(({ label }) => label),
   });
   const arm = helping.length > 0 ? nearestRow(facts, helping) : null;
-  return { ok: true, outcome: { ...recommended(arm, sentence, [said("screen.mainOnly")]), effects } };
+  return { ok: true, outcome: { ...recommended(arm, sentence, [said("screen.leads", { mixed })]), effects } };
 }

@@ -1,4 +1,4 @@
-import { screeningDesign, withSetting } from "@/core/advise";
+import { foldedOver, screeningDesign, withSetting } from "@/core/advise";
 import type { Setting, SettingValue } from "@/core/kit";
 import { makeArm, type Draft, type PlanBase } from "../../drafting";
 import { emptyPlan } from "../../shapes";
@@ -11,13 +11,13 @@ export function otherSide(setting: Setting, from: SettingValue): SettingValue | 
   return setting.fastest === from && setting.default !== from ? setting.default : null;
 }
 
-/** A Plackett–Burman design over some settings: a row an arm. @param keys of settings in the catalogue, 2 … 23 */
+/** A Plackett–Burman design over some settings, folded over: a row an arm. @param keys of settings in the catalogue, 2 … 23 */
 export function screenPlan(
   { standing, catalogue }: Pick<PlanBase, "standing" | "catalogue">,
   keys: string[],
 ): Draft {
   const factors = keys.flatMap((key) => catalogue.find((setting) => setting.key === key) ?? []);
-  const arms = screeningDesign(factors.length).map((row, index) => {
+  const arms = foldedOver(screeningDesign(factors.length)).map((row, index) => {
     const settings = factors.reduce((made, setting, k) => {
       const other = otherSide(setting, standing.settings[setting.key] ?? setting.default);
       return (row[k] ?? -1) > 0 && other !== null ? withSetting(made, setting, other) : made;

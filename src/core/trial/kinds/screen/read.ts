@@ -1,4 +1,4 @@
-import { screeningEffects, type Design } from "@/core/advise";
+import { isMixed, screeningEffects, type Design } from "@/core/advise";
 import { effectiveFps } from "@/core/compare";
 import type { TrialFacts } from "../../facts";
 import { labelIn } from "../../kind";
@@ -7,6 +7,8 @@ import type { Outcome } from "../../outcome";
 export interface ScreenReading {
   kind: "screen";
   effects: Outcome["effects"];
+  /** Main effects are mixed with what pairs of switches do together. */
+  mixed: boolean;
 }
 
 /** Rows of the design that were run, as signs of its factors: + where a setting differs from what was in force. */
@@ -26,9 +28,10 @@ export function read(facts: TrialFacts): ScreenReading | null {
     return logs.length === 0 ? null : logs.reduce((sum, log) => sum + log, 0) / logs.length;
   });
   if (rates.filter((rate) => rate !== null).length * 2 < trial.arms.length) return null;
-  const effects = screeningEffects(designOf(facts), rates, noise).map((effect) => {
+  const design = designOf(facts);
+  const effects = screeningEffects(design, rates, noise).map((effect) => {
     const key = trial.plan.keys[effect.factor] ?? "";
     return { ...effect, key, label: labelIn(catalogue, key) };
   });
-  return { kind: "screen", effects };
+  return { kind: "screen", effects, mixed: isMixed(design, rates) };
 }

@@ -1,0 +1,89 @@
+import { Matrix, determinant, inverse } from "ml-matrix";
+
+/** A linear fit of runs: a level for every arm, and what the rig did meanwhile by itself. */
+export interface RunsFit {
+  /** Level of every arm. */
+  levels: number[];
+  /** Variance of the difference of two arms' levels, as a share of one run's. */
+  unit: (a: number, b: number) => number;
+  /** What is left over, and its degrees of freedom. */
+  squares: number;
+  freedom: number;
+  /** Terms for drift: none, steady (1), steady and levelling off (2). */
+  terms: number;
+  /** What the drift comes to from the first run to the last; 0 without terms. */
+  drift: number;
+}
+
+/** Degrees of freedom that must be left for a second term of drift, and for a first. */
+const forTwo = 4,
+  forOne = 2;
+
+/** Places spread evenly over −1 … 1. */
+function centred(places: number[]): number[] {
+  const low = Math.min(...places),
+    high = Math.max(...places);
+  return places.map((at) => (high > low ? (2 * (at - low)) / (high - low) - 1 : 0));
+}
+
+/**
+ * Least squares of runs' values on their arm and, where the order is known, on their place in it (t and t²): a rig that
+ * slows down or warms up and levels off is told from the arms.
+ *
+ * @param values of every run, an arm each; every arm at least one
+ * @param places where every run stood in the order, in the same shape; null where that isn't known
+ */
+export function fitRuns(values: number[][], places: number[][] | null): RunsFit {
+  const y = values.flat();
+  const arms = values.flatMap((own, arm) => own.map(() => arm));
+  const spare = y.length - values.length;
+  const wanted = places === null ? 0 : spare >= forTwo ? 2 : spare >= forOne ? 1 : 0;
+  const at = places === null ? [] : centred(places.flat());
+  for (let terms = wanted; ; terms--) {
+    const design = new Matrix(
+      y.map((_, i) => [
+        ...values.map((_own, arm) => (arms[i] === arm ? 1 : 0)),
+        ...Array.from({ length: terms }, (_none, power) => at[i] ** (power + 1)),
+      ]),
+    );
+    const transposed = design.transpose();
+    const information = transposed.mmul(design);
+    const covariance = isSolvable(information) ? inverse(information) : null;
+    if (!covariance) continue;
+    const solved = covariance.mmul(transposed).mmul(Matrix.columnVector(y)).to1DArray();
+    const fitted = design.mmul(Matrix.columnVector(solved)).to1DArray();
+    const bend = solved.slice(values.length);
+    const driftAt = (place: number) =>
+      bend.reduce((sum, coefficient, power) => sum + coefficient * place ** (power + 1), 0);
+    return {
+      levels: solved.slice(0, values.length),
+      unit: (a, b) => covariance.get(a, a) + covariance.get(b, b) - 2 * covariance.get(a, b),
+      squares: y.reduce((sum, value, i) => sum + (value - fitted[i]) ** 2, 0),
+      freedom: y.length - values.length - terms,
+      terms,
+      drift: terms > 0 ? driftAt(1) - driftAt(-1) : 0,
+    };
+  }
+}
+
+/** Whether a symmetric matrix of sums can be inverted without losing the figures. */
+function isSolvable(information: Matrix): boolean {
+  const n = information.rows;
+  const scaled = new Matrix(n, n);
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++)
+      scaled.set(i, j, information.get(i, j) / Math.sqrt(information.get(i, i) * information.get(j, j)));
+  return determinant(scaled) > 1e-6;
+}
+
+/** Share of an arm's place in the order that a straight line through the order explains: 1 for A then B, 0 for A B B A. */
+export function mixedWithOrder(placesA: number[], placesB: number[]): number {
+  const places = [...placesA, ...placesB];
+  const n = places.length;
+  const centre = places.reduce((sum, at) => sum + at, 0) / n;
+  const squares = places.reduce((sum, at) => sum + (at - centre) ** 2, 0);
+  if (squares === 0) return 0;
+  const meanOf = (list: number[]) => list.reduce((sum, at) => sum + at, 0) / list.length;
+  const apart = meanOf(placesB) - meanOf(placesA);
+  return (apart ** 2 * ((placesA.length * placesB.length) / n)) / squares;
+}
