@@ -2,7 +2,7 @@ import { basename } from "node:path";
 import type { Command } from "commander";
 import { summarise, type Summary } from "@/core/metrics";
 import { judge, type Verdict } from "@/core/verdict";
-import { gradeWords, reasonWords, words } from "@/core/words";
+import { lightWords, reasonWords, words } from "@/core/words";
 import type { LogReading, ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 
@@ -143,7 +143,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
     ],
     ["Rows left out", `${reading.skippedRows}`],
   ];
-  const { name, meaning } = gradeWords[verdict.grade];
+  const { name, meaning } = lightWords(verdict.grade);
   return [
     `${file}: ${name}, ${meaning}`,
     ...verdict.reasons.map((reason) => `  - ${reasonWords(reason)}`),

@@ -176,7 +176,7 @@ describe("lamp analyse", () => {
     });
   });
   it("reads standard input, and prints a page", async () => {
-    const { code, out } = await lamp(["analyse", "-"], "frame time ms\n" + "16.667\n".repeat(120));
+    const { code, out } = await lamp(["analyse", "-"], "frame time ms\n" + "16.667\n".repeat(900));
     expect(code).toBe(0);
     expect(out).toMatch(/^-: Steady, full speed/);
     expect(out).toMatch(/Average +60\.00 fps/);

@@ -57,7 +57,7 @@ const interval = open({ low: figure, high: figure });
 const ratio = open({ ratio: z.number(), low: figure, high: figure });
 
 const verdict = open({
-  grade,
+  grade: grade.nullable(),
   reasons: z.array(open({ rule: z.string(), value: figure, limit: z.number(), met: z.boolean() })),
   partial: z.boolean(),
   remarks: z.array(saidSchema),
@@ -91,6 +91,7 @@ const pair = open({
   worstTimeLow: ratio.nullable(),
   fullSpeedTime: interval.nullable(),
   hitchesPerMinute: interval.nullable(),
+  barred: saidSchema.nullable().optional(),
   moreRunsPerSide: z.number(),
   chanceSettled: z.number().optional(),
 }).and(ratio);
@@ -187,7 +188,7 @@ const closing = open({
   ),
   conditions: armConditionsSchema,
   targetFps: z.number(),
-  grade,
+  grade: grade.nullable(),
   averageFps: z.number(),
   confirmationRunId: id,
 });
@@ -270,11 +271,13 @@ export const rejudgedSchema = of<{ judged: number; closed: number; changes: Reju
   open({
     judged: z.number().int(),
     closed: z.number().int().describe("Runs of closed jobs, which stay as they were."),
-    changes: z.array(open({ runId: id, jobId: id, number: z.number().int(), from: grade, to: grade })),
+    changes: z.array(
+      open({ runId: id, jobId: id, number: z.number().int(), from: grade.nullable(), to: grade.nullable() }),
+    ),
   }),
 );
-export const importedSchema = of<{ id: string; number: number; grade: (typeof grades)[number] }>(
-  open({ id, number: z.number().int(), grade }),
+export const importedSchema = of<{ id: string; number: number; grade: (typeof grades)[number] | null }>(
+  open({ id, number: z.number().int(), grade: grade.nullable() }),
 );
 export const openedSchema = of<{ id: string; number: number }>(open({ id, number: z.number().int() }));
 export const appendedSchema = of<{ kept: boolean }>(

@@ -5,9 +5,10 @@ import { bench } from "./migrations/0001-bench";
 import { settingTheBench } from "./migrations/0002-setting-the-bench";
 import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
 import { firmGround } from "./migrations/0004-firm-ground";
+import { noLight } from "./migrations/0005-no-light";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench, settingTheBench, theTuningLoop, firmGround];
+export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight];
 
 export function migrator() {
   const sequelize = database();

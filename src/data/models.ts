@@ -216,7 +216,7 @@ export class RunMark extends Model<InferAttributes<RunMark>, InferCreationAttrib
 export class RunSummary extends Model<InferAttributes<RunSummary>, InferCreationAttributes<RunSummary>> {
   declare runId: string;
   declare methodVersion: number;
-  declare grade: Grade;
+  declare grade: Grade | null;
   declare averageFps: number;
   declare held: boolean;
   declare summary: Summary;
@@ -400,7 +400,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     {
       runId: partOfKey,
       methodVersion: position,
-      grade: words,
+      grade: { ...words, allowNull: true },
       averageFps: real,
       held: flag,
       summary: json,

@@ -17,7 +17,7 @@ import { writing } from "./writing";
 export interface ImportedRun {
   id: string;
   number: number;
-  grade: Grade;
+  grade: Grade | null;
 }
 
 /** The arm that a run was made for. */
@@ -57,7 +57,7 @@ async function open(run: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: 
 }
 
 /** Ends a run with figures made from what is kept of it. */
-async function finish(id: string, state: Exclude<RunState, "open">, marks: Mark[]): Promise<Grade> {
+async function finish(id: string, state: Exclude<RunState, "open">, marks: Mark[]): Promise<Grade | null> {
   const [run, trace] = await data.together(
     async () => data.findRun(id),
     async () => data.findTrace(id),

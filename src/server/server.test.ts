@@ -716,6 +716,8 @@ describe("the tuning loop", () => {
     );
     await bring(id, 0, 48, 0);
     await bring(id, 1, 40, 1);
+    await bring(id, 1, 40, 2);
+    await bring(id, 0, 48, 3);
     const refused = await problemOf(decideTrial(id, { choice: "keep", arm: 1, reason: "" }));
     expect([refused.status, refused.title]).toEqual([
       422,
@@ -731,7 +733,7 @@ describe("the tuning loop", () => {
     await changeTrial(id, { deleted: true });
     expect((await viewJob(jobId)).runs.some(({ trialId }) => trialId === id)).toBe(false);
     await changeTrial(id, { deleted: false, rounds: 3 });
-    expect((await viewTrial(id)).trial.left).toHaveLength(4);
+    expect((await viewTrial(id)).trial.left).toHaveLength(2);
     await changeTrial(id, { deleted: true });
   });
   it("refuses what can't be: an arm without runs, arms of one name, a foreign arm, what the rules forbid", async () => {

@@ -36,6 +36,8 @@ export interface Comparison {
   fullSpeedTime: { difference: number; low: number; high: number } | null;
   hitchesPerMinute: { difference: number; low: number; high: number } | null;
   decision: Decision;
+  /** Why it can't be called, whatever its interval; null where it can. */
+  barred: Said | null;
   /** Further runs a side that should settle it; 0 where it is settled. */
   moreRunsPerSide: number;
   /** Chance that so many settle it, 0…1; 1 where it is settled. */
@@ -271,6 +273,7 @@ export function comparePair(
     fullSpeedTime,
     hitchesPerMinute: differenceOf("hitchesPerMinute"),
     decision,
+    barred,
     moreRunsPerSide: further.more,
     chanceSettled: further.chance,
     p: barred ? 1 : average.p,

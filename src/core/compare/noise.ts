@@ -1,3 +1,4 @@
+import { fTail, varianceOf } from "@/core/stats";
 import type { RigSpec } from "@/core/kit";
 
 /** How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of freedom behind it. */
@@ -31,25 +32,43 @@ export const givenNoise = (sd: number): NoiseFloor => ({ sd, freedom: givenFreed
 /** Runs of which one is twice as fast as another aren't repeats, whatever their settings say: another scene, another log. */
 const mostApart = 2;
 
+/** A group out of line with the others by an F that chance gives once in a thousand holds something else than repeats. */
+const outOfLine = 0.001;
+
+/** Variance of a group of repeats, with its degrees of freedom. */
+function varianceOfGroup(group: number[]) {
+  const logs = group.map(Math.log);
+  return { variance: varianceOf(logs), freedom: logs.length - 1 };
+}
+
 /**
  * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
- * A group that holds a rate over twice another of its own is left out: it holds more than one scene. A noisy group stays in.
+ *
+ * A group that holds a rate over twice another of its own holds more than one scene, and is left out; so is one that lies far
+ * out of line with the other groups. A rig that is noisy throughout keeps all of its groups.
  *
  * @param groups average fps of runs with identical settings, a group each
  * @returns null when no group has two repeats
  */
 export function noiseFloor(groups: number[][]): NoiseFloor | null {
-  let squares = 0,
-    freedom = 0;
-  for (const group of groups) {
-    if (group.length < 2 || Math.max(...group) > mostApart * Math.min(...group)) continue;
-    const logs = group.map(Math.log);
-    const centre = logs.reduce((sum, x) => sum + x, 0) / logs.length;
-    squares += logs.reduce((sum, x) => sum + (x - centre) ** 2, 0);
-    freedom += group.length - 1;
-  }
-  return freedom === 0 ? null : { sd: Math.sqrt(squares / freedom), freedom };
+  const spreads = groups
+    .filter((group) => group.length > 1 && Math.max(...group) <= mostApart * Math.min(...group))
+    .map(varianceOfGroup)
+    .sort((a, b) => a.variance - b.variance);
+  const usual = spreads[(spreads.length - 1) >> 1];
+  if (!usual) return null;
+  const kept = spreads.filter(
+    ({ variance, freedom }) =>
+      spreads.length < 3 ||
+      fTail(variance / Math.max(usual.variance, leastVariance), freedom, usual.freedom) > outOfLine,
+  );
+  const freedom = kept.reduce((sum, each) => sum + each.freedom, 0);
+  const squares = kept.reduce((sum, each) => sum + each.freedom * each.variance, 0);
+  return { sd: Math.sqrt(squares / freedom), freedom };
 }
+
+/** Rates are never alike to more than a thousandth. */
+const leastVariance = 1e-6;
 
 /** Degrees of freedom from which a rig's own floor is said to be measured. */
 const enoughRepeats = 4;

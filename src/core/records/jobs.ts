@@ -31,7 +31,7 @@ export interface JobClosing {
   overrides: Override[];
   conditions: ArmConditions;
   targetFps: number;
-  grade: Grade;
+  grade: Grade | null;
   averageFps: number;
   confirmationRunId: string;
   runs: number;

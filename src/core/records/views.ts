@@ -145,6 +145,6 @@ export interface Rejudged {
   title: string;
   rig: string;
   number: number;
-  from: Grade;
-  to: Grade;
+  from: Grade | null;
+  to: Grade | null;
 }

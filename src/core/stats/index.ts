@@ -2,6 +2,7 @@ export { medianOf, quantile } from "./quantile";
 export { lag1, mean, standardDeviation, varianceOf } from "./moments";
 export {
   betaQuantile,
+  fTail,
   garwood,
   meanInterval,
   normalQuantile,

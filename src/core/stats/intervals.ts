@@ -16,6 +16,11 @@ export function tTwoSided(t: number, freedom: number): number {
   return 2 * (1 - jstat.studentt.cdf(Math.abs(t), freedom));
 }
 
+/** Upper tail of the F distribution: how often chance alone makes a ratio of variances at least so large. */
+export function fTail(ratio: number, d1: number, d2: number): number {
+  return 1 - jstat.centralF.cdf(ratio, d1, d2);
+}
+
 /** Quantile of the standard normal. @example normalQuantile(0.975) // → 1.959964 */
 export function normalQuantile(p: number): number {
   return jstat.normal.inv(p, 0, 1);

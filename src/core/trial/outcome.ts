@@ -29,6 +29,8 @@ export interface PairEffect {
   worstTimeLow: { ratio: number; low: number; high: number } | null;
   fullSpeedTime: { difference: number; low: number; high: number } | null;
   hitchesPerMinute: { difference: number; low: number; high: number } | null;
+  /** Why it can't be called, whatever its interval. */
+  barred?: Said | null;
   moreRunsPerSide: number;
   /** Chance that so many settle it; absent from what was kept before it was reckoned. */
   chanceSettled?: number;

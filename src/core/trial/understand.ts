@@ -66,7 +66,7 @@ export function evidenceOf({ trial, runs }: Pick<TrialFacts, "trial" | "runs">):
     return {
       name,
       runs: usable.length,
-      grades: usable.map(({ verdict }) => verdict.grade),
+      grades: usable.flatMap(({ verdict }) => verdict.grade ?? []),
       crashes: own.filter(({ crashed }) => crashed).length,
       hours: own.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 3_600_000,
       faulted: own.some((run) => run.crashed || run.faults.some(outweighs)),

@@ -29,7 +29,8 @@ export interface Reason {
 }
 
 export interface Verdict {
-  grade: Grade;
+  /** Null where a run is too short to earn any light. */
+  grade: Grade | null;
   /** The rules that decided: all of Steady's when Steady, else those that kept it from the next better light. */
   reasons: Reason[];
   /** True when judged from readings or by eye, so that hitches could not be seen. */
@@ -59,18 +60,31 @@ const oneCadence = 0.75;
 const alternates = ({ pacing }: Summary) =>
   pacing !== null && pacing.lag1 !== null && pacing.cadenceShare < oneCadence;
 
-const atLeast = (rule: RuleName, value: number | null, limit: number): Reason => ({
+/** A rule that can't be judged isn't met; what readings of a counter can't show at all is passed over, and said. */
+const reason = (
+  rule: RuleName,
+  value: number | null,
+  limit: number,
+  met: (value: number) => boolean,
+  seen = true,
+): Reason => ({
   rule,
   value,
   limit,
-  met: value === null || value >= limit,
+  met: value === null ? !seen : met(value),
 });
-const atMost = (rule: RuleName, value: number | null, limit: number): Reason => ({
-  rule,
-  value,
-  limit,
-  met: value === null || value <= limit,
-});
+const atLeast = (rule: RuleName, value: number | null, limit: number) =>
+  reason(rule, value, limit, (own) => own >= limit);
+const atMost = (rule: RuleName, value: number | null, limit: number, seen: boolean) =>
+  reason(rule, value, limit, (own) => own <= limit, seen);
+
+/** Frames under this tell too little for a light, s; and readings under so many. */
+const leastSeconds = 10,
+  leastReadings = 5;
+
+/** Whether a run is too short to earn a light. */
+const isShort = ({ form, durationMs, frames }: Pick<Summary, "form" | "durationMs" | "frames">) =>
+  form === "frames" ? durationMs < 1000 * leastSeconds : frames < leastReadings;
 
 /**
  * The light a run earns under house rules, with the rules that decided it.
@@ -82,14 +96,15 @@ const atMost = (rule: RuleName, value: number | null, limit: number): Reason => 
 export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble: Trouble = {}): Verdict {
   const speed = judgedSpeed(summary);
   const fullTime = summary.fullSpeedTimePercent;
+  const seen = summary.form === "frames";
   const ladder: [Grade, Reason[]][] = [
     [
       "steady",
       [
         atLeast(speed.rule, speed.value, rules.steady.speedPercent),
         atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
-        atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute),
-        atMost("freezes", summary.freezes, rules.steady.freezes),
+        atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute, seen),
+        atMost("freezes", summary.freezes, rules.steady.freezes, seen),
         ...(summary.pacing && alternates(summary)
           ? [atLeast("alternation", summary.pacing.lag1, rules.steady.lag1)]
           : []),
@@ -105,10 +120,11 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],
   ];
   const reached = ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met));
+  const short = isShort(summary);
   let grade: Grade = ladder[reached]?.[0] ?? "gutters";
   // What kept it from the next better light; all of Steady's where there is none better.
-  const [, short = []] = ladder[reached < 0 ? ladder.length - 1 : Math.max(0, reached - 1)] ?? [];
-  let reasons = reached === 0 ? short : short.filter(({ met }) => !met);
+  const [, wanting = []] = ladder[reached < 0 ? ladder.length - 1 : Math.max(0, reached - 1)] ?? [];
+  let reasons = reached === 0 ? wanting : wanting.filter(({ met }) => !met);
 
   const faults = trouble.faults ?? [];
   const caps: [Grade, RuleName, number][] = [
@@ -119,18 +135,44 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
   ];
   for (const [cap, rule, count] of caps) {
     if (count === 0 || grades.indexOf(grade) > grades.indexOf(cap)) continue;
-    const reason: Reason = { rule, value: count, limit: 0, met: false };
-    reasons = grade === cap ? [...reasons, reason] : [reason];
+    const found: Reason = { rule, value: count, limit: 0, met: false };
+    reasons = grade === cap ? [...reasons, found] : [found];
     grade = cap;
   }
-  return { grade, reasons, partial: summary.form === "interval", remarks: remarksOn(summary) };
+  const partial = summary.form === "interval";
+  const remarks = remarksOn(summary, rules, grade);
+  // A crash or a missing picture is dark however short the run.
+  return short && grade !== "dark"
+    ? { grade: null, reasons: [], partial, remarks: [tooShort(summary), ...remarks] }
+    : { grade, reasons, partial, remarks };
 }
 
 /** A tied title this far over its own rate runs visibly fast. */
 const tooFastPercent = 103;
 
-function remarksOn(summary: Summary): Said[] {
-  const remarks: Said[] = [];
+/** How far under a threshold still is "just under", points. */
+const nearly = 0.5;
+
+const tooShort = ({ form, durationMs, frames }: Summary): Said =>
+  form === "frames"
+    ? said("verdict.tooShort", { seconds: durationMs / 1000, wanted: leastSeconds })
+    : said("verdict.tooFewReadings", { readings: frames, wanted: leastReadings });
+
+/** A run that misses its light by a hair: its slowest second, and its speed, lie just under what is wanted. */
+function justUnder(summary: Summary, { steady, measuring }: HouseRules, grade: Grade): Said[] {
+  const { dips, targetFps } = summary;
+  const wantedFps = targetFps * (1 - measuring.tolerance);
+  const isNear =
+    (grade === "flickers" || grade === "dims") &&
+    judgedSpeed(summary).value >= steady.speedPercent - nearly &&
+    (dips?.deepestFps ?? 0) >= wantedFps - (nearly / 100) * targetFps;
+  return isNear && dips?.deepestFps != null
+    ? [said("verdict.justUnder", { slowestFps: dips.deepestFps, wantedFps })]
+    : [];
+}
+
+function remarksOn(summary: Summary, rules: HouseRules, grade: Grade): Said[] {
+  const remarks: Said[] = justUnder(summary, rules, grade);
   const { averageFps, reportedSpeedPercent } = summary;
   if (summary.counterDisagrees && reportedSpeedPercent !== null)
     remarks.push(said("verdict.counterDisagrees", { fps: averageFps, speedPercent: reportedSpeedPercent }));

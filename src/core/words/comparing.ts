@@ -1,6 +1,8 @@
 import type { Grade } from "@/core/verdict";
 import { capital, count, effect, listed, signed, type Ratio } from "./figures";
+import type { AnySaid } from "./said";
 import { gradeWords } from "./verdict";
+import { words } from "./words";
 
 /** Usual lights before and after; null where they are the same or not known. */
 export type LightChange = [from: Grade, to: Grade] | null;
@@ -45,8 +47,8 @@ export const comparingSentences = {
     `Keep ${arm}: the rate is ${same ? "the same" : "not told apart"} (${signed(pair.ratio)}), but every run shines brighter${light(lights)}.`,
   "compare.noDifference": ({ pair, lights }: Pair) =>
     `Put back: no difference worth having, ${both(pair, lights)}; fewer overrides are easier to keep.`,
-  "compare.undecided": ({ pair, lights, more, chance }: Pair & Further) =>
-    `Undecided: ${both(pair, lights)}. ${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
+  "compare.undecided": ({ pair, lights, why, more, chance }: Pair & Further & { why: AnySaid | null }) =>
+    `Undecided: ${both(pair, lights)}. ${why ? `${words(why)} ` : ""}${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
   "compare.further": further,
   "compare.heldByFaults": ({ fastest, stay }: { fastest: string[]; stay: string }) =>
     `${listed(fastest)} ${fastest.length === 1 ? "is" : "are"} fastest, but held down by faults. Stay with ${stay}.`,

@@ -15,7 +15,7 @@ export const said = <C extends Code>(code: C, ...figures: FiguresOf<C>): Said =>
 
 export { sentences, words } from "./words";
 export { effect as effectWords, value as valueWords } from "./figures";
-export { gradeWords, reasonWords } from "./verdict";
+export { gradeWords, lightWords, reasonWords } from "./verdict";
 export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";

@@ -1,4 +1,5 @@
 import type { Grade, Reason, RuleName } from "@/core/verdict";
+import { count } from "./figures";
 
 export const gradeWords: Record<Grade, { name: string; meaning: string }> = {
   steady: { name: "Steady", meaning: "full speed, nothing to notice" },
@@ -7,6 +8,10 @@ export const gradeWords: Record<Grade, { name: string; meaning: string }> = {
   gutters: { name: "Gutters", meaning: "well under full speed" },
   dark: { name: "Dark", meaning: "won't start, crashes or can't be used" },
 };
+
+/** A run's light in words; null is a run too short to judge. */
+export const lightWords = (grade: Grade | null) =>
+  grade ? gradeWords[grade] : { name: "No light", meaning: "too short to judge" };
 
 const names: Record<RuleName, { name: string; unit: string }> = {
   speedPercent: { name: "Speed", unit: " %" },
@@ -58,6 +63,12 @@ export const verdictSentences = {
     `The counter disagrees: it shows ${fps.toFixed(1)} fps while the engine reports ${speedPercent.toFixed(1)} % speed. The picture repeats old frames.`,
   "verdict.tooFast": ({ speedPercent }: { speedPercent: number }) =>
     `It runs at ${speedPercent.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`,
+  "verdict.tooShort": ({ seconds, wanted }: { seconds: number; wanted: number }) =>
+    `${seconds < 1 ? "Less than a second" : `${seconds.toFixed(1)} s`} is too short to judge: run ${wanted} s at least, better the whole scene.`,
+  "verdict.tooFewReadings": ({ readings, wanted }: { readings: number; wanted: number }) =>
+    `${count(readings, "reading")} ${readings === 1 ? "is" : "are"} too few to judge: take ${wanted} at least.`,
+  "verdict.justUnder": ({ slowestFps, wantedFps }: { slowestFps: number; wantedFps: number }) =>
+    `Just under: its slowest second runs at ${slowestFps.toFixed(2)} fps, and ${wantedFps.toFixed(2)} would count as full speed.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
   "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
     const state = {

@@ -91,7 +91,7 @@ export function Thread({ job, runs, trials, faults, selected, over, onSelect, on
 /** A trial in the story: what was tried, what it came to, before and after. */
 function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: ThreadRun[] }) {
   const lights = (arm: number | null) =>
-    usualGrade(runs.filter((run) => run.arm === arm).map(({ verdict }) => verdict.grade));
+    usualGrade(runs.filter((run) => run.arm === arm).flatMap(({ verdict }) => verdict.grade ?? []));
   const [before, after] = [lights(0), lights(trial.keptArm ?? (trial.arms.length > 1 ? 1 : 0))];
   const planned = trial.rounds * trial.arms.length;
   return (
@@ -167,7 +167,7 @@ function RunItem({
         className={clsx("w-full px-2 text-left", small ? "py-1" : "py-1.5")}
       >
         <span className="flex items-center justify-between gap-2">
-          <VerdictLamp grade={run.verdict.grade} size={small ? 14 : 17} />
+          <VerdictLamp grade={run.verdict.grade} size={small ? 14 : 17} ran />
           <span className="figure text-[13px]">{say.number(run.summary.averageFps)} fps</span>
         </span>
         <span className="mt-0.5 block truncate text-[13px]">

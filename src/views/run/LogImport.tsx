@@ -177,7 +177,7 @@ function Preview({
     <section aria-label="Preview" className="grid gap-4">
       <div className="grid grid-cols-[auto_1fr] items-center gap-6">
         <div>
-          <VerdictLamp grade={verdict.grade} size={40} large />
+          <VerdictLamp grade={verdict.grade} size={40} large ran />
         </div>
         <dl className="grid grid-cols-4 gap-3">
           <Figure

@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import type { Grade } from "@/core/verdict";
-import { gradeWords } from "@/core/words";
+import { gradeWords, lightWords } from "@/core/words";
 import { Lamp, type Light } from "@/ui";
 
 const lights: Record<Grade, Light> = {
@@ -16,12 +16,19 @@ export function VerdictLamp({
   grade,
   size = 20,
   large = false,
+  ran = false,
 }: {
   grade: Grade | null;
   size?: number;
   large?: boolean;
+  /** The light of a run: none means it was too short. */
+  ran?: boolean;
 }) {
-  const words = grade ? gradeWords[grade] : { name: "Untested", meaning: "no run yet" };
+  const words = ran
+    ? lightWords(grade)
+    : grade
+      ? gradeWords[grade]
+      : { name: "Untested", meaning: "no run yet" };
   return (
     <span className={clsx("inline-flex items-center", large ? "gap-3" : "gap-1.5")} title={words.meaning}>
       <Lamp light={grade ? lights[grade] : "dotted"} size={size} />

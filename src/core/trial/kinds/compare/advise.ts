@@ -25,7 +25,7 @@ const putBack = (sentence: Said): Advice => ({ choice: "put back", arm: null, se
 
 /** Two arms: the new one against what was in force. */
 function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): Advice {
-  const { decision, moreRunsPerSide: more, chanceSettled: chance = 0 } = pair;
+  const { decision, moreRunsPerSide: more, chanceSettled: chance = 0, barred: why = null } = pair;
   const arm = after.name;
   const figures = { pair, lights: lightsOf(before, after) };
   if (after.faulted && !before.faulted) return putBack(said("compare.faultsOutweigh", figures));
@@ -36,7 +36,7 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
   if (brighter(before.grades, after.grades))
     return keep(1, said("compare.brighter", { arm, ...figures, same: decision === "no difference" }));
   if (decision === "no difference") return putBack(said("compare.noDifference", figures));
-  return putBack(said("compare.undecided", { ...figures, more, chance }));
+  return putBack(said("compare.undecided", { ...figures, why, more, chance }));
 }
 
 /**

@@ -23,6 +23,7 @@ export function pairEffects({ pairs }: ArmsOutcome): PairEffect[] {
     worstTimeLow: comparison.worstTimeLow,
     fullSpeedTime: comparison.fullSpeedTime,
     hitchesPerMinute: comparison.hitchesPerMinute,
+    barred: comparison.barred,
     moreRunsPerSide: comparison.moreRunsPerSide,
     chanceSettled: comparison.chanceSettled,
   }));
