@@ -9,6 +9,7 @@ import {
   processorLoad,
   runEvidence,
   slowEvidence,
+  soFar,
   type Limits,
 } from "./evidence";
 import {
@@ -31,14 +32,18 @@ export interface DiagnoseInput {
 
 export interface FoundCause {
   cause: Cause;
-  /** How much the evidence comes to; over 1.5 it is named. */
+  /** How much the evidence comes to. */
   weight: number;
+  /** Chance that this is what holds it back most, 0…1. */
+  chance: number;
   evidence: Evidence[];
 }
 
 export interface Diagnosis {
-  /** Named causes, the strongest first; empty when nothing holds it back or evidence lacks. */
+  /** Named causes, the likeliest first; empty when nothing holds it back or evidence lacks. */
   causes: FoundCause[];
+  /** Every cause that something speaks for, the likeliest first. */
+  likely: FoundCause[];
   /** Stretches with their own cause, where they have one. */
   segments: {
     label: string;
@@ -55,10 +60,23 @@ export interface Diagnosis {
   pixelShare: number | null;
 }
 
-/** Evidence below this names no cause. */
-const named = 1.5;
-/** A second cause is named when it comes to this share of the first. */
-const second = 0.55;
+/** Chance from which a cause is named first, and from which a second is named beside it. */
+const namedFrom = 0.5,
+  secondFrom = 0.2;
+
+/**
+ * Weights as chances: a cause's odds go with e^(steepness · weight), against all the others and against what no sign names.
+ * Steepness and the weight of the unnamed were fitted by likelihood on made-up devices of other seeds than those scored
+ * (docs/method.md, "What holds it back").
+ */
+export const chanceScale = { steepness: 1.5, unnamed: 1 };
+
+/** Chance of every cause, given what its evidence comes to; what is missing from 1 is something that no sign names. */
+export function chancesOf(weighed: number[], { steepness, unnamed } = chanceScale): number[] {
+  const odds = weighed.map((weight) => (weight > 0 ? Math.exp(steepness * weight) : 0));
+  const all = odds.reduce((sum, each) => sum + each, Math.exp(steepness * unnamed));
+  return odds.map((each) => each / all);
+}
 
 /**
  * What holds a run back: signs of every stretch and of the run, weighed by cause.
@@ -76,6 +94,7 @@ export function diagnose({
 }: DiagnoseInput): Diagnosis {
   const { segments, targetFps } = summary;
   const responses = [...(scale ? scaleEvidence(scale) : []), ...conditions.flatMap(conditionEvidence)];
+  const run = soFar(summary);
   const slow = segments.filter((segment) => isSlow(segment, summary, targetFps));
   const hitchy = segments.filter((segment) => !slow.includes(segment) && isHitchy(segment));
   const slowMs = slow.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
@@ -85,7 +104,8 @@ export function diagnose({
   const gathered: Evidence[] = [];
   for (const segment of slow) {
     const share = (segment.endMs - segment.startMs) / slowMs;
-    for (const sign of slowEvidence(segment, limits)) gathered.push({ ...sign, weight: sign.weight * share });
+    for (const sign of slowEvidence(segment, limits, run, targetFps))
+      gathered.push({ ...sign, weight: sign.weight * share });
   }
   const isShort =
     slow.length > 0 ||
@@ -95,31 +115,38 @@ export function diagnose({
   if (hitchy.length > 0 || lostShare > 0.004) gathered.push(...hitches);
   gathered.push(...whole.filter(({ cause }) => isShort || cause === "memory"));
 
-  const found = causes
-    .map((cause) => {
-      const evidence = merged(gathered.filter((sign) => sign.cause === cause));
-      return { cause, weight: evidence.reduce((sum, { weight }) => sum + weight, 0), evidence };
-    })
-    .filter(({ weight }) => weight >= named)
-    .sort((a, b) => b.weight - a.weight);
-  const strongestWeight = found[0]?.weight ?? 0;
-  const kept = found.filter(({ weight }) => weight >= second * strongestWeight);
+  const weighed = causes.map((cause) => {
+    const evidence = merged(gathered.filter((sign) => sign.cause === cause));
+    return { cause, weight: evidence.reduce((sum, { weight }) => sum + weight, 0), evidence };
+  });
+  const chances = chancesOf(weighed.map(({ weight }) => weight));
+  const likely = weighed
+    .map((each, at): FoundCause => ({ ...each, chance: chances[at] ?? 0 }))
+    .filter(({ weight }) => weight > 0)
+    .sort((a, b) => b.chance - a.chance);
+  const [strongest] = likely;
+  const kept =
+    strongest && strongest.chance >= namedFrom ? likely.filter(({ chance }) => chance >= secondFrom) : [];
 
   const own = segments.map((segment) => {
     const isOwnSlow = slow.includes(segment),
       isOwnHitchy = hitchy.includes(segment);
-    const signs = isOwnSlow ? [...slowEvidence(segment, limits), ...responses] : isOwnHitchy ? hitches : [];
-    const best = causes
-      .map((cause) => ({
-        cause,
-        weight: signs.filter((sign) => sign.cause === cause).reduce((sum, { weight }) => sum + weight, 0),
-      }))
-      .reduce((a, b) => (b.weight > a.weight ? b : a));
+    const signs = isOwnSlow
+      ? [...slowEvidence(segment, limits, run, targetFps), ...responses]
+      : isOwnHitchy
+        ? hitches
+        : [];
+    const ownWeights = causes.map((cause) =>
+      signs.filter((sign) => sign.cause === cause).reduce((sum, { weight }) => sum + weight, 0),
+    );
+    const best = chancesOf(ownWeights)
+      .map((chance, at) => ({ cause: causes[at] ?? null, chance }))
+      .reduce((a, b) => (b.chance > a.chance ? b : a));
     return {
       label: segment.label,
       startMs: segment.startMs,
       endMs: segment.endMs,
-      cause: best.weight >= named ? best.cause : null,
+      cause: best.chance >= namedFrom ? best.cause : null,
       state: isOwnSlow ? ("slow" as const) : isOwnHitchy ? ("hitches" as const) : ("full speed" as const),
     };
   });
@@ -128,7 +155,8 @@ export function diagnose({
     causes: kept,
     segments: own,
     pixelShare: scale && pixelShareOf(scale),
-    ...conclusion(kept, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort),
+    likely,
+    ...conclusion(kept, likely, troubled, summary, cacheState, scale !== null, hitchy.length > 0 && !isShort),
   };
 }
 
@@ -145,6 +173,7 @@ function merged(signs: Evidence[]): Evidence[] {
 
 function conclusion(
   found: FoundCause[],
+  likely: FoundCause[],
   troubled: boolean,
   summary: Summary,
   cacheState: DiagnoseInput["cacheState"],
@@ -153,16 +182,17 @@ function conclusion(
 ): Pick<Diagnosis, "sentence" | "settle"> {
   const [first, other] = found;
   const strongest = first?.evidence.find(({ weight }) => weight > 0) ?? first?.evidence[0];
-  const settle = () => settling(summary, cacheState, scaled, onlyHitches);
+  const settle = () => settling(likely, summary, cacheState, scaled, onlyHitches);
   if (first && strongest) {
     return {
       sentence: said("diagnosis.found", {
         first: first.cause,
+        chance: first.chance,
         because: strongest.sign,
         second: other?.cause ?? null,
         secondBecause: other?.evidence[0]?.sign ?? null,
       }),
-      settle: other && other.weight > 0.8 * first.weight ? settle() : null,
+      settle: first.chance < surely ? settle() : null,
     };
   }
   return troubled
@@ -170,14 +200,30 @@ function conclusion(
     : { sentence: said("diagnosis.nothing"), settle: null };
 }
 
+/** Chance under which it is said what would settle it. */
+const surely = 0.8;
+
+/** What would tell the likeliest causes apart. */
+function telling(likely: FoundCause[]): Said | null {
+  const isAmong = (...wanted: Cause[]) =>
+    likely.slice(0, 2).some(({ cause, chance }) => chance > 0.1 && wanted.includes(cause));
+  if (isAmong("cap or sync")) return said("settle.liftCap");
+  if (isAmong("processor") && isAmong("engine or driver")) return said("settle.busiestThread");
+  if (isAmong("heat") && isAmong("governor")) return said("settle.runCool");
+  return null;
+}
+
 /** What to do next when evidence lacks. */
 function settling(
+  likely: FoundCause[],
   summary: Summary,
   cacheState: DiagnoseInput["cacheState"],
   scaled: boolean,
   onlyHitches: boolean,
 ): Said {
   if (summary.form === "interval") return said("settle.logFrames");
+  const apart = telling(likely);
+  if (apart && !onlyHitches) return apart;
   if (onlyHitches)
     return cacheState === "unknown" || !summary.segments.some(({ visit }) => visit > 1)
       ? said("settle.walkTwice")

@@ -1,5 +1,6 @@
 import type { Segment, Summary } from "@/core/metrics";
 import { evidence, type Evidence } from "./causes";
+import { weights } from "./weights";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {
@@ -12,15 +13,21 @@ export interface Limits {
   refreshHz: number;
 }
 
-/** Loads from which a half counts as busy, and under which as idle enough. */
+/** Load from which a half counts as busy. */
 const busyFrom = 90;
-const idleUnder = 85;
 const wholeTells = 80;
 /** A clock this low under load needs no reading of heat or watts to be odd. */
 const clearlyLow = 0.7;
 const nearLimitC = 3;
 /** Share of the full clock under which a busy half is short of it. */
 const lowClock = 0.87;
+/** A half that works longer on a frame than the target allows can't hold it; well under that, it has room. */
+const overAllowed = 1.03,
+  roomUnder = 0.85;
+/** A load of the busiest core from which work that wanders from core to core may be all that holds. */
+const wanderFrom = 58;
+/** Spread of the rate under which something sets the pace. */
+const setPace = 0.012;
 
 /** Load of the busiest core. A reading of the whole processor speaks only when it is high: 45 % over eight cores can hide one that is full. */
 export const processorLoad = ({ means }: Pick<Segment, "means">) =>
@@ -40,49 +47,148 @@ export function isSlow(segment: Segment, summary: Summary, targetFps: number): b
 export const isHitchy = (segment: Segment) =>
   segment.hitches > 0 && segment.lostMs > 0.004 * (segment.endMs - segment.startMs);
 
+/** What the whole run says of a stretch: clocks that were higher earlier, and how far it has warmed since. */
+export interface RunSoFar {
+  /** Highest clocks of the run, MHz. */
+  most: Record<Half, number | null>;
+  /** °C from the run's coolest to its warmest; null without readings. */
+  warmedC: number | null;
+}
+export type Half = "processor" | "graphics";
+
+export const soFar = ({ channels }: Summary): RunSoFar => ({
+  most: { processor: channels.cpuClock?.max ?? null, graphics: channels.gpuClock?.max ?? null },
+  warmedC: channels.temperature ? channels.temperature.max - channels.temperature.min : null,
+});
+
 /** Signs of what makes a slow stretch slow, from what the device did meanwhile. */
-export function slowEvidence(segment: Segment, limits: Limits): Evidence[] {
+export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, targetFps: number): Evidence[] {
   const made: Evidence[] = [];
-  const { means } = segment;
+  const { means, averageFps } = segment;
   const processor = processorLoad(segment),
     graphics = graphicsLoad(segment);
-  const processorBusy = processor !== null && processor >= busyFrom,
-    graphicsBusy = graphics !== null && graphics >= busyFrom;
+  const clocks = clockShares(means, limits);
+  // Milliseconds a half works on a frame, over what the target allows; at its full clock, where the clock is known.
+  const needOf = (load: number | null, clock: number | null) =>
+    load === null ? null : ((load / 100) * targetFps * Math.min(1, clock ?? 1)) / averageFps;
+  const need = {
+    processor: needOf(processor, clocks.processor),
+    graphics: needOf(graphics, clocks.graphics),
+  };
+  // Without its clock, a busy half may be one that was slowed down.
+  const ifClock = (half: Half, code: "sign.processorBusy" | "sign.graphicsBusy") =>
+    clocks[half] === null ? unclocked : weights[code].weight;
+  const paced = isPaced(segment, limits);
+  const isBusy = (load: number | null, of: number | null) =>
+    load !== null && of !== null && (load >= busyFrom || (paced && of >= overAllowed));
+  const busy = { processor: isBusy(processor, need.processor), graphics: isBusy(graphics, need.graphics) };
 
-  if (processorBusy) made.push(evidence("processor", "sign.processorBusy", { processor, graphics }));
-  if (graphicsBusy) made.push(evidence("graphics", "sign.graphicsBusy", { processor, graphics }));
-  if (processorBusy && !graphicsBusy && graphics !== null)
+  if (processor !== null && busy.processor)
+    made.push(
+      processor >= busyFrom
+        ? evidence(
+            "processor",
+            "sign.processorBusy",
+            { processor, graphics },
+            ifClock("processor", "sign.processorBusy"),
+          )
+        : evidence("processor", "sign.overAllowed", {
+            half: "processor",
+            ms: workMs(processor, averageFps),
+            allowedMs: 1000 / targetFps,
+          }),
+    );
+  if (graphics !== null && busy.graphics)
+    made.push(
+      graphics >= busyFrom
+        ? evidence(
+            "graphics",
+            "sign.graphicsBusy",
+            { processor, graphics },
+            ifClock("graphics", "sign.graphicsBusy"),
+          )
+        : evidence("graphics", "sign.overAllowed", {
+            half: "graphics",
+            ms: workMs(graphics, averageFps),
+            allowedMs: 1000 / targetFps,
+          }),
+    );
+  if (busy.processor && !busy.graphics && graphics !== null)
     made.push(evidence("graphics", "sign.graphicsIdle", { graphics }));
-  if (graphicsBusy && !processorBusy && processor !== null)
+  if (busy.graphics && !busy.processor && processor !== null)
     made.push(evidence("processor", "sign.processorIdle", { processor }));
-  made.push(...clockEvidence(means, limits, { processor: processorBusy, graphics: graphicsBusy }));
+  // A half that waits for the display may rest at a low clock; one that is full may not.
+  const isFull = { processor: (processor ?? 0) >= busyFrom, graphics: (graphics ?? 0) >= busyFrom };
+  made.push(...clockEvidence(means, limits, isFull, run));
+  if (busy.processor || busy.graphics) return made;
 
   const { cadence: refreshes, cadenceShare: share } = segment;
-  if (processor !== null && graphics !== null && processor < idleUnder && graphics < idleUnder) {
-    const loads = { processor, graphics };
-    made.push(
-      evidence("processor", "sign.neitherBusy", loads),
-      evidence("graphics", "sign.neitherBusy", loads),
-    );
-    if (onOneCadence(segment, limits))
-      made.push(evidence("cap or sync", "sign.cadenceIdle", { share, refreshes, ...loads }));
-    else made.push(evidence("engine or driver", "sign.noCap", loads));
-  } else if ((processor === null || graphics === null) && refreshes > 1 && onOneCadence(segment, limits)) {
-    made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
+  const bothKnown = processor !== null && graphics !== null;
+  const loads = { processor: processor ?? 0, graphics: graphics ?? 0 };
+  const hasRoom = bothKnown && (need.processor ?? 1) < roomUnder && (need.graphics ?? 1) < roomUnder;
+  if (paced) {
+    const odd = refreshes > 0 && !onOneCadence(segment, limits);
+    const pace = { fps: averageFps, spread: segment.paceSpread ?? 0 };
+    if (hasRoom)
+      made.push(
+        evidence("processor", "sign.neitherBusy", loads),
+        evidence("graphics", "sign.neitherBusy", loads),
+        odd
+          ? evidence("cap or sync", "sign.setPace", { ...pace, idle: true })
+          : evidence("cap or sync", "sign.cadenceIdle", { share, refreshes, ...loads }),
+      );
+    else if (odd) made.push(evidence("cap or sync", "sign.setPace", { ...pace, idle: false }, 2.2));
+    else if (refreshes > 1) made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
+    return made;
   }
+  if (!bothKnown) return made;
+  // Work that wanders from core to core fills none of them; an engine that waits leaves them all with room.
+  const wanders = processor >= wanderFrom && processor > graphics + 8;
+  if (wanders) {
+    const sure = Math.min(1, (processor - wanderFrom) / 20);
+    made.push(
+      evidence("processor", "sign.wanders", { processor, graphics }, 0.7 + 1.5 * sure),
+      evidence("engine or driver", "sign.noCap", loads, 1.2 * (1 - sure)),
+    );
+    return made;
+  }
+  if (graphics >= 80) {
+    made.push(evidence("graphics", "sign.graphicsBusy", { processor, graphics }, 1.5));
+    return made;
+  }
+  made.push(
+    evidence("processor", "sign.neitherBusy", loads),
+    evidence("graphics", "sign.neitherBusy", loads),
+    evidence("engine or driver", "sign.noCap", loads),
+  );
   return made;
+}
+
+const workMs = (load: number, fps: number) => ((load / 100) * 1000) / fps;
+
+/** Weight of a busy half whose clock wasn't logged. */
+const unclocked = 1.4;
+
+/** Clocks as shares of full ones; null where not known. */
+function clockShares(
+  { cpuClock, gpuClock }: Pick<Segment["means"], "cpuClock" | "gpuClock">,
+  { processorMhz, graphicsMhz }: Pick<Limits, "processorMhz" | "graphicsMhz">,
+): Record<Half, number | null> {
+  const share = (mhz: number | undefined, full: number | null) =>
+    mhz === undefined || full === null ? null : mhz / full;
+  return { processor: share(cpuClock, processorMhz), graphics: share(gpuClock, graphicsMhz) };
 }
 
 /** Signs of clocks that are short of what they could be: taken back by heat, by the budget, or left low. */
 function clockEvidence(
   { cpuClock, gpuClock, temperature, watts }: Segment["means"],
   { processorMhz, graphicsMhz, temperatureC, modeWatts }: Limits,
-  busy: { processor: boolean; graphics: boolean },
+  busy: Record<Half, boolean>,
+  { most, warmedC }: RunSoFar,
 ): Evidence[] {
   const made: Evidence[] = [];
-  const clockOf = (mhz: number | undefined, full: number | null) =>
-    mhz === undefined || full === null ? null : mhz / full;
-  const clocks = { processor: clockOf(cpuClock, processorMhz), graphics: clockOf(gpuClock, graphicsMhz) };
+  const clocks = clockShares({ cpuClock, gpuClock }, { processorMhz, graphicsMhz });
+  const full = { processor: processorMhz, graphics: graphicsMhz };
   const hotC =
     temperatureC !== null && temperature !== undefined && temperature >= temperatureC - nearLimitC
       ? temperature
@@ -97,23 +203,38 @@ function clockEvidence(
     const clock = clocks[half],
       other = clocks[otherHalf];
     if (!busy[half] || clock === null || clock >= lowClock) continue;
+    // A governor leaves a clock low from the start; one that was higher earlier, in a device that has warmed since, was taken back.
+    const earlier = (most[half] ?? 0) / (full[half] ?? Infinity);
+    const takenBack = warmedC !== null && warmedC >= warmedEnoughC && earlier >= 0.9 && clock < 0.93 * earlier;
     if (hotC !== null) made.push(evidence("heat", "sign.clockAtLimit", { half, clock, celsius: hotC }));
     else if (atBudget) {
       if (other !== null && other - clock > 0.1)
         made.push(evidence("power split", "sign.budgetSplit", { half, clock, other, watts: modeWatts }));
-    } else if (
+    } else if (takenBack && temperature !== undefined)
+      made.push(
+        evidence("heat", "sign.clockTakenBack", { half, clock, earlier, celsius: temperature, warmedC }),
+        evidence(half, "sign.clockNotWork", undefined),
+      );
+    else if (
       clock < clearlyLow ||
       (temperature !== undefined && watts !== undefined && modeWatts !== null && watts < 0.85 * modeWatts)
     ) {
       const known = { celsius: temperature ?? null, watts: watts ?? null, modeWatts };
+      const isWhole = temperature !== undefined && watts !== undefined;
       made.push(
-        evidence("governor", "sign.clockLow", { half, clock, ...known }),
+        evidence("governor", "sign.clockLow", { half, clock, ...known }, isWhole ? undefined : unexplained),
         evidence(half, "sign.clockNotWork", undefined),
       );
-    }
+    } else made.push(evidence(half, "sign.clockNotWork", undefined));
   }
   return made;
 }
+
+/** Weight of a low clock where heat or watts, which could explain it, weren't logged. */
+const unexplained = 2;
+
+/** °C that a device must have warmed for clocks to have been taken back by it. */
+const warmedEnoughC = 5;
 
 /** Frames that fall on one whole number of refreshes, as a cap or a wait for the display makes them. */
 function onOneCadence({ cadence, cadenceShare, medianFrameTimeMs }: Segment, { refreshHz }: Limits): boolean {
@@ -122,6 +243,12 @@ function onOneCadence({ cadence, cadenceShare, medianFrameTimeMs }: Segment, { r
   );
 }
 
+/** Whether something sets the pace: frames on one cadence of the display, or a rate that hardly varies. */
+const isPaced = (segment: Segment, limits: Limits) =>
+  onOneCadence(segment, limits) || (segment.paceSpread != null && segment.paceSpread < setPace);
+
+/** What a hitch adds to a comparison of visits: two or three fall anywhere by chance. */
+const perHitch = 0.7;
 /** Lost time below this is a stray frame, in ms. */
 const strayMs = 60;
 
@@ -142,15 +269,43 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
   const all = segments.reduce((sum, { lostMs }) => sum + lostMs, 0),
     entry = segments.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0);
   if (visited.length > 0) {
-    if (lostFirst >= strayMs && lostFirst >= 3 * later)
-      made.push(evidence("shaders", "sign.firstVisits", { firstMs: lostFirst, laterMs: later }));
-    else if (later >= strayMs && laterEntry >= 0.6 * later)
-      made.push(evidence("storage", "sign.entryEveryTime", { ms: laterEntry / visited.length }));
+    if (lostFirst >= strayMs && lostFirst >= 3 * later) {
+      // Two or three hitches may fall on first visits by chance; many don't.
+      const inFirst = visited.reduce((sum, [first]) => sum + (first?.hitches ?? 0), 0);
+      const figures = { firstMs: lostFirst, laterMs: later };
+      made.push(
+        evidence(
+          "shaders",
+          "sign.firstVisits",
+          figures,
+          Math.min(weights["sign.firstVisits"].weight, perHitch * inFirst),
+        ),
+      );
+    } else if (later >= strayMs && laterEntry >= 0.6 * later) {
+      const inLater = visited.reduce(
+        (sum, [, ...rest]) => sum + rest.reduce((count, { hitches }) => count + hitches, 0),
+        0,
+      );
+      const figures = { ms: laterEntry / visited.length };
+      made.push(
+        evidence(
+          "storage",
+          "sign.entryEveryTime",
+          figures,
+          Math.min(weights["sign.entryEveryTime"].weight, perHitch * inLater),
+        ),
+      );
+    }
     return made;
   }
   if (all < strayMs) return made;
-  if (cacheState === "cold") made.push(evidence("shaders", "sign.coldHitches", { ms: all }));
-  else if (entry >= 0.6 * all && segments.some(({ label }) => label !== "")) {
+  if (cacheState === "cold") {
+    // Effects compile where something new is seen, mostly on entering; another program's hitches come anywhere.
+    const onEntry = entry / all;
+    made.push(
+      evidence("shaders", "sign.coldHitches", { ms: all, onEntry }, 0.4 + 2.4 * Math.min(1, onEntry / 0.6)),
+    );
+  } else if (entry >= 0.6 * all && segments.some(({ label }) => label !== "")) {
     const warm = cacheState === "warm";
     made.push(
       evidence("storage", "sign.entryOnce", { entryMs: entry, allMs: all, warm }, warm ? undefined : 1),
@@ -181,7 +336,7 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
     else if (full >= 0.97) made.push(evidence("memory", "sign.memoryFull", { full }));
   }
   const { segments } = summary;
-  if (segments.length >= 4 && limits.temperatureC !== null) {
+  if (segments.length >= 4) {
     const [early, late] = [
       segments.slice(0, Math.ceil(segments.length / 4)),
       segments.slice(-Math.ceil(segments.length / 4)),
@@ -192,7 +347,9 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
         .filter((value): value is number => value !== undefined);
       return values.length > 0 ? values.reduce((sum, value) => sum + value, 0) / values.length : null;
     };
-    const warm = meanOf(late, "temperature");
+    const warm = meanOf(late, "temperature"),
+      cool = meanOf(early, "temperature");
+    const atLimit = warm !== null && limits.temperatureC !== null && warm >= limits.temperatureC - nearLimitC;
     for (const [role, half] of [
       ["cpuClock", "processor"],
       ["gpuClock", "graphics"],
@@ -200,12 +357,20 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
       const [before, after] = [meanOf(early, role), meanOf(late, role)];
       if (
         warm !== null &&
-        warm >= limits.temperatureC - nearLimitC &&
+        cool !== null &&
+        (atLimit || warm - cool >= 2) &&
         before !== null &&
         after !== null &&
         after < 0.95 * before
       ) {
-        made.push(evidence("heat", "sign.clockSags", { half, fromMhz: before, toMhz: after, celsius: warm }));
+        made.push(
+          evidence(
+            "heat",
+            "sign.clockSags",
+            { half, fromMhz: before, toMhz: after, celsius: warm },
+            atLimit ? undefined : 1.8,
+          ),
+        );
       }
     }
   }

@@ -2,4 +2,12 @@ export { causes, type Cause, type Evidence } from "./causes";
 export { diagnose, type DiagnoseInput, type Diagnosis, type FoundCause } from "./diagnose";
 export type { Limits } from "./evidence";
 export type { ConditionResponse, ScaleResponse } from "./responses";
-export { labelledCase, scoreDiagnosis, type Confusion, type LabelledCase } from "./labelled";
+export {
+  labelledCase,
+  reliability,
+  scoreDiagnosis,
+  unseenCase,
+  type Confusion,
+  type LabelledCase,
+  type Reliability,
+} from "./labelled";

@@ -174,6 +174,186 @@ export function labelledCase(cause: Cause, seed: number): LabelledCase {
   }
 }
 
+/** Ways in which devices differ from the ones above. */
+const varieties: Partial<Record<Cause | "none", ((made: Varied, random: Random) => void)[]>> = {
+  processor: [
+    // Work that wanders from core to core.
+    ({ device, reading }, random) => {
+      reading.busiestShare = 0.64 + 0.22 * random.uniform();
+      device.coreShare = 0.14 + 0.2 * random.uniform();
+    },
+    ({ workload }) => void (workload.strictSync = true),
+    ({ workload }) => void (workload.capFps = null),
+  ],
+  graphics: [
+    ({ workload }) => void (workload.strictSync = true),
+    ({ workload }) => void (workload.capFps = null),
+  ],
+  heat: [
+    ({ reading }) => void (reading.limit = "unknown"),
+    ({ reading }, random) => void (reading.limit = 8 + 14 * random.uniform()),
+  ],
+  "cap or sync": [
+    // 40 on a display of 60 Hz, and 48 on one that follows the engine.
+    ({ device, workload, reading }) => {
+      Object.assign(workload, { strictSync: false, capFps: 40 });
+      device.refreshHz = 120;
+      reading.shownOnHz = 60;
+    },
+    ({ device, workload, reading }) => {
+      Object.assign(workload, { strictSync: false, capFps: 48 });
+      device.refreshHz = 48;
+      reading.refreshHz = 120;
+    },
+  ],
+};
+
+interface Varied extends Drawn {
+  reading: {
+    /** What the busiest core shows of the work. */
+    busiestShare: number;
+    /** The limit as known, or degrees above the one that acts. */
+    limit: "known" | "unknown" | number;
+    /** Refresh that the rig is said to have, and one that frames are shown on afterwards, Hz. */
+    refreshHz: number | null;
+    shownOnHz: number | null;
+  };
+}
+
+/** Frames of a faster display as a slower one shows them: ends move up to its refreshes. */
+function shownOn(frameTimes: Float64Array, hz: number): Float64Array {
+  const tick = 1000 / hz;
+  const ends = new Set<number>();
+  let now = 0;
+  for (const ms of frameTimes) ends.add(Math.ceil((now += ms) / tick - 0.02) * tick);
+  let before = 0;
+  return Float64Array.from([...ends], (end) => {
+    const ms = end - before;
+    before = end;
+    return ms;
+  }).filter((ms) => ms > 0);
+}
+
+/** Columns that a logger may leave out. */
+const columns = ["cpu", "cpuBusiest", "gpu", "cpuClock", "gpuClock", "watts", "temperature"] as const;
+
+/**
+ * One labelled case on a device unlike those that the signs were set on: other target rates, work that wanders over cores,
+ * displays that pace, odd caps, limits that nobody wrote down, another program's hitches, columns missing.
+ *
+ * @param cause null: another program's hitches, which no cause of ours explains
+ * @param missing chance of every column to be missing
+ */
+export function unseenCase(
+  cause: Cause | null,
+  seed: number,
+  missing: number,
+): { cause: Cause | null; input: DiagnoseInput } {
+  for (let turn = 0; ; turn++) {
+    const random = seeded(seed * 1613 + turn * 104_729 + (cause ? causes.indexOf(cause) : 11) * 6151);
+    const drawn = atEase(random);
+    if (cause) spoil[cause](drawn, random);
+    const made: Varied = {
+      ...drawn,
+      reading: { busiestShare: 1, limit: "known", refreshHz: null, shownOnHz: null },
+    };
+    const ways = varieties[cause ?? "none"] ?? [];
+    if (ways.length > 0 && random.uniform() < 0.7) ways[random.whole(ways.length)]?.(made, random);
+    const { device, workload, reading } = made;
+    const isOdd = reading.shownOnHz !== null || reading.refreshHz !== null;
+    const target = isOdd ? 60 : ([30, 50, 60, 60][random.whole(4)] ?? 60);
+    const slower = 60 / target;
+    for (const key of ["processorMs", "graphicsMs", "graphicsMsPerMegapixel", "waitMs"] as const)
+      workload[key] *= slower;
+    workload.nativeFps = target;
+    if (workload.capFps !== null && !isOdd) workload.capFps /= slower;
+    if (target === 50) device.refreshHz = 100;
+    const cold = cause === null ? random.uniform() < 0.6 : made.cold;
+    const run = simulate(device, workload, random.whole(2 ** 30), made.cold);
+    let frameTimes = reading.shownOnHz
+      ? shownOn(run.trace.frameTimes, reading.shownOnHz)
+      : run.trace.frameTimes;
+    if (cause === null)
+      frameTimes = frameTimes.map((ms) => (random.uniform() < 1 / 400 ? ms + 40 + 90 * random.uniform() : ms));
+    const channels = run.trace.channels
+      .filter(({ role }) => !columns.some((each) => each === role) || random.uniform() >= missing)
+      .map((channel) =>
+        channel.role === "cpuBusiest"
+          ? { ...channel, values: channel.values.map((load) => load * reading.busiestShare) }
+          : channel,
+      );
+    const refreshHz = reading.refreshHz ?? reading.shownOnHz ?? device.refreshHz;
+    const summary = summarise(
+      { ...run.trace, frameTimes, channels },
+      { nativeFps: target, tied: true, targetFps: target, refreshHz },
+    );
+    const troubled =
+      cause === null ||
+      cause === "memory" ||
+      cause === "shaders" ||
+      cause === "storage" ||
+      summary.averageFps < 0.965 * target;
+    if (!troubled && turn < 40) continue;
+    const limits = {
+      temperatureC:
+        reading.limit === "unknown" ? null : device.limitC + (reading.limit === "known" ? 0 : reading.limit),
+      memoryMb: device.memoryMb,
+      modeWatts: device.budgetWatts,
+      processorMhz: device.processorMhz,
+      graphicsMhz: device.graphicsMhz,
+      refreshHz,
+    };
+    return { cause, input: { summary, cacheState: cold ? "cold" : "warm", crashed: run.crashed, limits } };
+  }
+}
+
+/** Chances said, in tenths, with how often they were right. */
+export interface Reliability {
+  /** Cases whose likeliest cause had a chance in this tenth, their mean chance, and how many of those were right. */
+  tenths: { cases: number; said: number; right: number }[];
+  /** Of the cases with a cause of ours: likeliest cause right; named with 0.8 and more, and wrong; not named. */
+  cases: number;
+  firstRight: number;
+  sureAndWrong: number;
+  notNamed: number;
+}
+
+const sure = 0.8;
+
+/** How often the likeliest cause is right, and whether a chance said is a chance kept. */
+export function reliability(each: number, seed: number, missing: number): Reliability {
+  const made: Reliability = {
+    tenths: Array.from({ length: 10 }, () => ({ cases: 0, said: 0, right: 0 })),
+    cases: 0,
+    firstRight: 0,
+    sureAndWrong: 0,
+    notNamed: 0,
+  };
+  for (const cause of [...causes, null])
+    for (let k = 0; k < each; k++) {
+      const { likely, causes: named } = diagnose(unseenCase(cause, seed + k, missing).input);
+      const [first] = likely;
+      const isRight = first !== undefined && first.cause === cause;
+      if (first) {
+        const tenth = made.tenths[Math.min(9, Math.floor(10 * first.chance))];
+        if (tenth) {
+          tenth.cases++;
+          tenth.said += first.chance;
+          if (isRight) tenth.right++;
+        }
+      }
+      made.cases++;
+      if (first && first.chance >= sure && !isRight) made.sureAndWrong++;
+      if (cause === null) {
+        if (!first || first.chance < sure) made.firstRight++;
+        continue;
+      }
+      if (isRight) made.firstRight++;
+      if (named.length === 0) made.notNamed++;
+    }
+  return made;
+}
+
 /** How often each cause was named first: rows are what was built in, columns what was said; the last column is "not enough evidence" or nothing. */
 export interface Confusion {
   counts: Record<Cause, Record<Cause | "none", number>>;

@@ -26,6 +26,22 @@ export const weights: Record<EvidenceCode, Weight> = {
   "sign.clockNotWork": { weight: -1, from: "takes back part of what the busy half said" },
   "sign.neitherBusy": { weight: -1.5, from: against },
   "sign.cadenceIdle": { weight: 4, from: fitted },
+  "sign.overAllowed": {
+    weight: 2.4,
+    from: "arithmetic: work longer than the target allows a frame can't hold it, however the display paces it",
+  },
+  "sign.setPace": {
+    weight: 4,
+    from: "a rate that hardly varies is set by something; 2.2 where the loads don't show room for more",
+  },
+  "sign.wanders": {
+    weight: 2.2,
+    from: "0.7 to 2.2 by the load: work that wanders over cores fills none of them (common practice)",
+  },
+  "sign.clockTakenBack": {
+    weight: 3.5,
+    from: "as sign.clockAtLimit, where the limit isn't known or lies elsewhere",
+  },
   "sign.noCap": { weight: 3, from: "what is left when nothing else shows; weaker than a cap that shows" },
   "sign.cadence": { weight: 1.6, from: "just enough to name a cap where loads weren't logged" },
   "sign.firstVisits": { weight: 4.5, from: "a direct comparison of visits: stronger than any load" },

@@ -1,4 +1,4 @@
-import { medianOf } from "@/core/stats";
+import { medianOf, quantile } from "@/core/stats";
 import { endsOf, firstEndAfter, type ChannelRole, type FrameTrace } from "@/core/trace";
 import type { Hitch } from "./hitches";
 
@@ -15,6 +15,8 @@ export interface Segment {
   /** Share of frames on the commonest whole number of refreshes. */
   cadenceShare: number;
   cadence: number;
+  /** Spread of the rate over halves of a second, as a share, hitches left out: next to nothing where something sets the pace. Absent from figures of older methods. */
+  paceSpread?: number | null;
   hitches: number;
   lostMs: number;
   /** Lost in the first three seconds: what entering costs. */
@@ -87,6 +89,7 @@ export function segmentsOf(
       medianFrameTimeMs: medianOf(chosen),
       cadence,
       cadenceShare: counts[cadence] / count,
+      paceSpread: paceSpreadOf(frameTimes.subarray(first, last)),
       hitches: within.length,
       lostMs: lost(within),
       entryLostMs: lost(within.filter((hitch) => hitch.startMs < startMs + entryMs)),
@@ -94,6 +97,27 @@ export function segmentsOf(
     });
   }
   return made;
+}
+
+/** Blocks that a pace is read from, ms, and the fewest of them. */
+const paceBlockMs = 500,
+  fewestBlocks = 8;
+
+/** Spread of the rate over blocks: half the distance from the 16th to the 84th percentile over the median, so that hitches don't make it. */
+function paceSpreadOf(frameTimes: Float64Array): number | null {
+  const rates: number[] = [];
+  let frames = 0,
+    ms = 0;
+  for (const frameMs of frameTimes) {
+    frames++;
+    ms += frameMs;
+    if (ms < paceBlockMs) continue;
+    rates.push(frames / ms);
+    frames = ms = 0;
+  }
+  if (rates.length < fewestBlocks) return null;
+  const sorted = Float64Array.from(rates).sort();
+  return (quantile(sorted, 0.84) - quantile(sorted, 0.16)) / 2 / quantile(sorted, 0.5);
 }
 
 function meansOf({ channels }: FrameTrace, startMs: number, endMs: number): Segment["means"] {

@@ -96,12 +96,33 @@ const signSentences = {
   "sign.cadenceIdle": (figures: Cadence & Loads) =>
     `${cadence(figures)}, and neither half is busy (${loads(figures)}).`,
   "sign.noCap": (both: Loads) => `Neither half is busy (${loads(both)}) and no cap shows.`,
+  "sign.overAllowed": ({ half, ms, allowedMs }: { half: Half; ms: number; allowedMs: number }) =>
+    `${capital(half)} works ${ms.toFixed(1)} ms on every frame, and ${allowedMs.toFixed(1)} are allowed.`,
+  "sign.setPace": ({ fps, spread: part, idle }: { fps: number; spread: number; idle: boolean }) =>
+    `It runs at ${fps.toFixed(1)} fps and hardly varies (${(100 * part).toFixed(1)} %)${idle ? ", with room in both halves" : ""}: something sets the pace.`,
+  "sign.wanders": ({ processor, graphics }: Loads) =>
+    `The busiest core is ${processor.toFixed(0)} % busy and graphics ${graphics.toFixed(0)} %: work that wanders from core to core fills none.`,
+  "sign.clockTakenBack": ({
+    half,
+    clock,
+    earlier,
+    celsius,
+    warmedC,
+  }: {
+    half: Half;
+    clock: number;
+    earlier: number;
+    celsius: number;
+    warmedC: number | null;
+  }) =>
+    `The ${half} clock is down to ${share(clock)} from ${share(earlier)} earlier in the run, ${(warmedC ?? 0).toFixed(0)} °C warmer since, at ${celsius.toFixed(0)} °C.`,
   "sign.cadence": (figures: Cadence) => `${cadence(figures)}.`,
   "sign.firstVisits": ({ firstMs, laterMs }: { firstMs: number; laterMs: number }) =>
     `First visits lost ${firstMs.toFixed(0)} ms to hitches, later ones ${laterMs.toFixed(0)} ms.`,
   "sign.entryEveryTime": ({ ms }: { ms: number }) =>
     `Entering a scene costs ${ms.toFixed(0)} ms on every visit, the first or not.`,
-  "sign.coldHitches": ({ ms }: { ms: number }) => `A cold cache, and ${ms.toFixed(0)} ms lost to hitches.`,
+  "sign.coldHitches": ({ ms, onEntry }: { ms: number; onEntry: number }) =>
+    `A cold cache, and ${ms.toFixed(0)} ms lost to hitches, ${share(onEntry)} of it on entering scenes.`,
   "sign.entryOnce": ({ entryMs, allMs, warm }: { entryMs: number; allMs: number; warm: boolean }) =>
     `${entryMs.toFixed(0)} of ${allMs.toFixed(0)} ms are lost on entering scenes${warm ? ", with the cache warm" : ""}.`,
   "sign.nothingTwice": () => "Nothing was visited twice, so a first sight can't be told from slow storage.",
@@ -151,16 +172,19 @@ export const diagnosingSentences = {
   ...signSentences,
   "diagnosis.found": ({
     first,
+    chance,
     because,
     second,
     secondBecause,
   }: {
     first: Cause;
+    /** Absent from what was kept before chances were reckoned. */
+    chance?: number;
     because: AnySaid;
     second: Cause | null;
     secondBecause: AnySaid | null;
   }) =>
-    `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
+    `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back${chance !== undefined && chance < 0.95 ? `, ${Math.round(10 * chance)} in 10` : ""}. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
   "diagnosis.nothing": () => "Nothing holds it back: full speed throughout.",
   "diagnosis.notEnough": () => "Not enough evidence to say what holds it back.",
   "settle.logFrames": () => "Log frame times: a counter's readings can't tell hitches from slowness.",
@@ -171,6 +195,10 @@ export const diagnosingSentences = {
   "settle.halfScaleOrLoad": () =>
     "Run the same scene at half the internal scale: if it speeds up, it is the pixels. Logging processor and graphics load would tell at once.",
   "settle.liftCap": () => "Lift the rate limit for one run: a cap shows as a jump.",
+  "settle.busiestThread": () =>
+    "Log the busiest thread, or hold the engine to fewer cores for one run: work that wanders then fills one.",
+  "settle.runCool": () =>
+    "Start one run cool and one warm: a clock that sags only when warm is heat's, one that is low from the start the governor's.",
   "settle.halfScale": () =>
     "Run the same scene at half the internal scale: if nothing changes, it isn't the pixels.",
 };
