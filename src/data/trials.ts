@@ -137,10 +137,10 @@ export async function putUnderstood(
 /** Decided comparisons of two arms on a rig, for what they taught. */
 export async function comparedOnRig(
   rigId: string,
-): Promise<(Pick<TrialRow, "arms" | "before" | "outcome"> & { engineId: string })[]> {
+): Promise<(Pick<TrialRow, "jobId" | "arms" | "before" | "outcome"> & { engineId: string })[]> {
   return store().query(
-    `select t.arms, t.before, t.outcome, b.engine_id as "engineId" from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
-     where j.rig_id = $1 and t.kind = 'compare' and t.decided_at is not null and t.deleted_at is null and jsonb_array_length(t.arms) = 2`,
+    `select t.job_id as "jobId", t.arms, t.before, t.outcome, b.engine_id as "engineId" from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
+     where j.rig_id = $1 and t.kind = 'compare' and t.decided_at is not null and t.deleted_at is null and jsonb_array_length(t.arms) = 2 order by t.decided_at, t.id`,
     { bind: [rigId], type: QueryTypes.SELECT },
   );
 }

@@ -43,7 +43,10 @@ export async function loadOnRig(id: string, options?: { segments: boolean }): Pr
 }
 
 /** What the rig's decided trials of a job's engine taught. */
-export async function loadTried({ rigId, engineId }: JobRow): Promise<JobSetting["tried"]> {
+export async function loadTried({ id, rigId, engineId }: JobRow): Promise<JobSetting["tried"]> {
   const compared = await data.comparedOnRig(rigId);
-  return compared.flatMap((each) => (each.engineId === engineId ? (triedIn(each) ?? []) : []));
+  return compared.flatMap((each) => {
+    const tried = each.engineId === engineId ? triedIn(each) : null;
+    return tried ? [{ ...tried, elsewhere: each.jobId !== id }] : [];
+  });
 }

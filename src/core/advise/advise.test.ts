@@ -319,8 +319,15 @@ describe("levers", () => {
   });
 });
 
+const foundCause = (cause: Diagnosis["causes"][number]["cause"]): Diagnosis["causes"][number] => ({
+  cause,
+  weight: 4,
+  chance: 0.9,
+  evidence: [{ cause, weight: 4, sign: said("sign.clockNotWork") }],
+});
 const diagnosis = (cause: Diagnosis["causes"][number]["cause"]): Diagnosis => ({
-  causes: [{ cause, weight: 4, evidence: [{ cause, weight: 4, sign: said("sign.clockNotWork") }] }],
+  causes: [foundCause(cause)],
+  likely: [foundCause(cause)],
   segments: [],
   sentence: said("diagnosis.notEnough"),
   settle: null,
@@ -366,6 +373,7 @@ describe("what to try next", () => {
         relieves: ["graphics" as const],
         helped,
         logGain,
+        elsewhere: true,
       }));
     const chance = (history: SuggestInput["history"]) =>
       suggest(input({ history })).find(({ lever }) => lever.key === "scale" && lever.towards === "speed")!

@@ -14,6 +14,8 @@ export interface Tried {
   helped: boolean;
   /** Log ratio of rates, new over old. */
   logGain: number;
+  /** Decided in another job of the rig: it teaches, but doesn't say that this title was tried. */
+  elsewhere?: boolean;
 }
 
 /** What is believed of a lever. */
@@ -79,7 +81,7 @@ export function believe(
       hits += share;
       gain += share * trial.logGain;
       weight += share;
-    } else misses += share;
+    } else if (own) misses += share; // A sibling's failure says nothing of this one.
   }
   return {
     chance: hits / (hits + misses),
@@ -99,7 +101,7 @@ interface Compared {
 }
 
 /** What a comparison taught, where it changed one thing: of several at once nothing is learnt about any. */
-export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relieves"> | null {
+export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relieves" | "elsewhere"> | null {
   const pair = outcome?.pairs[0];
   const [was, is] = arms;
   if (!pair || !was || !is) return null;

@@ -22,4 +22,4 @@ export {
   type MainEffect,
 } from "./screening";
 export { openingFor, type Opening } from "./strategies";
-export { heatCautions, suggest, type SuggestInput, type Suggestion } from "./suggest";
+export { heatCautions, outOfReach, suggest, type SuggestInput, type Suggestion } from "./suggest";

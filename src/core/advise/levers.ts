@@ -20,6 +20,12 @@ export interface Lever {
   heats: boolean;
   /** For a scale: pixels then over pixels now. */
   pixelRatio: number | null;
+  /** What the setting is for. */
+  purpose: Setting["purpose"];
+  /** Lifts a limit or a hold on the rate. */
+  lifts?: boolean;
+  /** Steps left in this direction, this one included. */
+  steps?: number;
 }
 
 export interface LeverSetting {
@@ -56,6 +62,13 @@ function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "pic
   }
   if (towards === "speed") return fastest === null || fastest === from ? null : fastest;
   return fastest !== null && from === fastest && setting.default !== fastest ? setting.default : null;
+}
+
+/** Steps of a number that are left towards its fastest; 1 for anything else. */
+function stepsLeft({ fastest, step }: Setting, from: SettingValue, towards: Lever["towards"]): number {
+  return towards === "speed" && typeof from === "number" && typeof fastest === "number"
+    ? Math.max(1, Math.round(Math.abs(fastest - from) / (step ?? 1)))
+    : 1;
 }
 
 /** A change of one setting with those that must hold the same value. */
@@ -101,8 +114,11 @@ export function leversFor({
     if (setting.linked.some((key) => seen.has(key))) continue;
     seen.add(setting.key);
     const from = settings[setting.key] ?? setting.default;
-    const add = (to: SettingValue, towards: Lever["towards"]) =>
+    const add = (to: SettingValue, towards: Lever["towards"], lifts = false) =>
       made.push({
+        purpose: setting.purpose,
+        lifts,
+        steps: stepsLeft(setting, from, towards),
         key: setting.key,
         label: setting.label,
         kind: "setting",
@@ -118,6 +134,12 @@ export function leversFor({
         pixelRatio:
           isScale(setting) && typeof from === "number" && typeof to === "number" ? (to / from) ** 2 : null,
       });
+    // A limit is lifted by its least value, a hold on the rate by letting go.
+    if (setting.purpose === "limiter" || setting.purpose === "hold rate") {
+      const free = setting.type === "number" ? (setting.min ?? 0) : false;
+      if (from !== free && setting.type !== "choice") add(free, "speed", true);
+      continue;
+    }
     if (setting.fastest === null) {
       const others: SettingValue[] =
         setting.type === "switch"
@@ -156,6 +178,7 @@ export function leversFor({
       costs: { ...none, heat: heats ? 2 : 0, risk: kind === "clocks" ? 2 : 0 },
       restart: false,
       towards,
+      purpose: null,
       settings,
       conditions: changed,
       heats,

@@ -1,8 +1,10 @@
-import type { Cause, Diagnosis } from "@/core/diagnose";
+import type { Diagnosis } from "@/core/diagnose";
 import type { NewJob, Setting } from "@/core/kit";
+import { said, type Said } from "@/core/words";
 import { believe, type Belief, type Tried } from "./history";
 import type { Lever } from "./levers";
-import { said, type Said } from "@/core/words";
+import { likelyAfter, priorOf, reliefOf } from "./priors";
+import { whatBefore } from "./setAside";
 
 export interface Suggestion {
   lever: Lever;
@@ -24,26 +26,13 @@ export interface SuggestInput {
   speedPercent: number;
   /** Whether the verdict is Steady: then picture or battery is what is left to win. */
   steady: boolean;
+  /** Decided trials in their order; those of other jobs are marked. */
   history: Tried[];
   /** Minutes of one pass of the scene. */
   sceneMinutes: number;
   /** Frame time that goes with pixels, as a share; null where no sweep tells. */
   pixelShare?: number | null;
 }
-
-/** What relieves which cause. */
-const reliefOf: Record<Cause, Setting["relieves"]> = {
-  processor: ["processor"],
-  graphics: ["graphics"],
-  "power split": ["processor", "graphics"],
-  governor: ["processor", "graphics"],
-  heat: ["processor", "graphics"],
-  memory: ["memory"],
-  shaders: ["shaders"],
-  storage: [],
-  "cap or sync": ["sync", "sound"],
-  "engine or driver": ["processor", "graphics", "sync"],
-};
 
 const restartMinutes = 2;
 /** Runs that a change is tried with: two arms, two rounds. */
@@ -54,107 +43,132 @@ const costWeights: Record<NewJob["aim"], Setting["costs"]> = {
   picture: { picture: 0.05, feel: 0.02, heat: 0.01, risk: 0.02 },
   battery: { picture: 0.015, feel: 0.015, heat: 0.05, risk: 0.02 },
 };
+/** While a title is short of its rate, what a lever costs only breaks ties. */
+const costWhileShort = 0.25;
+/** Levers that help less often than this aren't worth a trial. */
+const leastChance = 0.06;
+/** From this speed on nothing that could only make it faster is offered, %. */
+const fastEnough = 99.5;
 
-/** What the tags alone suggest: chance and log gain. */
-function priorOf(
-  lever: Lever,
-  { diagnosis, pixelShare }: Pick<SuggestInput, "diagnosis" | "pixelShare">,
-): { chance: number; logGain: number; because: Said | null } {
-  const found = diagnosis?.causes ?? [];
-  if (lever.kind === "power mode") {
-    const split = found.find(({ cause }) => cause === "power split");
-    if (split) return { chance: 0.55, logGain: 0.12, because: split.evidence[0].sign };
-    return lever.heats
-      ? { chance: 0.5, logGain: 0.12, because: null }
-      : { chance: 0.1, logGain: 0.03, because: null };
+/** Log ratio between the rate wanted and the rate there is. */
+const shortfallOf = (speedPercent: number) => Math.max(0, Math.log(100 / Math.max(1, speedPercent)));
+
+/** Whether a lever can win what is wanted: the rate where it is short; else what makes it hitch; else picture or battery. */
+function isWanted(lever: Lever, { steady, aim, speedPercent, diagnosis }: SuggestInput): boolean {
+  const { towards, relieves } = lever;
+  if (steady) return aim === "picture" ? towards === "picture" : aim === "battery" && towards === "battery";
+  const named = diagnosis?.causes ?? [];
+  if (speedPercent >= fastEnough) {
+    const slow = ["processor", "graphics", "power split", "governor", "heat"];
+    const hitching = named.filter(({ cause }) => !slow.includes(cause));
+    return (
+      towards === "speed" &&
+      !lever.lifts &&
+      hitching.some(({ cause }) => reliefOf[cause].some((relief) => relieves.includes(relief)))
+    );
   }
-  if (lever.kind === "clocks") {
-    const governor = found.find(({ cause }) => cause === "governor");
-    return governor
-      ? { chance: 0.8, logGain: 0.5, because: governor.evidence[0].sign }
-      : { chance: 0.3, logGain: 0.1, because: null };
-  }
-  if (lever.kind === "cooler") {
-    const heat = found.find(({ cause }) => cause === "heat");
-    return heat
-      ? { chance: 0.75, logGain: 0.15, because: heat.evidence[0].sign }
-      : { chance: 0.05, logGain: 0.02, because: null };
-  }
-  const cause = found.find((each) => reliefOf[each.cause].some((relief) => lever.relieves.includes(relief)));
-  const first = cause !== undefined && cause === found[0];
-  if (cause && lever.pixelRatio !== null && lever.pixelRatio < 1) {
-    // Fewer pixels: the share of the frame that goes with them shrinks in proportion.
-    const share = pixelShare ?? (cause.cause === "graphics" ? 0.7 : 0.3);
-    return {
-      chance: first ? 0.75 : 0.35,
-      logGain: -Math.log(1 - share * (1 - lever.pixelRatio)),
-      because: cause.evidence[0].sign,
-    };
-  }
-  if (cause) return { chance: first ? 0.45 : 0.25, logGain: 0.1, because: cause.evidence[0].sign };
-  // No evidence yet: any lever is a guess; against the evidence it hardly ever helps.
-  return found.length === 0
-    ? { chance: 0.2, logGain: 0.08, because: null }
-    : { chance: 0.06, logGain: 0.03, because: null };
+  return towards === "speed" || (towards === "battery" && named.some(({ cause }) => cause === "power split"));
 }
+
+/** Every lever that is wanted and not left alone, with what is believed of it. */
+function rate(input: SuggestInput): (Suggestion & { since: string | null })[] {
+  const { levers, aim, steady, history, sceneMinutes, speedPercent, diagnosis } = input;
+  const weights = costWeights[aim];
+  const shortfall = shortfallOf(speedPercent);
+  const likely = likelyAfter(diagnosis, history);
+  return levers
+    .filter((lever) => isWanted(lever, input))
+    .map((lever) => ({ lever, ...whatBefore(lever, history, diagnosis) }))
+    .filter(({ aside }) => !aside)
+    .map(({ lever, since }) => {
+      const { because, ...prior } = priorOf(lever, { likely, pixelShare: input.pixelShare, shortfall });
+      const belief = believe(lever, prior, history);
+      const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce(
+        (sum, key) => sum + weights[key] * lever.costs[key],
+        0,
+      );
+      const minutes = Math.ceil(runsNeeded * (sceneMinutes + (lever.restart ? restartMinutes : 0)));
+      // Steady already: what is won is the picture or the watts, what is risked is the rate.
+      const expected = steady
+        ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02)
+        : belief.chance * belief.logGain;
+      const worth = steady
+        ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected
+        : belief.chance * closes(belief.logGain, shortfall) - costWhileShort * cost;
+      return {
+        lever,
+        belief,
+        expected,
+        minutes,
+        since,
+        // Restarts count, but half an hour for what closes the gap is better spent than ten minutes for what can't.
+        score: (60 * worth) / Math.max(8, minutes),
+        sentence: sentenceFor(lever, belief, because, since, input),
+        cautions: lever.heats ? heatCautions : [],
+      };
+    })
+    .filter(({ belief }) => steady || belief.chance >= leastChance)
+    .sort((a, b) => b.score - a.score || a.lever.key.localeCompare(b.lever.key));
+}
+
+/** Share of the shortfall that a gain closes; closing most of it is worth more than its parts, for every further lever takes its own trial. */
+const closes = (logGain: number, shortfall: number) =>
+  Math.min(1, Math.max(0, logGain) / Math.max(0.01, shortfall)) ** 1.25;
 
 export const heatCautions = [said("caution.heat"), said("caution.limit")];
 
 /**
- * The levers ranked: expected gain times chance, less the cost weighed by the aim, for the minutes it takes.
+ * The levers ranked: by the share of what is missing that each is expected to close, for the minutes it takes.
  *
- * Once a job is Steady the same list turns round: for picture the levers that give quality back lead, for battery the
- * lower power modes, ranked by what they are believed to cost in rate.
+ * A lever that this job tried without effect is left alone until something it depends on has changed. While the title is short
+ * of its rate, costs only break ties. Once a job is Steady the same list turns round: for picture the levers that give
+ * quality back lead, for battery the lower power modes, ranked by what they are believed to cost in rate.
  *
- * @returns at most `most`, the best first
+ * @returns at most `most`, the best first; none where nothing that is left is likely to help
  */
-export function suggest(input: SuggestInput, most = 3): Suggestion[] {
-  const { levers, aim, steady, history, sceneMinutes, speedPercent } = input;
-  const weights = costWeights[aim];
-  const wanted = levers.filter(({ towards }) =>
-    steady
-      ? aim === "picture"
-        ? towards === "picture"
-        : aim === "battery" && towards === "battery"
-      : towards === "speed" ||
-        (towards === "battery" && input.diagnosis?.causes.some(({ cause }) => cause === "power split")),
-  );
-  const rated = wanted.map((lever): Suggestion => {
-    const { because, ...prior } = priorOf(lever, input);
-    const belief = believe(lever, prior, history);
-    const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce(
-      (sum, key) => sum + weights[key] * lever.costs[key],
-      0,
-    );
-    const minutes = Math.ceil(runsNeeded * (sceneMinutes + (lever.restart ? restartMinutes : 0)));
-    // Steady already: what is won is the picture or the watts, what is risked is the rate.
-    const expected = steady
-      ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02)
-      : belief.chance * belief.logGain;
-    const worth = steady
-      ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected
-      : expected - cost;
-    return {
+export const suggest = (input: SuggestInput, most = 3): Suggestion[] =>
+  rate(input)
+    .slice(0, most)
+    .map(({ lever, belief, expected, minutes, score, sentence, cautions }) => ({
       lever,
       belief,
       expected,
       minutes,
-      score: (60 * worth) / Math.max(4, minutes),
-      sentence: sentenceFor(lever, belief, because, { steady, aim, speedPercent }),
-      cautions: lever.heats ? heatCautions : [],
-    };
-  });
-  return rated.sort((a, b) => b.score - a.score || a.lever.key.localeCompare(b.lever.key)).slice(0, most);
+      score,
+      sentence,
+      cautions,
+    }));
+
+/** What is left may turn out so much better than expected. */
+const hopeful = 2;
+
+/**
+ * Whether what is left can reach the rate wanted, taking all of it at twice what is expected of it; and if not, the honest ends.
+ * @param tied whether the title's speed hangs on its rate
+ * @returns null where the rate is there, or may be reached
+ */
+export function outOfReach(input: SuggestInput, tied: boolean): Said | null {
+  const missing = shortfallOf(input.speedPercent);
+  if (input.steady || missing < 0.01) return null;
+  const best = new Map<string, number>();
+  for (const { lever, belief } of rate(input)) {
+    const reach = hopeful * belief.chance * belief.logGain * (lever.steps ?? 1);
+    best.set(lever.key, Math.max(best.get(lever.key) ?? 0, reach));
+  }
+  const left = [...best.values()].reduce((sum, gain) => sum + gain, 0);
+  return left >= missing ? null : said("next.outOfReach", { left, missing, levers: best.size, tied });
 }
 
 function sentenceFor(
   { label, from, to, pixelRatio }: Lever,
   { chance, logGain, tried, helped }: Belief,
   because: Said | null,
-  { steady, aim, speedPercent }: Pick<SuggestInput, "steady" | "aim" | "speedPercent">,
+  since: string | null,
+  { steady, aim, speedPercent, levers }: Pick<SuggestInput, "steady" | "aim" | "speedPercent" | "levers">,
 ): Said {
   const change = { label, from, to, pixelRatio, tried, helped };
+  const kept = since === null ? null : (levers.find(({ key }) => key === since)?.label ?? since);
   return steady
     ? said("suggest.room", { ...change, aim, speedPercent })
-    : said("suggest.speed", { ...change, chance, logGain, because });
+    : said("suggest.speed", { ...change, chance, logGain, because, since: kept });
 }

@@ -34,13 +34,16 @@ export const processorLoad = ({ means }: Pick<Segment, "means">) =>
   means.cpuBusiest ?? (means.cpu !== undefined && means.cpu >= wholeTells ? means.cpu : null);
 export const graphicsLoad = ({ means }: Pick<Segment, "means">) => means.gpu ?? null;
 
+/** Share of a stretch that may be missing before it counts as short. */
+const leastShort = 0.015;
+
 /** Whether a stretch is short of its rate, and hitches explain less than half of what it is short by. */
 export function isSlow(segment: Segment, summary: Summary, targetFps: number): boolean {
   const speed = segment.means.speed;
   if (speed !== undefined && summary.reportedSpeedPercent !== null) return speed < 97;
   const ms = segment.endMs - segment.startMs;
   const shortMs = ms * (1 - segment.averageFps / targetFps);
-  return shortMs > 0.03 * ms && segment.lostMs < shortMs / 2;
+  return shortMs > leastShort * ms && segment.lostMs < shortMs / 2;
 }
 
 /** Whether hitches cost a stretch enough to be felt: over 4 ms in a second. */
@@ -78,7 +81,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   // Without its clock, a busy half may be one that was slowed down.
   const ifClock = (half: Half, code: "sign.processorBusy" | "sign.graphicsBusy") =>
     clocks[half] === null ? unclocked : weights[code].weight;
-  const paced = isPaced(segment, limits);
+  const paced = isPaced(segment, limits, targetFps);
   const isBusy = (load: number | null, of: number | null) =>
     load !== null && of !== null && (load >= busyFrom || (paced && of >= overAllowed));
   const busy = { processor: isBusy(processor, need.processor), graphics: isBusy(graphics, need.graphics) };
@@ -244,8 +247,10 @@ function onOneCadence({ cadence, cadenceShare, medianFrameTimeMs }: Segment, { r
 }
 
 /** Whether something sets the pace: frames on one cadence of the display, or a rate that hardly varies. */
-const isPaced = (segment: Segment, limits: Limits) =>
-  onOneCadence(segment, limits) || (segment.paceSpread != null && segment.paceSpread < setPace);
+const isPaced = (segment: Segment, limits: Limits, targetFps: number) =>
+  // Frames of one refresh on a display as fast as the target are held back by nothing but their longer fellows.
+  (onOneCadence(segment, limits) && limits.refreshHz / segment.cadence < 0.985 * targetFps) ||
+  (segment.paceSpread != null && segment.paceSpread < setPace);
 
 /** What a hitch adds to a comparison of visits: two or three fall anywhere by chance. */
 const perHitch = 0.7;

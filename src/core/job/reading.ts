@@ -2,9 +2,11 @@ import {
   leversFor,
   nextStep,
   openingFor,
+  outOfReach,
   suggest,
   type NextStep,
   type Opening,
+  type SuggestInput,
   type Suggestion,
   type Tried,
 } from "@/core/advise";
@@ -65,6 +67,10 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
       ? openingFor(job.strategy, speedOf(baseline), trials.length)
       : null;
   const suggestions = job.closedAt || !telling ? [] : suggestionsFor(story, setting, telling, diagnosis);
+  const end =
+    job.closedAt || !telling || telling.verdict.grade === null
+      ? null
+      : outOfReach(suggestInput(story, setting, telling, diagnosis), job.tied);
   const openTrial = trials.findLast(({ decidedAt }) => !decidedAt) ?? null;
   const [best] = suggestions;
   const next = nextStep({
@@ -82,7 +88,7 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
       name: openTrial.name,
       left: openTrial.left.map((arm) => openTrial.arms[arm]?.name ?? ""),
     },
-    suggestion: opening?.sentence ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
+    suggestion: opening?.sentence ?? end ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
     confirmed: confirmationOf(story) !== null,
   });
   return {
@@ -93,12 +99,14 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
   };
 }
 
-function suggestionsFor(
+const suggestionsFor = (...of: Parameters<typeof suggestInput>): Suggestion[] => suggest(suggestInput(...of));
+
+function suggestInput(
   { job, catalogue, standing }: Story,
   { rig, system, title, tried }: JobSetting,
   run: StoryRun,
   diagnosis: Diagnosis | null,
-): Suggestion[] {
+): SuggestInput {
   const conditions = { ...firstConditions(rig.spec), ...run.conditions, ...standing.conditions };
   const levers = leversFor({
     catalogue,
@@ -110,7 +118,7 @@ function suggestionsFor(
   });
   const relieves = (key: string) =>
     catalogue.find((setting) => setting.key === key)?.relieves ?? ["processor" as const, "graphics" as const];
-  return suggest({
+  return {
     levers,
     diagnosis,
     aim: job.aim,
@@ -119,5 +127,5 @@ function suggestionsFor(
     history: tried.map((each) => ({ ...each, relieves: relieves(each.key) })),
     sceneMinutes: sceneMinutes(title.scenes),
     pixelShare: diagnosis?.pixelShare ?? null,
-  });
+  };
 }

@@ -41,8 +41,10 @@ const pixels = (ratio: number) =>
 
 /** What to try, how to begin, and what to do next. */
 export const advisingSentences = {
-  "suggest.speed": (of: Change & { logGain: number; chance: number; because: AnySaid | null }) =>
-    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; its tags do."}${past(of)}`,
+  "suggest.speed": (
+    of: Change & { logGain: number; chance: number; because: AnySaid | null; since?: string | null },
+  ) =>
+    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; its tags do."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
   "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
     `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
   "caution.heat": () =>
@@ -73,6 +75,18 @@ export const advisingSentences = {
   "next.confirm": () => "Run the scene once more with what was kept: that confirmation closes the job.",
   "next.closeSteady": () => "Steady, and confirmed: close the job and keep its profile.",
   "next.closeAsIs": () => "Confirmed, and nothing likely is left to try: close the job with what holds.",
+  "next.outOfReach": ({
+    left,
+    missing,
+    levers,
+    tied,
+  }: {
+    left: number;
+    missing: number;
+    levers: number;
+    tied: boolean;
+  }) =>
+    `${levers === 0 ? "Nothing that is left is likely to help" : `What is left may give ${gain(left)} at best`}, and ${gain(missing)} is missing: full speed can't be reached this way. ${tied ? "Try another engine or build, or close the job with what holds." : "Lock a lower rate that holds, lower the target, or try another engine."}`,
   "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
