@@ -19,4 +19,6 @@ const all = afternoons * followed.length;
 console.log(
   `| all | ${total(followed)} of ${all} (${((100 * total(followed)) / all).toFixed(0)} %) | ${spent(followed).toFixed(1)} | ${total(any)} of ${all} (${((100 * total(any)) / all).toFixed(0)} %) | ${spent(any).toFixed(1)} |`,
 );
-console.log(`\nRuns by suggestion over runs in any order: ${((100 * spent(followed)) / spent(any)).toFixed(0)} %`);
+console.log(
+  `\nRuns by suggestion over runs in any order: ${((100 * spent(followed)) / spent(any)).toFixed(0)} %`,
+);

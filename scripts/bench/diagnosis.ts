@@ -6,7 +6,9 @@ const each = Number(process.env.CASES ?? 40);
 const percent = (part: number, all: number) => (all === 0 ? "–" : `${((100 * part) / all).toFixed(1)} %`);
 
 const { counts, right, cases } = scoreDiagnosis(each, seed);
-console.log(`Devices of the kind the signs were set on: ${right} of ${cases} right (${percent(right, cases)})\n`);
+console.log(
+  `Devices of the kind the signs were set on: ${right} of ${cases} right (${percent(right, cases)})\n`,
+);
 console.log(
   `| built in | ${[...causes, "none"].join(" | ")} |\n|---|${[...causes, "none"].map(() => "---").join("|")}|`,
 );
@@ -15,9 +17,16 @@ for (const cause of causes)
     `| ${cause} | ${[...causes, "none" as const].map((said) => counts[cause][said] || "").join(" | ")} |`,
   );
 
-console.log("\nOther devices: wandering work, displays that pace, odd caps, unknown limits, another program's hitches");
-console.log("\n| columns missing | cases | likeliest cause right | 8 in 10 or surer, and wrong | not named |\n|---|---|---|---|---|");
-const all = [0, 0.1, 0.2].map((missing, k) => ({ missing, ...reliability(each, seed + 10_000 * (k + 1), missing) }));
+console.log(
+  "\nOther devices: wandering work, displays that pace, odd caps, unknown limits, another program's hitches",
+);
+console.log(
+  "\n| columns missing | cases | likeliest cause right | 8 in 10 or surer, and wrong | not named |\n|---|---|---|---|---|",
+);
+const all = [0, 0.1, 0.2].map((missing, k) => ({
+  missing,
+  ...reliability(each, seed + 10_000 * (k + 1), missing),
+}));
 for (const made of all)
   console.log(
     `| ${percent(made.missing, 1)} | ${made.cases} | ${percent(made.firstRight, made.cases)} | ${percent(made.sureAndWrong, made.cases)} | ${percent(made.notNamed, made.cases)} |`,
@@ -30,6 +39,12 @@ for (let tenth = 0; tenth < 10; tenth++) {
   const count = sum((one) => one.cases);
   if (count > 0)
     console.log(
-      `| ${tenth / 10} to ${(tenth + 1) / 10} | ${count} | ${percent(sum((one) => one.said), count)} | ${percent(sum((one) => one.right), count)} |`,
+      `| ${tenth / 10} to ${(tenth + 1) / 10} | ${count} | ${percent(
+        sum((one) => one.said),
+        count,
+      )} | ${percent(
+        sum((one) => one.right),
+        count,
+      )} |`,
     );
 }

@@ -1,7 +1,7 @@
 import { words } from "@/core/words";
 import type { Command } from "commander";
 import { summarise } from "@/core/metrics";
-import { fitScaleLaw, usualFrameMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
+import { fitScaleLaw, isPaced, usualFrameMs, workMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
 import type { ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 import { boxIn } from "./resolution";
@@ -46,6 +46,8 @@ export function scaleLaw(program: Command): void {
           pixels: nativePixels * scale ** 2,
           mediansMs: [medianMs],
           p99sMs: [p99FrameTimeMs],
+          meansMs: [1000 / summary.averageFps],
+          paced: isPaced(summary) && workMs(summary) === null,
         });
       }
       if (new Set(levels.map(({ scale }) => scale)).size < 2)

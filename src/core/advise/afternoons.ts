@@ -1,4 +1,11 @@
-import { deviceUnder, simulate, underSettings, type SimEffects, type SimProfile, type SimWorkload } from "@/core/bench";
+import {
+  deviceUnder,
+  simulate,
+  underSettings,
+  type SimEffects,
+  type SimProfile,
+  type SimWorkload,
+} from "@/core/bench";
 import { compareArms } from "@/core/compare";
 import { diagnose, type Diagnosis } from "@/core/diagnose";
 import { defaultsOf, settingSchema, type Setting, type Settings } from "@/core/kit";
@@ -46,18 +53,100 @@ const settingOf = (key: string, more: Record<string, unknown>): Setting =>
 /** The settings of a usual engine: a scale, a back end, five of the picture, three of the machine, two of the pace, two of sound and effects. */
 function usualCatalogue(): Setting[] {
   const picture = (key: string, cost: number) =>
-    settingOf(key, { type: "switch", default: true, fastest: false, relieves: ["graphics"], costs: { ...free, picture: cost } });
+    settingOf(key, {
+      type: "switch",
+      default: true,
+      fastest: false,
+      relieves: ["graphics"],
+      costs: { ...free, picture: cost },
+    });
   return [
-    settingOf("scale", { purpose: "scale", type: "number", default: 4, min: 1, max: 6, step: 1, fastest: 1, relieves: ["graphics"], costs: { ...free, picture: 2 } }),
-    settingOf("back_end", { purpose: "back end", type: "choice", choices: ["first", "second"], default: "first", relieves: ["graphics", "processor"], costs: { ...free, risk: 1 }, restart: true }),
-    ...(["smoothing", "shadows", "depth", "haze", "edges"] as const).map((key, at) => picture(key, 1 + (at % 2))),
-    settingOf("light_model", { type: "switch", default: false, fastest: true, relieves: ["processor"], costs: { ...free, picture: 1, risk: 1 }, restart: true }),
-    settingOf("cycle_skip", { purpose: "cycle skip", type: "number", default: 0, min: 0, max: 3, step: 1, fastest: 3, relieves: ["processor"], costs: { ...free, feel: 2, risk: 1 } }),
-    settingOf("machine_clock", { purpose: "emulated clock", type: "number", default: 100, min: 60, max: 160, step: 10, fastest: 60, relieves: ["processor"], costs: { ...free, feel: 2, risk: 1 } }),
-    settingOf("limit", { purpose: "limiter", type: "number", default: 0, min: 0, max: 240, step: 1, relieves: ["sync"] }),
-    settingOf("hold", { purpose: "hold rate", type: "switch", default: true, relieves: ["sync"], costs: { ...free, feel: 1 } }),
-    settingOf("own_sound", { purpose: "sound sync", type: "switch", default: false, fastest: true, relieves: ["sound", "processor"], costs: { ...free, risk: 1 } }),
-    settingOf("compile_ahead", { purpose: "shader cache", type: "switch", default: false, fastest: true, relieves: ["shaders"], costs: { ...free, feel: 1 }, restart: true }),
+    settingOf("scale", {
+      purpose: "scale",
+      type: "number",
+      default: 4,
+      min: 1,
+      max: 6,
+      step: 1,
+      fastest: 1,
+      relieves: ["graphics"],
+      costs: { ...free, picture: 2 },
+    }),
+    settingOf("back_end", {
+      purpose: "back end",
+      type: "choice",
+      choices: ["first", "second"],
+      default: "first",
+      relieves: ["graphics", "processor"],
+      costs: { ...free, risk: 1 },
+      restart: true,
+    }),
+    ...(["smoothing", "shadows", "depth", "haze", "edges"] as const).map((key, at) =>
+      picture(key, 1 + (at % 2)),
+    ),
+    settingOf("light_model", {
+      type: "switch",
+      default: false,
+      fastest: true,
+      relieves: ["processor"],
+      costs: { ...free, picture: 1, risk: 1 },
+      restart: true,
+    }),
+    settingOf("cycle_skip", {
+      purpose: "cycle skip",
+      type: "number",
+      default: 0,
+      min: 0,
+      max: 3,
+      step: 1,
+      fastest: 3,
+      relieves: ["processor"],
+      costs: { ...free, feel: 2, risk: 1 },
+    }),
+    settingOf("machine_clock", {
+      purpose: "emulated clock",
+      type: "number",
+      default: 100,
+      min: 60,
+      max: 160,
+      step: 10,
+      fastest: 60,
+      relieves: ["processor"],
+      costs: { ...free, feel: 2, risk: 1 },
+    }),
+    settingOf("limit", {
+      purpose: "limiter",
+      type: "number",
+      default: 0,
+      min: 0,
+      max: 240,
+      step: 1,
+      relieves: ["sync"],
+    }),
+    settingOf("hold", {
+      purpose: "hold rate",
+      type: "switch",
+      default: true,
+      relieves: ["sync"],
+      costs: { ...free, feel: 1 },
+    }),
+    settingOf("own_sound", {
+      purpose: "sound sync",
+      type: "switch",
+      default: false,
+      fastest: true,
+      relieves: ["sound", "processor"],
+      costs: { ...free, risk: 1 },
+    }),
+    settingOf("compile_ahead", {
+      purpose: "shader cache",
+      type: "switch",
+      default: false,
+      fastest: true,
+      relieves: ["shaders"],
+      costs: { ...free, feel: 1 },
+      restart: true,
+    }),
   ];
 }
 
@@ -74,9 +163,16 @@ const usualEffects = (random: Random): SimEffects => {
     haze: small(),
     edges: small(),
     light_model: { true: { processor: about(0.9) } },
-    cycle_skip: { "1": { processor: about(0.94) }, "2": { processor: about(0.89) }, "3": { processor: about(0.85) } },
+    cycle_skip: {
+      "1": { processor: about(0.94) },
+      "2": { processor: about(0.89) },
+      "3": { processor: about(0.85) },
+    },
     machine_clock: Object.fromEntries(
-      [60, 70, 80, 90, 110, 120, 130, 140, 150, 160].map((percent) => [String(percent), { processor: 0.5 + percent / 200 }]),
+      [60, 70, 80, 90, 110, 120, 130, 140, 150, 160].map((percent) => [
+        String(percent),
+        { processor: 0.5 + percent / 200 },
+      ]),
     ),
     limit: { "0": {}, "30": { capFps: 30 } },
     own_sound: { true: { processor: about(0.99) } },
@@ -97,9 +193,9 @@ const names = [
   "a back end behind five picture settings",
   "out of reach",
 ] as const;
-export const problems = names.length;
 
-/** One of the problems on a device of its own. @param at 0 … problems − 1 */
+
+/** One of the problems on a device of its own. @param at its place among the names */
 export function problemOf(at: number, seed: number): Problem {
   const random = seeded(seed * 331 + at * 7919 + 17);
   const between = (low: number, high: number) => low + (high - low) * random.uniform();
@@ -127,7 +223,10 @@ export function problemOf(at: number, seed: number): Problem {
       startC: 38,
       memoryMb: 12_000,
     },
-    modes: { Low: { budgetWatts: 12, processorFirstWatts: 8 }, High: { budgetWatts: 50, processorFirstWatts: 25 } },
+    modes: {
+      Low: { budgetWatts: 12, processorFirstWatts: 8 },
+      High: { budgetWatts: 50, processorFirstWatts: 25 },
+    },
     governors: { quiet: { floor: 1, sees: 1 }, forced: { floor: 1, sees: 1 } },
     coolerFactor: 0.7,
     pluggedFactor: 1,
@@ -152,7 +251,17 @@ export function problemOf(at: number, seed: number): Problem {
     strictSync: false,
   };
   const begin = defaultsOf(catalogue);
-  const made: Problem = { name: names[at] ?? "", profile, workload, effects, catalogue, begin, clocks: "forced", powerMode: "High", reachable: true };
+  const made: Problem = {
+    name: names[at] ?? "",
+    profile,
+    workload,
+    effects,
+    catalogue,
+    begin,
+    clocks: "forced",
+    powerMode: "High",
+    reachable: true,
+  };
   const perPixel = (ms: number) => (ms - workload.graphicsMs) / (workload.megapixels * 16);
   switch (at) {
     case 0:
@@ -179,14 +288,22 @@ export function problemOf(at: number, seed: number): Problem {
       break;
     case 6:
       workload.processorMs = between(10, 13);
-      profile.governors = { quiet: { floor: between(0.3, 0.4), sees: between(0.35, 0.45) }, forced: { floor: 1, sees: 1 } };
+      profile.governors = {
+        quiet: { floor: between(0.3, 0.4), sees: between(0.35, 0.45) },
+        forced: { floor: 1, sees: 1 },
+      };
       made.clocks = "quiet";
       break;
     case 7: {
       const { device } = profile;
-      Object.assign(device, { processorMaxWatts: between(20, 23), graphicsMaxWatts: between(14, 17), spin: between(0.88, 0.95) });
+      Object.assign(device, {
+        processorMaxWatts: between(20, 23),
+        graphicsMaxWatts: between(14, 17),
+        spin: between(0.88, 0.95),
+      });
       workload.graphicsMs = between(11, 13);
-      const starving = device.idleWatts + device.processorMaxWatts * device.spin + device.graphicsMaxWatts * 0.3;
+      const starving =
+        device.idleWatts + device.processorMaxWatts * device.spin + device.graphicsMaxWatts * 0.3;
       profile.modes = {
         Low: { budgetWatts: starving * 0.9, processorFirstWatts: 6 },
         High: { budgetWatts: starving, processorFirstWatts: device.processorMaxWatts },
@@ -240,7 +357,8 @@ export const bySuggestion: Choosing = (input) => ({
 /** Any lever towards speed that wasn't tried yet, in no order. */
 export const atRandom: Choosing = ({ levers, history }, random) => {
   const left = levers.filter(
-    ({ key, to, towards }) => towards !== "picture" && !history.some((tried) => tried.key === key && tried.to === to),
+    ({ key, to, towards }) =>
+      towards !== "picture" && !history.some((tried) => tried.key === key && tried.to === to),
   );
   return { lever: left[random.whole(Math.max(1, left.length))] ?? null, outOfReach: left.length === 0 };
 };
@@ -274,7 +392,11 @@ export function afternoon(problem: Problem, choosing: Choosing, seed: number): A
         settings,
         rules,
         spec: {
-          powerModes: Object.keys(profile.modes).map((name) => ({ name, watts: profile.modes[name]?.budgetWatts ?? null, use: "any" as const })),
+          powerModes: Object.keys(profile.modes).map((name) => ({
+            name,
+            watts: profile.modes[name]?.budgetWatts ?? null,
+            use: "any" as const,
+          })),
           clockOptions: Object.keys(profile.governors),
           cooling: { kind: "fan", coolerToHand: false },
         },
@@ -308,7 +430,9 @@ export function afternoon(problem: Problem, choosing: Choosing, seed: number): A
       resamples: 10,
     }).pairs;
     // Near the rate a gain can't reach the margin; every run brighter counts, as on the trial's screen.
-    const lights = arms.map((arm) => arm.map((trace) => grades.indexOf(judge(summarise(trace, yardstick)).grade ?? "dark")));
+    const lights = arms.map((arm) =>
+      arm.map((trace) => grades.indexOf(judge(summarise(trace, yardstick)).grade ?? "dark")),
+    );
     const helped =
       pair?.decision === "better" || Math.max(...(lights[1] ?? [])) < Math.min(...(lights[0] ?? []));
     history.push({

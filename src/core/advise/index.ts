@@ -23,3 +23,4 @@ export {
 } from "./screening";
 export { openingFor, type Opening } from "./strategies";
 export { heatCautions, outOfReach, suggest, type SuggestInput, type Suggestion } from "./suggest";
+export { replay, type Working } from "./replay";

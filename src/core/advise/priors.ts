@@ -85,11 +85,7 @@ const isLifting = ({ purpose, towards }: Lever) =>
  */
 export function priorOf(
   lever: Lever,
-  {
-    likely,
-    pixelShare,
-    shortfall,
-  }: { likely: FoundCause[]; pixelShare?: number | null; shortfall: number },
+  { likely, pixelShare, shortfall }: { likely: FoundCause[]; pixelShare?: number | null; shortfall: number },
 ): Prior {
   const chanceOf = (cause: Cause) => likely.find((each) => each.cause === cause)?.chance ?? 0;
   const signOf = (...causes: Cause[]) => {

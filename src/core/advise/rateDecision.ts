@@ -7,15 +7,24 @@ import {
   type MeasuringRules,
   type Segment,
 } from "@/core/metrics";
+import { quantile, seeded } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { said, type Said } from "@/core/words";
+import { heldBlocks, replay, type Working } from "./replay";
 
 export interface RateCandidate {
   /** fps; null runs free. */
   capFps: number | null;
   why: "native" | "divisor of the native rate" | "divisor of the refresh" | "patch" | "free";
-  /** Share of one-second windows that would hold it, 0…1; for free, that hold the target. */
+  /** Share of one-second windows that would hold it behind the cap, 0…1, by the less patient way of working; for free, that hold the target. */
   held: number;
+  /** The same for an engine that waits for the display after every frame. */
+  heldStrict: number;
+  /** Where the share of a fresh run should lie, 90 %. */
+  heldLow: number;
+  heldHigh: number;
+  /** Chance that a fresh run holds it in 99 % of windows. */
+  chance: number;
   /** Refreshes a frame lasts; whole numbers look even. */
   refreshes: number | null;
   even: boolean;
@@ -42,12 +51,20 @@ export interface RateInput {
   patches?: { name: string; fps: number | null; sideEffects: string }[];
   limiterCountsDouble?: boolean;
   rules?: MeasuringRules;
+  /** SD of log average fps from run to run on this rig. */
+  runSpread?: number;
 }
 
 /** Nothing below this is offered, fps. */
 const leastCap = 15;
-/** Windows that must hold. */
-const heldEnough = 0.99;
+/** Windows that must hold, and how sure a fresh run must be of it to be recommended. */
+const heldEnough = 0.99,
+  chanceEnough = 0.9;
+/** A fresh run is faster or slower than this one by the rig's spread, twice over, for this one was too: places of five runs that stand for all, in SDs. */
+const runsAlike = [-1.28, -0.52, 0, 0.52, 1.28];
+/** Blocks that a run is drawn anew from, ms, and draws of each. */
+const blockMs = 5000,
+  draws = 200;
 const isWhole = (refreshes: number) => Math.abs(refreshes - Math.round(refreshes)) < 0.01;
 
 /** @example limiterValueFor(60, true) // → 120 */
@@ -70,8 +87,75 @@ function heldShare(trace: Trace, capFps: number, rules: MeasuringRules): number 
   return all > 0 ? holding / all : averageFps(Float64Array.from(steps)) >= least ? 1 : 0;
 }
 
+type Held = Pick<RateCandidate, "held" | "heldStrict" | "heldLow" | "heldHigh" | "chance">;
+
+/** Readings of a counter can't be replayed: their windows stand as they are. */
+const fromReadings = (held: number): Held => ({
+  held,
+  heldStrict: held,
+  heldLow: held,
+  heldHigh: held,
+  chance: held >= heldEnough ? 1 : 0,
+});
+
 /**
- * Which rate to lock, from an uncapped trace: the highest that at least 99 % of windows hold, on an even cadence of the display.
+ * What would hold behind a cap: the free run's frames replayed by both ways of working, the less patient one counted; once as
+ * they were, and as runs that the rig's spread makes faster or slower, each drawn anew from its blocks.
+ */
+function behindCap(
+  workMs: Float64Array,
+  capFps: number,
+  refreshHz: number,
+  rules: MeasuringRules,
+  spread: number,
+): Held {
+  const least = leastFullSpeed(capFps, rules);
+  const random = seeded(1);
+  const sum = (list: number[]) => list.reduce((total, each) => total + each, 0);
+  const blocksOf = (slower: number, working: Working) =>
+    heldBlocks(
+      replay(slower === 1 ? workMs : workMs.map((ms) => ms * slower), capFps, refreshHz, working),
+      least,
+      rules.windowMs,
+      blockMs,
+    );
+  const shareOf = ({ held, all }: { held: number[]; all: number[] }) =>
+    all.length > 0 ? sum(held) / sum(all) : 1000 / capFps >= sum([...workMs]) / workMs.length ? 1 : 0;
+  const now = { ahead: shareOf(blocksOf(1, "one ahead")), strict: shareOf(blocksOf(1, "strict")) };
+  const shares: number[] = [];
+  for (const z of runsAlike) {
+    const ways = (["one ahead", "strict"] as const).map((working) =>
+      blocksOf(Math.exp(Math.SQRT2 * spread * z), working),
+    );
+    const worst = ways.reduce((a, b) => (shareOf(b) < shareOf(a) ? b : a));
+    if (worst.all.length === 0) continue;
+    for (let k = 0; k < draws; k++) {
+      let held = 0,
+        all = 0;
+      for (let block = 0; block < worst.all.length; block++) {
+        const drawn = random.whole(worst.all.length);
+        held += worst.held[drawn];
+        all += worst.all[drawn];
+      }
+      shares.push(held / all);
+    }
+  }
+  const sorted = Float64Array.from(shares).sort();
+  const held = Math.min(now.ahead, now.strict);
+  return sorted.length === 0
+    ? fromReadings(held)
+    : {
+        held,
+        heldStrict: now.strict,
+        heldLow: quantile(sorted, 0.05),
+        heldHigh: quantile(sorted, 0.95),
+        chance: shares.filter((share) => share >= heldEnough).length / shares.length,
+      };
+}
+
+/**
+ * Which rate to lock, from an uncapped trace: the highest that a fresh run should hold in 99 % of windows behind the cap (90 % sure), on
+ * an even cadence of the display.
  *
  * A tied title is never capped below its own rate: that is slow motion. Where nothing holds, it says so.
  *
@@ -86,6 +170,7 @@ export function decideRate(
     patches = [],
     limiterCountsDouble = false,
     rules = defaultMeasuring,
+    runSpread = 0.02,
   }: RateInput,
 ): RateDecision {
   const caps = new Map<string, Pick<RateCandidate, "why" | "patch"> & { capFps: number }>();
@@ -108,7 +193,9 @@ export function decideRate(
       const refreshes = refreshHz / each.capFps;
       return {
         ...each,
-        held: heldShare(trace, each.capFps, rules),
+        ...(trace.form === "frames"
+          ? behindCap(trace.frameTimes, each.capFps, refreshHz, rules, runSpread)
+          : fromReadings(heldShare(trace, each.capFps, rules))),
         refreshes,
         even: isWhole(refreshes),
         slowMotion: tied && each.patch === null && each.capFps < nativeFps * 0.99,
@@ -118,7 +205,7 @@ export function decideRate(
   const free: RateCandidate = {
     capFps: null,
     why: "free",
-    held: heldShare(trace, nativeFps, rules),
+    ...fromReadings(heldShare(trace, nativeFps, rules)),
     refreshes: null,
     even: false,
     slowMotion: false,
@@ -129,18 +216,24 @@ export function decideRate(
   const candidates: RateCandidate[] = [...capped, free];
 
   const fits = (each: RateCandidate) =>
-    each.capFps !== null && !each.slowMotion && each.patch === null && each.held >= heldEnough;
+    each.capFps !== null &&
+    !each.slowMotion &&
+    each.patch === null &&
+    each.held >= heldEnough &&
+    each.chance >= chanceEnough;
   let recommended = candidates.findIndex((each) => fits(each) && each.even);
   if (recommended < 0) recommended = candidates.findIndex(fits);
   let sentence: Said;
   if (recommended >= 0) {
-    const { capFps: fps, held, why, even, refreshes } = capped[recommended];
+    const { capFps: fps, held, heldLow, chance, why, even, refreshes } = capped[recommended];
     sentence =
       why === "native"
-        ? said("rate.native", { fps, held })
+        ? said("rate.native", { fps, held, heldLow, chance })
         : said("rate.lock", {
             fps,
             held,
+            heldLow,
+            chance,
             refreshes: even ? Math.round(refreshes ?? 0) : null,
             average,
             freeHeld: free.held,

@@ -6,7 +6,7 @@ export {
   labelledCase,
   reliability,
   scoreDiagnosis,
-  unseenCase,
+
   type Confusion,
   type LabelledCase,
   type Reliability,

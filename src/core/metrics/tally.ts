@@ -1,4 +1,4 @@
-import { lag1, mean, meanInterval, standardDeviation, wilson, type Interval } from "@/core/stats";
+import { lag1, mean, meanInterval, poissonUpper, standardDeviation, wilson, type Interval } from "@/core/stats";
 
 /** What a hand tally supports; everything from it is marked "by eye". */
 export interface TallyFigures {
@@ -10,9 +10,16 @@ export interface TallyFigures {
   max: number;
   /** Readings that count as independent. */
   effective: number;
+  /** How many times further apart to read, for readings to count whole; 1 where they do. Absent from older tallies. */
+  furtherApart?: number;
   /** Share of readings at or above target, with its Wilson interval. */
   atTarget: { share: number } & Interval;
 }
+
+/** A number read off a screen is rounded by so much, fps. */
+const rounded = 0.5;
+/** How deep a dip usually is, as a share of the cap; ours. */
+const usualDip = 0.2;
 
 /**
  * Figures of numbers read off a screen at moments chosen without looking.
@@ -24,21 +31,36 @@ export interface TallyFigures {
 export function tallyFigures(readings: number[], targetFps: number, tolerance = 0.01): TallyFigures {
   if (readings.length === 0) throw new RangeError("a tally needs a reading");
   const centre = mean(readings);
+  const n = readings.length;
+  const raw = lag1(readings);
+  // The lag-1 of few readings lies too low by about (1 + 4r)/n (Marriott & Pope 1954, Kendall 1954).
+  const follow = raw === null ? null : raw + (1 + 4 * raw) / n;
   const { low, high, effective } = meanInterval(
     readings,
     centre,
-    readings.length > 1 ? standardDeviation(readings) : 0,
-    lag1(readings),
+    n > 1 ? standardDeviation(readings) : 0,
+    follow,
   );
+  const most = Math.max(...readings);
+  const below = readings.filter((reading) => most - reading > 2 * rounded);
+  // At a cap all dips lie on one side, and few looks miss most of them: their share may be as large as a Poisson count allows.
+  const isCapped = 3 * below.length <= n;
+  const depth = Math.max(usualDip * most, below.length > 0 ? most - mean(below) : 0);
+  const unseenShare = Math.min(1, poissonUpper((below.length * effective) / n, 0.975) / effective);
+  const interval = {
+    low: Math.max(0, Math.min(low, centre - rounded, isCapped ? most - unseenShare * depth : Infinity)),
+    high: Math.max(centre + rounded, isCapped ? Math.min(high, most + rounded) : high),
+  };
   const hits = readings.filter((reading) => reading >= targetFps * (1 - tolerance)).length;
   const share = hits / readings.length;
   return {
     readings: readings.length,
     mean: centre,
-    interval: readings.length > 1 ? { low, high } : null,
+    interval: readings.length > 1 ? interval : null,
     min: Math.min(...readings),
     max: Math.max(...readings),
     effective,
+    furtherApart: Math.max(1, Math.round(n / effective)),
     atTarget: { share, ...wilson(share * effective, effective) },
   };
 }

@@ -76,7 +76,9 @@ export function meanInterval(
   const n = values.length;
   const dependence = Math.max(0, Math.min(0.99, r ?? 0));
   const effective = Math.max(Math.min(2, n), (n * (1 - dependence)) / (1 + dependence));
+  // Readings that follow one another show less than their spread: the mean moves with them.
+  const spread = sd * Math.sqrt((effective / Math.max(1, effective - 1)) * ((n - 1) / n));
   const half =
-    n < 2 ? Infinity : (tQuantile(0.5 + level / 2, Math.max(1, effective - 1)) * sd) / Math.sqrt(effective);
+    n < 2 ? Infinity : (tQuantile(0.5 + level / 2, Math.max(1, effective - 1)) * spread) / Math.sqrt(effective);
   return { low: mean - half, high: mean + half, effective };
 }

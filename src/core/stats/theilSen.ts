@@ -15,10 +15,16 @@ export interface TheilSen {
  *
  * @param x length n ≥ 2, not all equal; ties in x give no slope
  * @param y length n
+ * @param effective how many of the points count as independent; fewer widen the interval (Hamed & Rao 1998, from memory)
  * @throws RangeError for fewer than two distinct x
  * @example theilSen([1, 2, 3], [2, 4, 6]).slope // → 2
  */
-export function theilSen(x: ArrayLike<number>, y: ArrayLike<number>, level = 0.95): TheilSen {
+export function theilSen(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  level = 0.95,
+  effective = x.length,
+): TheilSen {
   const n = x.length;
   const slopes: number[] = [];
   for (let i = 0; i < n; i++)
@@ -26,7 +32,10 @@ export function theilSen(x: ArrayLike<number>, y: ArrayLike<number>, level = 0.9
   if (slopes.length === 0) throw new RangeError("a line needs two distinct places");
   const sorted = Float64Array.from(slopes).sort();
   const slope = medianOf(sorted);
-  const reach = normalQuantile(0.5 + level / 2) * Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18);
+  const reach =
+    normalQuantile(0.5 + level / 2) *
+    Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18) *
+    Math.sqrt(n / Math.min(n, effective));
   const at = (rank: number) => sorted[Math.min(sorted.length - 1, Math.max(0, rank))];
   return {
     slope,

@@ -1,5 +1,7 @@
 import { lag1, mean, tQuantile, thinned, weightedLine, type Interval } from "@/core/stats";
-import type { Channel, ChannelRole, Trace } from "@/core/trace";
+import type { Channel } from "@/core/trace";
+import { fitTwoParts, loadOf, type HeatPart } from "./heatParts";
+import { held } from "./throttle";
 
 /** A first-order warming: T(t) = T∞ − (T∞ − T0)·e^(−t/τ). */
 export interface HeatFit {
@@ -13,6 +15,10 @@ export interface HeatFit {
   residualC: number;
   /** Share of the way to T∞ that the run went; under about two thirds the asymptote is a guess. */
   reached: number;
+  /** A fast and a slow part, where one time constant leaves too much over. */
+  parts?: [HeatPart, HeatPart];
+  /** Share of the way to the highest T∞ that the readings allow: the curve has bent once this is most of it. */
+  surelyReached: number;
 }
 
 /** Readings the fit uses; closer ones follow one another. */
@@ -56,9 +62,14 @@ function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau
  *
  * @param times   ms, ascending; length M ≥ 8
  * @param celsius length M
+ * @param watts what was drawn meanwhile; a load that varies is then told from a curve that bends
  * @returns null for fewer than 8 readings or no time span
  */
-export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): HeatFit | null {
+export function fitHeat(
+  times: ArrayLike<number>,
+  celsius: ArrayLike<number>,
+  watts: Pick<Channel, "times" | "values"> | null = null,
+): HeatFit | null {
   if (times.length < 8 || !(times[times.length - 1] > times[0])) return null;
   const points = thinned(times, celsius, heatPoints);
   const seconds = points.times.map((ms) => ms / 1000);
@@ -112,32 +123,105 @@ export function fitHeat(times: ArrayLike<number>, celsius: ArrayLike<number>): H
     settledInterval.low = Math.min(settledInterval.low, fit.settled - half);
     settledInterval.high = Math.max(settledInterval.high, fit.settled + half);
   }
+  // A part that is much slower may hide in a run that doesn't last: every pair that fits as well widens the interval.
+  const two = fitTwoParts(
+    seconds,
+    points.values,
+    loadOf(watts && readAt(watts, points.times)),
+    (least) => Math.max(least, 1e-6 * left.length) * (1 + (2 * t * t) / freedom),
+    (squares) => t * Math.sqrt(Math.max(squares / left.length, 1e-6)) * inflation,
+  );
+  if (two) {
+    settledInterval.low = Math.min(settledInterval.low, two.settled.low);
+    settledInterval.high = Math.max(settledInterval.high, two.settled.high);
+  }
+  const last = points.values[points.values.length - 1];
+  const common = (startC: number) => ({
+    settledInterval,
+    surelyReached: Math.min(1, Math.max(0, (last - startC) / Math.max(1e-6, settledInterval.high - startC))),
+  });
+  // Two more parameters have to save what chance doesn't (F at about 1 %).
+  const needsTwo =
+    two &&
+    best.squares / Math.max(two.squares, 1e-9) > 1 + (2 * 5) / freedom &&
+    best.squares > 1e-6 * left.length;
+  if (two && needsTwo) {
+    const [fast, slow] = two.parts;
+    const settledC = two.startC + fast.riseC + slow.riseC;
+    return {
+      ...common(two.startC),
+      startC: two.startC,
+      settledC,
+      settleSeconds: slow.settleSeconds,
+      parts: two.parts,
+      residualC: Math.sqrt(two.squares / left.length),
+      reached: Math.min(1, Math.max(0, (last - two.startC) / (settledC - two.startC || 1))),
+    };
+  }
   return {
+    ...common(best.start),
     startC: best.start,
     settledC: best.settled,
-    settledInterval,
     settleSeconds: best.tau,
     residualC: Math.sqrt(variance),
     reached: 1 - Math.exp(-span / best.tau),
   };
 }
 
-/** Temperature on a warming curve: T∞ − (T∞ − T0)·e^(−t/τ), °C. */
-export const heatAt = (
-  { startC, settledC, settleSeconds }: Pick<HeatFit, "startC" | "settledC" | "settleSeconds">,
-  seconds: number,
-) => settledC - (settledC - startC) * Math.exp(-seconds / settleSeconds);
+/** Watts as they were at some instants. */
+const readAt = ({ times, values }: Pick<Channel, "times" | "values">, at: Float64Array) =>
+  at.map((ms) => held({ role: "watts", times, values }, ms));
+
+type Curve = Pick<HeatFit, "startC" | "settledC" | "settleSeconds" | "parts">;
+
+/** Temperature on a warming curve: T∞ − (T∞ − T0)·e^(−t/τ), or the sum of its parts, °C. */
+export const heatAt = ({ startC, settledC, settleSeconds, parts }: Curve, seconds: number) =>
+  parts
+    ? parts.reduce((sum, part) => sum + part.riseC * (1 - Math.exp(-seconds / part.settleSeconds)), startC)
+    : settledC - (settledC - startC) * Math.exp(-seconds / settleSeconds);
+
+/** Share of the way to the highest place where it may settle from which a curve has bent enough to say "never". */
+const bent = 0.75;
+
+/** A chip settles within a minute, what it sits in takes minutes: shorter runs don't show the slow part (common practice). */
+const bodySeconds = 300;
+
+/** What can be said of a limit: reached after some seconds, never at this load, or not yet, with the minutes to run. */
+export type LimitOutlook =
+  { state: "reached"; seconds: number } | { state: "never" } | { state: "open"; runMinutes: number };
+
+/**
+ * Whether a limit is reached. "Never" is said only once the curve has bent and even the highest place where it may settle lies under the limit.
+ * @param ranSeconds how long the run was
+ */
+export function limitOutlook(fit: HeatFit, limitC: number, ranSeconds: number): LimitOutlook {
+  const seconds = secondsToLimit(fit, limitC);
+  const isFar = fit.surelyReached >= bent && ranSeconds >= bodySeconds;
+  if (seconds !== null && (isFar || seconds <= 1.5 * ranSeconds)) return { state: "reached", seconds };
+  if (seconds === null && isFar && fit.settledInterval.high < limitC) return { state: "never" };
+  // Three time constants settle 95 % of a step.
+  const runMinutes = Math.ceil(Math.max(2 * ranSeconds, Math.min(3 * fit.settleSeconds, 6 * ranSeconds)) / 60);
+  return { state: "open", runMinutes };
+}
 
 /**
  * Seconds from the start until a limit is reached: −τ·ln((T∞ − L)/(T∞ − T0)).
  * @returns null when it never is at this load
  */
-export function secondsToLimit(
-  { startC, settledC, settleSeconds }: Pick<HeatFit, "startC" | "settledC" | "settleSeconds">,
-  limitC: number,
-): number | null {
+export function secondsToLimit(curve: Curve, limitC: number): number | null {
+  const { startC, settledC, settleSeconds, parts } = curve;
   if (startC >= limitC) return 0;
   if (settledC <= limitC) return null;
+  if (parts) {
+    // The sum of two parts has no closed form: halving finds it.
+    let [before, after] = [0, 20 * settleSeconds];
+    for (let k = 0; k < 50; k++) {
+      const middle = (before + after) / 2;
+      if (heatAt(curve, middle) < limitC) before = middle;
+      else after = middle;
+    }
+    return after;
+  }
   return -settleSeconds * Math.log((settledC - limitC) / (settledC - startC));
 }
 
@@ -147,100 +231,4 @@ export function secondsToLimit(
  */
 export function coolDownMinutes(startC: number, endC: number, settleSeconds: number): number {
   return endC - startC <= 2 ? 0 : (settleSeconds * Math.log((endC - startC) / 2)) / 60;
-}
-
-/** A stretch in which heat took clocks back. */
-export interface Throttle {
-  half: "processor" | "graphics";
-  startMs: number;
-  endMs: number;
-  /** Least clock in it, as a share of the early one. */
-  deepest: number;
-}
-
-const halves: { half: Throttle["half"]; clock: ChannelRole; loads: ChannelRole[]; heat: ChannelRole[] }[] = [
-  { half: "processor", clock: "cpuClock", loads: ["cpuBusiest", "cpu"], heat: ["temperature"] },
-  { half: "graphics", clock: "gpuClock", loads: ["gpu"], heat: ["gpuTemperature", "temperature"] },
-];
-
-/** The reading that holds at an instant. */
-function held({ times, values }: Channel, ms: number): number {
-  let low = 0,
-    high = times.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (times[middle] <= ms) low = middle;
-    else high = middle - 1;
-  }
-  return values[low];
-}
-
-/**
- * Where heat throttled: a clock under 95 % of its early median while its load is at least 90 % and the temperature within
- * 3 °C of the limit. The early median is that of the first minute (or fifth) of the run.
- */
-export function throttling(channels: Channel[], limitC: number | null): Throttle[] {
-  if (limitC === null) return [];
-  const of = (roles: ChannelRole[]) =>
-    roles
-      .map((role) => channels.find((channel) => channel.role === role))
-      .find((channel) => channel !== undefined && channel.values.length > 0);
-  const found: Throttle[] = [];
-  for (const { half, clock, loads, heat } of halves) {
-    const [clocks, load, warmth] = [of([clock]), of(loads), of(heat)];
-    if (!clocks || !load || !warmth || clocks.values.length < 4) continue;
-    const until = Math.min(60_000, clocks.times[clocks.times.length - 1] / 5);
-    const early = clocks.values.filter((_, i) => clocks.times[i] <= until).sort();
-    const usual = early.length > 0 ? early[early.length >> 1] : clocks.values[0];
-    let open: Throttle | null = null;
-    for (let i = 0; i < clocks.times.length; i++) {
-      const ms = clocks.times[i],
-        share = clocks.values[i] / usual;
-      if (share < 0.95 && held(load, ms) >= 90 && held(warmth, ms) >= limitC - 3) {
-        open ??= { half, startMs: i > 0 ? clocks.times[i - 1] : 0, endMs: ms, deepest: share };
-        open.endMs = ms;
-        open.deepest = Math.min(open.deepest, share);
-      } else if (open) {
-        found.push(open);
-        open = null;
-      }
-    }
-    if (open) found.push(open);
-  }
-  return joined(found);
-}
-
-/** Stretches of one half less than five seconds apart are one. */
-function joined(stretches: Throttle[]): Throttle[] {
-  const made: Throttle[] = [];
-  for (const stretch of stretches) {
-    const before = made.at(-1);
-    if (before && before.half === stretch.half && stretch.startMs - before.endMs < 5000) {
-      before.endMs = stretch.endMs;
-      before.deepest = Math.min(before.deepest, stretch.deepest);
-    } else made.push({ ...stretch });
-  }
-  return made;
-}
-
-/**
- * Burst is the first minute's average, sustained the last third's; fps.
- * @returns null for a trace shorter than 90 s, which shows no difference
- */
-export function burstAndSustained(trace: Trace): { burst: number; sustained: number } | null {
-  const steps = trace.form === "frames" ? trace.frameTimes : trace.durations;
-  let whole = 0;
-  for (let i = 0; i < steps.length; i++) whole += steps[i];
-  if (whole < 90_000) return null;
-  /** Average over the steps from one end until so much time is covered. */
-  const rateFrom = (first: number, by: 1 | -1, coverMs: number) => {
-    let frames = 0,
-      ms = 0;
-    for (let i = first; ms < coverMs - 1e-6 && i >= 0 && i < steps.length; i += by) {
-      frames += trace.form === "frames" ? 1 : (trace.rates[i] * steps[i]) / 1000;
-      ms += steps[i];
-    }
-    return (1000 * frames) / ms;
-  };
-  return { burst: rateFrom(0, 1, 60_000), sustained: rateFrom(steps.length - 1, -1, whole / 3) };
 }

@@ -1,14 +1,13 @@
 export { fitScaleLaw, frameTimeAt, type ScaleLaw, type ScaleLevel, type ScalePrediction } from "./scaleLaw";
 export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSweep } from "./power";
 export {
-  burstAndSustained,
   coolDownMinutes,
   fitHeat,
   heatAt,
+  limitOutlook,
   secondsToLimit,
-  throttling,
   type HeatFit,
-  type Throttle,
+  type LimitOutlook,
 } from "./heat";
 export { audioQueueDelayMs, crashRate, type CrashRate } from "./crashes";
 export {
@@ -22,4 +21,6 @@ export {
 export { chooseSchool, type School, type SchoolChoice } from "./schools";
 export { memoryGrowth, minutesWith, type MemoryGrowth } from "./memory";
 export { nextScale, type NextScale } from "./nextLevel";
-export { isPaced, usualFrameMs } from "./usualFrame";
+export { isPaced, usualFrameMs, workMs } from "./usualFrame";
+export { burstAndSustained, throttling, type Throttle } from "./throttle";
+export type { HeatPart } from "./heatParts";

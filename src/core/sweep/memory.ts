@@ -1,4 +1,4 @@
-import { theilSen, thinned } from "@/core/stats";
+import { lag1, mean, theilSen, thinned, weightedLine } from "@/core/stats";
 
 /** How memory grows, and when it meets the wall. */
 export interface MemoryGrowth {
@@ -12,6 +12,8 @@ export interface MemoryGrowth {
   startMb: number;
   lastMb: number;
   grows: boolean;
+  /** It rose once and stayed: by how much, and when; the slope is that of the part after it. */
+  step: { megabytes: number; minutes: number } | null;
 }
 
 /** Points the slope is read from: closer readings follow one another. */
@@ -36,10 +38,10 @@ export function memoryGrowth(
   if (from < 0 || times.length - from < 8) return null;
   const points = thinned(Array.from(times).slice(from), Array.from(megabytes).slice(from), memoryPoints);
   if (!(points.times[points.times.length - 1] > points.times[0])) return null;
-  const line = theilSen(
-    points.times.map((ms) => ms / 60_000),
-    points.values,
-  );
+  const minutes = points.times.map((ms) => ms / 60_000);
+  const step = stepIn(minutes, points.values);
+  const after = step?.at ?? 0;
+  const line = slopeOf(minutes.subarray(after), points.values.subarray(after));
   const grows = line.low > 0;
   const at = (slope: number) =>
     limitMb === null || slope <= 0
@@ -51,12 +53,44 @@ export function memoryGrowth(
     low: line.low,
     high: line.high,
     grows,
+    step: step && { megabytes: step.megabytes, minutes: minutes[step.at] },
     startMb: line.intercept,
     lastMb: points.values[points.values.length - 1],
     minutesToLimit: grows ? at(line.slope) : null,
     minutesLow: grows ? at(line.high) : null,
     minutesHigh: grows ? at(line.low) : null,
   };
+}
+
+/** A slope with an interval that counts readings which follow one another once. */
+function slopeOf(minutes: Float64Array, megabytes: Float64Array) {
+  const { slope, intercept } = theilSen(minutes, megabytes);
+  const n = minutes.length;
+  const raw = lag1(megabytes.map((value, i) => value - intercept - slope * minutes[i])) ?? 0;
+  const follow = Math.max(0, Math.min(0.95, raw + (1 + 4 * raw) / n));
+  return theilSen(minutes, megabytes, 0.95, Math.max(3, (n * (1 - follow)) / (1 + follow)));
+}
+
+/** Squares that one step must leave of those that a line leaves, and points on either side of it. */
+const stepSaves = 0.5,
+  stepSide = 6;
+
+/** A rise that happened once: two levels that leave far less over than a line does; null where a line does as well. */
+function stepIn(x: Float64Array, y: Float64Array): { at: number; megabytes: number } | null {
+  const n = x.length;
+  const line = weightedLine(x, y);
+  const ofLine = y.reduce((sum, value, i) => sum + (value - line.intercept - line.slope * x[i]) ** 2, 0);
+  const about = (values: Float64Array) => {
+    const centre = mean(values);
+    return { centre, squares: values.reduce((sum, value) => sum + (value - centre) ** 2, 0) };
+  };
+  let best: { at: number; megabytes: number; squares: number } | null = null;
+  for (let at = stepSide; at <= n - stepSide; at++) {
+    const [low, high] = [about(y.subarray(0, at)), about(y.subarray(at))];
+    const squares = low.squares + high.squares;
+    if (!best || squares < best.squares) best = { at, megabytes: high.centre - low.centre, squares };
+  }
+  return best && best.squares < stepSaves * ofLine && best.megabytes > 0 ? best : null;
 }
 
 /** Minutes until the limit on a device with another amount of memory. @returns null when it doesn't grow */

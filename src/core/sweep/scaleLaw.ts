@@ -8,6 +8,10 @@ export interface ScaleLevel {
   pixels: number;
   mediansMs: number[];
   p99sMs: number[];
+  /** The runs' averages; medians stand in where they aren't given. */
+  meansMs?: number[];
+  /** Frames follow the display's refreshes, and nothing tells the work behind them: such a level says whether it holds, and nothing between. */
+  paced?: boolean;
 }
 
 export interface ScalePrediction {
@@ -27,7 +31,7 @@ export interface ScaleLaw {
   interceptMs: number;
   msPerMegapixel: number;
   msPerMegapixelInterval: [low: number, high: number];
-  /** From medians; null when none holds the target. */
+  /** What medians and averages hold and 99th percentiles allow; measured levels decide, the law fills in. Null when none holds the target. */
   largestScale: number | null;
   /** From 99th percentiles. */
   largestSteadyScale: number | null;
@@ -68,9 +72,9 @@ const leastMs = 1e-3;
  * @param x megapixels, ascending, n ≥ 2
  * @param y ms
  */
-function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; squares: number } {
+function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; squares: number; sloped: number } {
   const n = x.length;
-  let best: { law: Law; squares: number } | null = null;
+  let best: { law: Law; squares: number; sloped: number } | null = null;
   const cost = (law: Law) =>
     y.reduce((sum, ms, i) => sum + counts[i] * Math.log(ms / Math.max(leastMs, lawAt(law, x[i]))) ** 2, 0);
   for (let flat = 0; flat <= n; flat++) {
@@ -105,22 +109,26 @@ function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; square
     }
     const squares = cost(law);
     // A flat part must earn its place: one more parameter has to save a little.
-    if (!best || squares < best.squares * (flat > 0 && flat < n ? 0.97 : 1) - 1e-12) best = { law, squares };
+    if (!best || squares < best.squares * (flat > 0 && flat < n ? 0.97 : 1) - 1e-12)
+      best = { law, squares, sloped: n - flat };
   }
   return (
     best ?? {
       law: { floor: Math.exp(y.reduce((sum, ms) => sum + Math.log(ms), 0) / n), intercept: 0, slope: 0 },
       squares: 0,
+      sloped: 0,
     }
   );
 }
 
 /** Scales beyond this are nobody's. */
 const mostScale = 16;
-/** Until a rig has repeats of its own, runs at one setting scatter by so much. */
-const usualScatter = 0.02;
+/** Until a rig has repeats of its own, runs at one setting are believed to scatter by so much. */
+const usualScatter = 0.03;
 /** Degrees of freedom that the usual scatter counts for. */
 const usualFreedom = 2;
+/** A frame this much over what is allowed isn't caught up by an engine that works one frame ahead. */
+const caughtUp = 1.5;
 
 const logMean = (values: number[]) =>
   Math.exp(values.reduce((sum, value) => sum + Math.log(value), 0) / values.length);
@@ -153,7 +161,8 @@ export function fitScaleLaw(
   const counts = pooled.map(({ mediansMs }) => mediansMs.length);
   const y = pooled.map(({ mediansMs }) => logMean(mediansMs));
   const steady = pooled.map(({ p99sMs }) => logMean(p99sMs));
-  const { law, squares } = bestLaw(x, y, counts);
+  const means = pooled.map(({ mediansMs, meansMs }) => logMean(meansMs ?? mediansMs));
+  const { law, squares, sloped } = bestLaw(x, y, counts);
   const parameters = law.floor !== null && law.slope > 0 ? 3 : law.slope > 0 ? 2 : 1;
   const freedom = Math.max(0, x.length - parameters);
   // What levels scatter about the law, pooled with what runs scatter anyway.
@@ -181,16 +190,34 @@ export function fitScaleLaw(
   const most = Math.min(mostScale, Math.ceil(measured[measured.length - 1]) + 2);
   const scales: number[] = [];
   for (let k = 1; k * step <= most + 1e-9; k++) scales.push(k * step);
-  const largest = (from: Law) =>
-    scales.filter((scale) => lawAt(from, (unit * scale ** 2) / 1e6) <= limit).at(-1) ?? null;
+  const pixelsAt = (scale: number) => (unit * scale ** 2) / 1e6;
+  const largest = (from: Law) => scales.filter((scale) => lawAt(from, pixelsAt(scale)) <= limit).at(-1) ?? null;
   const pixelShare = law.slope * x[x.length - 1];
   const limitedByPixels = slopeInterval.low > 0 && pixelShare > 0.05 * lawAt(law, x[x.length - 1]);
-  const steadyLaw = bestLaw(x, steady, counts).law;
+  const steadyLaw = bestLaw(x, steady, counts).law,
+    meanLaw = bestLaw(x, means, counts).law;
   const notes: Said[] = [];
+  // With the display's pace on top, or one sloped level only, the law says nothing between or beyond what was measured.
+  const isPaced = pooled.some(({ paced }) => paced);
+  const isThin = law.floor !== null && law.slope > 0 && sloped <= 2;
+  const onlyMeasured = isPaced || isThin;
+  if (isPaced) notes.push(said("resolution.pacedOnly"));
+  else if (isThin) notes.push(said("resolution.oneSloped"));
+  /** Whether a scale holds: by its own runs where it has any, else by the law of each figure. */
+  const holds = (scale: number): boolean => {
+    const at = measured.indexOf(scale);
+    if (at >= 0) return y[at] <= limit && means[at] <= limit && steady[at] <= caughtUp * limit;
+    // What a smaller picture couldn't hold, a larger one doesn't.
+    const failed = measured.some((other, i) => other < scale && (y[i] > limit || means[i] > limit));
+    if (onlyMeasured || failed) return false;
+    const by = (from: Law) => lawAt(from, pixelsAt(scale));
+    return by(law) <= limit && by(meanLaw) <= limit && by(steadyLaw) <= caughtUp * limit;
+  };
   if (x.length < 3) notes.push(said("resolution.twoScales"));
   if (!limitedByPixels) notes.push(said("resolution.notTheLimit"));
   const steps = [...laws.map((from) => largest(from) ?? 0)].sort((a, b) => a - b);
-  const found = limitedByPixels ? largest(law) : (measured.filter((scale, i) => y[i] <= limit).at(-1) ?? null);
+  const candidates = [...new Set([...scales, ...measured])].sort((a, b) => a - b);
+  const found = (limitedByPixels && !onlyMeasured ? candidates : measured).filter(holds).at(-1) ?? null;
   if (limitedByPixels && found !== null && found > measured[measured.length - 1])
     notes.push(said("resolution.beyond", { found, most: measured[measured.length - 1] }));
   return {
@@ -200,19 +227,25 @@ export function fitScaleLaw(
     msPerMegapixel: law.slope,
     msPerMegapixelInterval: [slopeInterval.low, slopeInterval.high],
     largestScale: found,
-    largestSteadyScale: limitedByPixels
-      ? largest(steadyLaw)
-      : (measured.filter((scale, i) => steady[i] <= limit).at(-1) ?? null),
-    largestScaleInterval: limitedByPixels
-      ? [steps[Math.floor(0.025 * (steps.length - 1))], steps[Math.ceil(0.975 * (steps.length - 1))]]
-      : null,
+    largestSteadyScale:
+      limitedByPixels && !onlyMeasured
+        ? largest(steadyLaw)
+        : (measured.filter((scale, i) => steady[i] <= limit && holds(scale)).at(-1) ?? null),
+    largestScaleInterval: onlyMeasured
+      ? openBetween(found, measured, scales)
+      : limitedByPixels
+        ? withMeasured(
+            [steps[Math.floor(0.025 * (steps.length - 1))], steps[Math.ceil(0.975 * (steps.length - 1))]],
+            found,
+          )
+        : null,
     limitedByPixels,
     scatter,
     notes,
-    predicted: [...new Set([...scales, ...measured])]
-      .sort((a, b) => a - b)
+    predicted: candidates
+      .filter((scale) => !onlyMeasured || measured.includes(scale))
       .map((scale) => {
-        const megapixels = (unit * scale ** 2) / 1e6;
+        const megapixels = pixelsAt(scale);
         const draws = Float64Array.from(
           laws,
           (from) =>
@@ -220,10 +253,23 @@ export function fitScaleLaw(
             Math.exp(scatter * studentT(random, freedom + usualFreedom)),
         ).sort();
         const at = lawAt(law, megapixels);
-        return { scale, frameTimeMs: at, ...between(draws), holds: at <= limit };
+        return { scale, frameTimeMs: at, ...between(draws), holds: holds(scale) };
       }),
   };
 }
+
+/** Where only measured levels speak: from the largest that holds to the one before the smallest that doesn't. */
+function openBetween(held: number | null, measured: number[], scales: number[]): [number, number] | null {
+  const failing = measured.find((scale) => scale > (held ?? 0));
+  if (held === null || failing === undefined) return null;
+  return [held, scales.filter((scale) => scale < failing).at(-1) ?? held];
+}
+
+/** An interval that doesn't leave out what was found. */
+const withMeasured = ([low, high]: [number, number], held: number | null): [number, number] => [
+  Math.min(low, held ?? 0),
+  Math.max(high, held ?? 0),
+];
 
 function between(sorted: Float64Array): Interval {
   return { low: quantile(sorted, 0.025), high: quantile(sorted, 0.975) };
@@ -241,6 +287,8 @@ function pool(levels: ScaleLevel[]): ScaleLevel[] {
             ...held,
             mediansMs: [...held.mediansMs, ...level.mediansMs],
             p99sMs: [...held.p99sMs, ...level.p99sMs],
+            paced: held.paced === true || level.paced === true,
+            ...(held.meansMs && level.meansMs ? { meansMs: [...held.meansMs, ...level.meansMs] } : {}),
           }
         : level,
     );

@@ -7,10 +7,21 @@ const pacedError = 0.12;
 export const isPaced = ({ pacing }: Pick<Summary, "pacing">) =>
   pacing !== null && pacing.cadenceErrorRms < pacedError;
 
-/** A run's usual frame time for a law over pixels: its median, or its mean where the display paces it; ms. */
-export const usualFrameMs = (summary: Pick<Summary, "pacing" | "averageFps" | "medianFrameTimeMs">) =>
+type Paced = Pick<Summary, "pacing" | "averageFps" | "medianFrameTimeMs" | "channels">;
+
+/** Time that the busier half works on a frame, where both loads were logged; ms. A reading of the whole processor can hide a full core. */
+export function workMs({ averageFps, channels }: Pick<Paced, "averageFps" | "channels">): number | null {
+  const { cpuBusiest, gpu } = channels;
+  return cpuBusiest && gpu ? (Math.max(cpuBusiest.mean, gpu.mean) / 100) * (1000 / averageFps) : null;
+}
+
+/**
+ * A run's usual frame time for a law over pixels, ms: its median; where the display paces it, the work behind the frames if loads were
+ * logged, else its mean.
+ */
+export const usualFrameMs = (summary: Paced) =>
   summary.medianFrameTimeMs === null
     ? null
     : isPaced(summary)
-      ? 1000 / summary.averageFps
+      ? (workMs(summary) ?? 1000 / summary.averageFps)
       : summary.medianFrameTimeMs;

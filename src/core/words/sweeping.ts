@@ -1,3 +1,4 @@
+import type { LimitOutlook } from "@/core/sweep";
 import type { AnySaid } from "./said";
 import { capital, minutes, rate, share } from "./figures";
 import { words } from "./words";
@@ -71,6 +72,10 @@ export const sweepingSentences = {
     "Two scales only: the flat part can't be told from the slope. A third would settle it.",
   "resolution.notTheLimit": () =>
     "Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.",
+  "resolution.pacedOnly": () =>
+    "The display paces these runs, so what lies between and beyond the levels can't be told: only measured levels count. Run the sweep with the rate let free.",
+  "resolution.oneSloped": () =>
+    "Only the largest level shows pixels costing time: where the slope begins can't be told yet. One more level above or just below it is needed.",
   "resolution.beyond": ({ found, most }: { found: number; most: number }) =>
     `×${found} lies beyond what was measured (×${most}): run it before keeping it.`,
 
@@ -144,6 +149,7 @@ export const sweepingSentences = {
     hottestC,
     limitC,
     throttled,
+    outlook,
     secondsToLimit,
     burst,
     sustained,
@@ -157,7 +163,9 @@ export const sweepingSentences = {
     hottestC: number;
     limitC: number | null;
     throttled: { half: string; afterMs: number } | null;
-    secondsToLimit: number | null;
+    outlook?: LimitOutlook | null;
+    /** As kept before it was told whether the curve has bent. */
+    secondsToLimit?: number | null;
     burst: number | null;
     sustained: number | null;
     coolDownMinutes: number | null;
@@ -172,9 +180,11 @@ export const sweepingSentences = {
         ? ""
         : throttled
           ? `, and heat takes the ${throttled.half} clock back after ${clock(throttled.afterMs)}`
-          : secondsToLimit === null
-            ? `, under the limit of ${limitC} °C: never at this load`
-            : `, with the limit of ${limitC} °C after ${clock(1000 * secondsToLimit)}`;
+          : outlook
+            ? toLimit(outlook, limitC)
+            : secondsToLimit == null
+              ? ""
+              : `, with the limit of ${limitC} °C after ${clock(1000 * secondsToLimit)}`;
     const rates =
       burst !== null && sustained !== null
         ? ` Burst ${burst.toFixed(1)} fps, sustained ${sustained.toFixed(1)}.`
@@ -247,8 +257,18 @@ export const sweepingSentences = {
 
   "memory.noReadings": ({ run }: { run: number }) => `Run ${run} logged no memory.`,
   "memory.runFirst": () => "Run the scene for some minutes with memory logged.",
-  "memory.steady": ({ mbPerMinute, low, high }: { mbPerMinute: number; low: number; high: number }) =>
-    `Memory doesn't grow beyond doubt: ${mbPerMinute.toFixed(1)} MB a minute (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`,
+  "memory.steady": ({
+    mbPerMinute,
+    low,
+    high,
+    step,
+  }: {
+    mbPerMinute: number;
+    low: number;
+    high: number;
+    step?: { megabytes: number; minutes: number } | null;
+  }) =>
+    `${step ? `Memory rose once, by ${step.megabytes.toFixed(0)} MB after ${step.minutes.toFixed(1)} min, and stayed. Since then it` : "Memory"} doesn't grow beyond doubt: ${mbPerMinute.toFixed(1)} MB a minute (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`,
   "memory.grows": ({
     mbPerMinute,
     wall,
@@ -262,8 +282,8 @@ export const sweepingSentences = {
   }) =>
     `Memory grows by ${mbPerMinute.toFixed(0)} MB a minute${wall ? `; the wall comes after ${wall.minutes.toFixed(1)} min (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
-  "rate.native": ({ fps, held }: { fps: number; held: number }) =>
-    `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it.`,
+  "rate.native": ({ fps, held, ...sure }: { fps: number; held: number } & Sure) =>
+    `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
   "rate.lock": ({
     fps,
     held,
@@ -271,7 +291,8 @@ export const sweepingSentences = {
     average,
     freeHeld,
     nativeFps,
-  }: {
+    ...sure
+  }: Sure & {
     fps: number;
     held: number;
     /** Whole refreshes a frame lasts; null where its cadence is uneven. */
@@ -280,14 +301,31 @@ export const sweepingSentences = {
     freeHeld: number;
     nativeFps: number;
   }) =>
-    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
+    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
   "rate.tied": ({ nativeFps, held }: { nativeFps: number; held: number }) =>
     `Its speed is tied to its rate: any cap below ${rate(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
   "rate.free": ({ leastFps, average }: { leastFps: number; average: number }) =>
-    `No rate from ${rate(leastFps)} fps up is held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
+    `No rate from ${rate(leastFps)} fps up is sure to be held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
   "rate.capped": () =>
     "Almost every frame falls on one number of refreshes: was the cap really lifted? A capped run can't say what it would do free.",
 };
+
+function toLimit(outlook: LimitOutlook, limitC: number): string {
+  if (outlook.state === "never") return `, under the limit of ${limitC} °C: never at this load`;
+  return outlook.state === "reached"
+    ? `, with the limit of ${limitC} °C after ${clock(1000 * outlook.seconds)}`
+    : `; whether it comes to the limit of ${limitC} °C can't be told before the curve has bent: run ${minutes(outlook.runMinutes)}`;
+}
+
+/** What a fresh run should come to; absent from what was kept before it was reckoned. */
+interface Sure {
+  heldLow?: number;
+  chance?: number;
+}
+const surely = ({ heldLow, chance }: Sure) =>
+  heldLow === undefined || chance === undefined || heldLow >= 0.995
+    ? ""
+    : ` (a fresh run at least ${heldShare(heldLow)}, 95 %)`;
 
 /** Shares near the whole keep a digit, so that 99.4 % doesn't read as 99 %. */
 const heldShare = (held: number) => `${(100 * held).toFixed(held > 0.985 && held < 1 ? 1 : 0)} %`;

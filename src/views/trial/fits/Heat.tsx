@@ -1,9 +1,18 @@
 "use client";
 import { armAt } from "@/core/trial";
-import { heatAt } from "@/core/sweep";
+import { heatAt, type LimitOutlook } from "@/core/sweep";
 import type { HeatReading } from "@/core/trial";
 import { Panel, Plot, say, type PlotLine } from "@/ui";
 import { Head, cell, pointsOf, strokeOf, upTo, type FitProps } from "./parts";
+
+/** When a limit is reached, in a cell. */
+function outlookWords(outlook: LimitOutlook | null): string {
+  if (!outlook) return "–";
+  if (outlook.state === "never") return "never at this load";
+  return outlook.state === "reached"
+    ? `${(outlook.seconds / 60).toFixed(1)} min`
+    : `not known yet: run ${outlook.runMinutes} min`;
+}
 
 /** Temperature over time with the fitted curve, burst against sustained, cool-down. */
 export function Heat({ fit: { rows, limitC }, view: { trial } }: FitProps<HeatReading>) {
@@ -102,9 +111,7 @@ export function Heat({ fit: { rows, limitC }, view: { trial } }: FitProps<HeatRe
                   ? "–"
                   : row.throttles[0]
                     ? `${(row.throttles[0].startMs / 60_000).toFixed(1)} min`
-                    : row.secondsToLimit === null
-                      ? "never at this load"
-                      : `${(row.secondsToLimit / 60).toFixed(1)} min`}
+                    : outlookWords(row.outlook)}
               </td>
               <td className={`${cell} figure`}>
                 {row.throttles.length === 0

@@ -2,9 +2,10 @@ import {
   burstAndSustained,
   coolDownMinutes,
   fitHeat,
-  secondsToLimit,
+  limitOutlook,
   throttling,
   type HeatFit,
+  type LimitOutlook,
   type Throttle,
 } from "@/core/sweep";
 import { thinned } from "@/core/stats";
@@ -19,7 +20,7 @@ export interface HeatRow {
   points: { seconds: number[]; celsius: number[] };
   fit: HeatFit | null;
   /** Null: never at this load. */
-  secondsToLimit: number | null;
+  outlook: LimitOutlook | null;
   throttles: Throttle[];
   burst: number | null;
   sustained: number | null;
@@ -43,15 +44,16 @@ function rowOf(run: TrialRun, traces: Traces, limitC: number | null): HeatRow | 
   const warmth = channelIn(trace, "temperature", "gpuTemperature");
   if (!trace || !warmth) return null;
   const points = thinned(warmth.times, warmth.values, drawnPoints);
-  const fit = fitHeat(warmth.times, warmth.values);
+  const fit = fitHeat(warmth.times, warmth.values, channelIn(trace, "watts"));
   const rates = burstAndSustained(trace);
+  const ranSeconds = (warmth.times[warmth.times.length - 1] ?? 0) / 1000;
   const last = warmth.values[warmth.values.length - 1] ?? 0;
   return {
     run: run.number,
     arm: run.arm,
     points: { seconds: [...points.times.map((ms) => ms / 1000)], celsius: [...points.values] },
     fit,
-    secondsToLimit: fit && limitC !== null ? secondsToLimit(fit, limitC) : null,
+    outlook: fit && limitC !== null ? limitOutlook(fit, limitC, ranSeconds) : null,
     throttles: throttling(trace.channels, limitC),
     burst: rates?.burst ?? null,
     sustained: rates?.sustained ?? null,
@@ -131,7 +133,7 @@ function sentenceOf(
     hottestC: row.hottestC,
     limitC,
     throttled: throttle ? { half: throttle.half, afterMs: throttle.startMs } : null,
-    secondsToLimit: row.secondsToLimit,
+    outlook: row.outlook,
     burst: row.burst,
     sustained: row.sustained,
     coolDownMinutes: row.coolDownMinutes,

@@ -81,7 +81,7 @@ function sentenceOf(
   other: MemoryReading["others"][number] | null,
 ): Said {
   const { mbPerMinute, low, high, minutesToLimit, minutesLow, minutesHigh } = growth;
-  if (!growth.grows) return said("memory.steady", { mbPerMinute, low, high });
+  if (!growth.grows) return said("memory.steady", { mbPerMinute, low, high, step: growth.step });
   const wall =
     minutesToLimit === null || minutesLow === null || minutesHigh === null
       ? null

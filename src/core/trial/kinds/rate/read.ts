@@ -37,6 +37,7 @@ export function read(facts: TrialFacts, traces: Traces): RateReading | null {
     patches,
     limiterCountsDouble: settingFor(catalogue, "limiter")?.countsDouble ?? false,
     rules: free.rules.measuring,
+    runSpread: facts.noise.sd,
   });
   const driven = newestOf(trial, runs, "overdriven");
   const { pacing } = free.summary;

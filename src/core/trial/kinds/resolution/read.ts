@@ -1,4 +1,12 @@
-import { fitScaleLaw, isPaced, nextScale, usualFrameMs, type NextScale, type ScaleLaw } from "@/core/sweep";
+import {
+  fitScaleLaw,
+  isPaced,
+  nextScale,
+  usualFrameMs,
+  workMs,
+  type NextScale,
+  type ScaleLaw,
+} from "@/core/sweep";
 import { said, type Said } from "@/core/words";
 import { targetFpsOf, type TrialFacts } from "../../facts";
 import { meanOf, type Recommends } from "../../sweeping";
@@ -16,9 +24,12 @@ function levelsOf({ trial, runs, screens }: TrialFacts) {
   const levels = trial.arms.flatMap(({ level }, arm) => {
     const own = runs.filter((run) => run.arm === arm && !run.crashed);
     const mediansMs = own.flatMap(({ summary }) => usualFrameMs(summary) ?? []);
-    const p99sMs = own.flatMap(({ summary }) => summary.p99FrameTimeMs ?? []);
+    const timed = own.filter(({ summary }) => summary.p99FrameTimeMs !== null);
+    const p99sMs = timed.flatMap(({ summary }) => summary.p99FrameTimeMs ?? []);
+    const meansMs = timed.map(({ summary }) => 1000 / summary.averageFps);
     if (level === null || mediansMs.length === 0) return [];
-    return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs }];
+    const paced = timed.some(({ summary }) => isPaced(summary) && workMs(summary) === null);
+    return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs, meansMs, paced }];
   });
   return { levels, nativePixels };
 }
