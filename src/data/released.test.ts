@@ -51,7 +51,10 @@ interface Before {
 }
 let before: Before;
 /** What only this version knows, taken off, so that what was there can be compared. */
-const old = ({ version: _version, held: _held, ...summary }: Summary) => summary;
+const old = ({ version: _version, held: _held, ...summary }: Summary) => ({
+  ...summary,
+  segments: summary.segments.map(({ paceSpread: _paceSpread, ...segment }) => segment),
+});
 
 /** A slope is the middle one of many, and steps from one to the next. */
 const tolerance = (at: string) => (at.endsWith(".perMinute") ? 1e-3 : 1e-6);
