@@ -194,7 +194,6 @@ const names = [
   "out of reach",
 ] as const;
 
-
 /** One of the problems on a device of its own. @param at its place among the names */
 export function problemOf(at: number, seed: number): Problem {
   const random = seeded(seed * 331 + at * 7919 + 17);

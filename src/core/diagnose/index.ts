@@ -6,7 +6,6 @@ export {
   labelledCase,
   reliability,
   scoreDiagnosis,
-
   type Confusion,
   type LabelledCase,
   type Reliability,
