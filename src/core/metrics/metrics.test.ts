@@ -320,3 +320,16 @@ describe("hand tally", () => {
   });
   it("says nothing of the spread from one reading", () => expect(tallyFigures([60], 60).interval).toBeNull());
 });
+
+describe("a tally read too close together, or at a cap", () => {
+  it("says how many times further apart to read", () => {
+    const made = tallyFigures([60, 60, 60, 60, 60, 30, 30, 30, 30, 30], 60);
+    expect(made.furtherApart).toBeGreaterThanOrEqual(2);
+    expect(tallyFigures([58, 60, 55, 60, 59, 60, 52, 60, 60, 56], 60).furtherApart).toBe(1);
+  });
+  it("ten looks at 60 don't make the mean 60 for certain: dips that weren't seen lie on one side", () => {
+    const { interval } = tallyFigures(new Array(10).fill(60), 60);
+    expect(interval?.high).toBeCloseTo(60.5, 9);
+    expect(interval?.low).toBeLessThan(58);
+  });
+});

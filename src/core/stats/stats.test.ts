@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import * as reference from "simple-statistics";
 import {
+  chiSquared,
+  fTail,
   garwood,
   lag1,
   mean,
@@ -11,6 +13,8 @@ import {
   seeded,
   standardDeviation,
   tQuantile,
+  tTwoSided,
+  varianceOf,
   wilson,
 } from ".";
 
@@ -131,4 +135,22 @@ describe("seeded randomness", () => {
     expect(Math.abs(mean(values))).toBeLessThan(0.03);
     expect(Math.abs(standardDeviation(values) - 1)).toBeLessThan(0.03);
   });
+});
+
+describe("χ² draws (Marsaglia & Tsang 2000)", () => {
+  it.each([[1], [3], [12]])(
+    "with %d degrees of freedom have that mean and twice that variance (textbook)",
+    (freedom) => {
+      const random = seeded(freedom);
+      const drawn = Float64Array.from({ length: 20_000 }, () => chiSquared(random, freedom));
+      expect(mean(drawn) / freedom).toBeCloseTo(1, 1);
+      expect(varianceOf(drawn) / (2 * freedom)).toBeGreaterThan(0.9);
+      expect(varianceOf(drawn) / (2 * freedom)).toBeLessThan(1.1);
+    },
+  );
+});
+
+it("tails: |t| of 2.262157 with 9 degrees of freedom is one in twenty; F of 4.9646 with 1 and 10 too (any table)", () => {
+  expect(tTwoSided(2.262157, 9)).toBeCloseTo(0.05, 6);
+  expect(fTail(4.9646, 1, 10)).toBeCloseTo(0.05, 4);
 });

@@ -41,6 +41,7 @@ export {
   type Visits,
 } from "./understand";
 export { comparePlan, descendPlan, type Change } from "./kinds/compare/plan";
+export { leadPlan } from "./lead";
 export { adviseComparison } from "./kinds/compare/advise";
 export { pairEffects, type CompareReading } from "./kinds/compare/read";
 export { otherSide, screenPlan } from "./kinds/screen/plan";

@@ -74,6 +74,8 @@ export function Reading({
               `, 95 % between ${say.number(run.tally.interval.low)} and ${say.number(run.tally.interval.high)}`}
             ; at target {say.number(100 * run.tally.atTarget.share, 0)} % of looks (
             {say.number(100 * run.tally.atTarget.low, 0)} to {say.number(100 * run.tally.atTarget.high, 0)} %).
+            {(run.tally.furtherApart ?? 1) > 1 &&
+              ` Readings this close follow one another: read about ${run.tally.furtherApart} times further apart, and each counts whole.`}
           </p>
         )}
         <div className="mt-3">

@@ -14,19 +14,29 @@ export function whatHelps(
 ): Settings {
   const { advice, effects = [] } = outcome ?? {};
   if (!advice || advice.arm === null || arms[advice.arm] !== kept) return kept.settings;
-  const changes = (arm: Arm, key: string) => arm.settings[key] !== before.settings[key];
   const helping = effects.filter(({ matters, logGain }) => matters && logGain > 0);
-  return helping.reduce((made, { key }) => {
-    const rows = arms.filter((arm) => changes(arm, key));
-    const [first] = rows;
-    if (!first) return made;
-    const linked = Object.keys(first.settings).filter(
-      (other) => !plan.keys.includes(other) && rows.every((arm) => changes(arm, other)),
-    );
-    const moved = [key, ...linked].flatMap((each) => {
+  return helping.reduce(
+    (made, { key }) => ({ ...made, ...movedBy({ arms, before, plan }, key) }),
+    before.settings,
+  );
+}
+
+/** What one switch of a screening moves: itself and what is linked to it, at their other values. */
+export function movedBy(
+  { arms, before, plan }: Pick<Planned, "arms" | "before" | "plan">,
+  key: string,
+): Settings {
+  const changes = (arm: Arm, each: string) => arm.settings[each] !== before.settings[each];
+  const rows = arms.filter((arm) => changes(arm, key));
+  const [first] = rows;
+  if (!first) return {};
+  const linked = Object.keys(first.settings).filter(
+    (other) => !plan.keys.includes(other) && rows.every((arm) => changes(arm, other)),
+  );
+  return Object.fromEntries(
+    [key, ...linked].flatMap((each) => {
       const to = first.settings[each];
       return to === undefined ? [] : [[each, to] as const];
-    });
-    return { ...made, ...Object.fromEntries(moved) };
-  }, before.settings);
+    }),
+  );
 }

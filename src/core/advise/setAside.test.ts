@@ -1,0 +1,120 @@
+import type { Diagnosis } from "@/core/diagnose";
+import { said, words } from "@/core/words";
+import { outOfReach, suggest, type SuggestInput, type Tried } from ".";
+import { afternoon, atRandom, bySuggestion, problemOf } from "./afternoons";
+import { likelyAfter } from "./priors";
+import { whatBefore } from "./setAside";
+
+type Found = Diagnosis["causes"][number];
+const found = (cause: Found["cause"], chance: number): Found => ({
+  cause,
+  chance,
+  weight: 3,
+  evidence: [{ cause, weight: 3, sign: said("sign.clockNotWork") }],
+});
+const diagnosis = (...likely: Found[]): Diagnosis => ({
+  causes: likely.filter(({ chance }) => chance >= 0.5),
+  likely,
+  segments: [],
+  sentence: said("diagnosis.notEnough"),
+  settle: null,
+  pixelShare: null,
+});
+const tried = (key: string, to: Tried["to"], more: Partial<Tried> = {}): Tried => ({
+  key,
+  from: false,
+  to,
+  relieves: ["graphics"],
+  helped: false,
+  logGain: 0,
+  ...more,
+});
+const lever = { key: "haze", to: true, relieves: ["graphics"] as Tried["relieves"] };
+const graphics = diagnosis(found("graphics", 0.9));
+
+describe("a lever that was tried", () => {
+  it("and did nothing is left alone, in this job only", () => {
+    expect(whatBefore(lever, [tried("haze", true)], graphics).aside).toBe(true);
+    expect(whatBefore(lever, [tried("haze", true, { elsewhere: true })], graphics).aside).toBe(false);
+    expect(whatBefore(lever, [tried("edges", true)], graphics)).toEqual({ aside: false, since: null });
+  });
+  it("undecided with a gain may be tried once more, and not a third time", () => {
+    const gained = tried("haze", true, { logGain: 0.04 });
+    expect(whatBefore(lever, [gained], graphics).aside).toBe(false);
+    expect(whatBefore(lever, [gained, gained], graphics).aside).toBe(true);
+  });
+  it("comes back once another half was relieved and the diagnosis points to it, and says since what", () => {
+    const lighter = tried("light_model", true, { relieves: ["processor"], helped: true, logGain: 0.2 });
+    expect(whatBefore(lever, [tried("haze", true), lighter], graphics)).toEqual({
+      aside: false,
+      since: "light_model",
+    });
+    expect(whatBefore(lever, [lighter, tried("haze", true)], graphics).aside).toBe(true);
+    expect(whatBefore(lever, [tried("haze", true), lighter], diagnosis(found("processor", 0.9))).aside).toBe(
+      true,
+    );
+  });
+  it("that cost 38 % never comes back", () => {
+    const lighter = tried("light_model", true, { relieves: ["processor"], helped: true, logGain: 0.2 });
+    expect(whatBefore(lever, [tried("haze", true, { logGain: -0.48 }), lighter], graphics).aside).toBe(true);
+  });
+  it("isn't undone where it helped", () =>
+    expect(
+      whatBefore({ ...lever, to: false }, [tried("haze", true, { helped: true, logGain: 0.1 })], graphics)
+        .aside,
+    ).toBe(true));
+});
+
+describe("failures speak of causes", () => {
+  it("a lifted cap that changed nothing leaves little of the cap", () => {
+    const cap = diagnosis(found("cap or sync", 0.95));
+    const [after] = likelyAfter(cap, [tried("limit", 0, { relieves: ["sync"] })]);
+    // Odds of 19, a failure leaves 0.15 of them: 2.85 to 1 (arithmetic).
+    expect(after?.chance).toBeCloseTo(2.85 / 3.85, 6);
+    expect(likelyAfter(cap, [tried("haze", true)])[0]?.chance).toBeCloseTo(0.95, 9);
+  });
+  it("failures before something helped don't count", () => {
+    const helped = tried("light_model", true, { relieves: ["processor"], helped: true });
+    expect(likelyAfter(graphics, [tried("haze", true), helped])[0]?.chance).toBeCloseTo(0.9, 9);
+  });
+});
+
+describe("out of reach", () => {
+  const input = (speedPercent: number): SuggestInput => ({
+    levers: [],
+    diagnosis: graphics,
+    aim: "speed",
+    speedPercent,
+    steady: false,
+    history: [],
+    sceneMinutes: 1,
+  });
+  it("is said where nothing is left, with the honest ends", () => {
+    expect(suggest(input(60))).toEqual([]);
+    expect(words(outOfReach(input(60), true)!)).toMatch(
+      /Nothing that is left is likely to help, and 67 % is missing.*another engine or build/,
+    );
+    expect(words(outOfReach(input(60), false)!)).toMatch(/Lock a lower rate that holds, lower the target/);
+  });
+  it("isn't said at full speed, nor of a Steady job", () => {
+    expect(outOfReach(input(100), true)).toBeNull();
+    expect(outOfReach({ ...input(80), steady: true }, true)).toBeNull();
+  });
+});
+
+describe("afternoons (a small part of `npm run bench -- advice`)", () => {
+  // Pixels, a limit left at 30, a sleeping governor, a waiting driver; and one that can't be reached.
+  it.each([[0], [5], [6], [8], [11]])("problem %d ends right, in no more runs than any order takes", (at) => {
+    const made = afternoon(problemOf(at, 41), bySuggestion, 7);
+    expect(made.right).toBe(true);
+    const order = [0, 1, 2].map((seed) => afternoon(problemOf(at, 41), atRandom, seed).runs);
+    expect(made.runs).toBeLessThanOrEqual(order.reduce((sum, runs) => sum + runs, 0) / order.length);
+  });
+  it("never tries the same change twice without effect", () => {
+    const { trials } = afternoon(problemOf(11, 43), bySuggestion, 3);
+    const counts = new Map<string, number>();
+    for (const name of trials) counts.set(name, (counts.get(name) ?? 0) + 1);
+    // Once more where it was undecided with a gain, or where another half was relieved since.
+    expect(Math.max(...counts.values())).toBeLessThanOrEqual(2);
+  });
+});
