@@ -1,5 +1,5 @@
 import type { Grade } from "@/core/verdict";
-import { capital, count, effect, listed, signed, type Ratio } from "./figures";
+import { capital, count, effect, enoughChance, listed, signed, type Ratio } from "./figures";
 import type { AnySaid } from "./said";
 import { gradeWords } from "./verdict";
 import { words } from "./words";
@@ -10,9 +10,6 @@ export type LightChange = [from: Grade, to: Grade] | null;
 const light = (change: LightChange) =>
   change ? `, ${gradeWords[change[0]].name} → ${gradeWords[change[1]].name}` : "";
 const both = (pair: Ratio, change: LightChange) => `${effect(pair)}${light(change)}`;
-
-/** Chance from which a number of further runs is named as settling it. */
-export const enoughChance = 0.85;
 
 /** A chance in tenths, never rounded up to certainty. */
 const tenths = (chance: number) => Math.min(9, Math.round(10 * chance));

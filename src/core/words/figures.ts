@@ -38,3 +38,6 @@ export const value = (of: unknown) =>
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 export const listed = (names: string[]) => names.join(" and ");
+
+/** Chance from which a number of further runs is named as settling a comparison. */
+export const enoughChance = 0.85;
