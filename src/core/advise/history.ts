@@ -119,3 +119,33 @@ export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relie
   if (!only || others.length > 0) return null;
   return { ...only, helped: pair.decision === "better", logGain: Math.log(pair.ratio) };
 }
+
+/** A decided sweep of this job, as far as a lever can learn from it. */
+interface Swept {
+  kind: string;
+  arms: Pick<Arm, "settings" | "conditions">[];
+  plan: { keys: string[] };
+  choice: string | null;
+  keptArm: number | null;
+}
+
+/**
+ * What a sweep of scales, power modes or clocks taught: every level that wasn't kept was measured, and needs no trial of its own.
+ * @returns nothing for sweeps of something else, or those that kept nothing
+ */
+export function sweptIn({ kind, arms, plan, choice, keptArm }: Swept): Omit<Tried, "relieves" | "elsewhere">[] {
+  const kept = choice === "keep" && keptArm !== null ? arms[keptArm] : undefined;
+  const [key] = plan.keys;
+  const valueIn = (arm: (typeof arms)[number]): [string, SettingValue | null | undefined] | null => {
+    if (kind === "power") return ["power mode", arm.conditions.powerMode];
+    if (kind === "clocks") return ["clocks", arm.conditions.clocks];
+    return kind === "resolution" && key !== undefined ? [key, arm.settings[key]] : null;
+  };
+  const from = kept && valueIn(kept);
+  if (!from) return [];
+  return arms.flatMap((arm) => {
+    const to = valueIn(arm);
+    if (!to || to[1] === undefined || to[1] === null || to[1] === from[1]) return [];
+    return [{ key: to[0], from: from[1] ?? null, to: to[1], helped: false, logGain: 0 }];
+  });
+}

@@ -1,4 +1,4 @@
-export { believe, triedIn, type Belief, type Tried } from "./history";
+export { believe, sweptIn, triedIn, type Belief, type Tried } from "./history";
 export { allFastest, leversFor, withSetting, type Lever, type LeverSetting } from "./levers";
 export { nextStep, type NextStep, type StepRun, type StepTrial } from "./nextStep";
 export {

@@ -114,7 +114,7 @@ export function priorOf(
       ? weighed(
           Math.max(split * 0.5, 0.6 * (chanceOf("processor") + chanceOf("graphics"))),
           { chance: 0.55, logGain: 0.12 },
-          signOf("power split"),
+          signOf("power split", "processor", "graphics"),
         )
       : weighed(split, { chance: 0.6, logGain: 0.15 }, signOf("power split"));
   }

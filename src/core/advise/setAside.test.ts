@@ -1,6 +1,6 @@
 import type { Diagnosis } from "@/core/diagnose";
 import { said, words } from "@/core/words";
-import { outOfReach, suggest, type SuggestInput, type Tried } from ".";
+import { outOfReach, suggest, sweptIn, type SuggestInput, type Tried } from ".";
 import { afternoon, atRandom, bySuggestion, problemOf } from "./afternoons";
 import { likelyAfter } from "./priors";
 import { whatBefore } from "./setAside";
@@ -63,6 +63,29 @@ describe("a lever that was tried", () => {
       whatBefore({ ...lever, to: false }, [tried("haze", true, { helped: true, logGain: 0.1 })], graphics)
         .aside,
     ).toBe(true));
+});
+
+describe("a sweep of the job counts", () => {
+  const arm = (scale: number, powerMode?: string) => ({ settings: { scale }, conditions: { powerMode } });
+  const sweep = { kind: "resolution", arms: [arm(2), arm(3), arm(4)], plan: { keys: ["scale"] } };
+  it("levels that were measured and not kept are tried; the kept one isn't", () => {
+    expect(sweptIn({ ...sweep, choice: "keep", keptArm: 1 })).toEqual([
+      { key: "scale", from: 3, to: 2, helped: false, logGain: 0 },
+      { key: "scale", from: 3, to: 4, helped: false, logGain: 0 },
+    ]);
+    expect(sweptIn({ ...sweep, choice: "put back", keptArm: null })).toEqual([]);
+  });
+  it("power modes go by their names, and other kinds teach nothing", () => {
+    const power = {
+      ...sweep,
+      kind: "power",
+      arms: [arm(1, "Low"), arm(1, "High")],
+      choice: "keep",
+      keptArm: 0,
+    };
+    expect(sweptIn(power)).toEqual([{ key: "power mode", from: "Low", to: "High", helped: false, logGain: 0 }]);
+    expect(sweptIn({ ...power, kind: "heat" })).toEqual([]);
+  });
 });
 
 describe("failures speak of causes", () => {

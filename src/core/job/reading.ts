@@ -4,6 +4,8 @@ import {
   openingFor,
   outOfReach,
   suggest,
+  sweptIn,
+  type Lever,
   type NextStep,
   type Opening,
   type SuggestInput,
@@ -102,12 +104,20 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
 const suggestionsFor = (...of: Parameters<typeof suggestInput>): Suggestion[] => suggest(suggestInput(...of));
 
 function suggestInput(
-  { job, catalogue, standing }: Story,
+  { job, catalogue, standing, trials }: Story,
   { rig, system, title, tried }: JobSetting,
   run: StoryRun,
   diagnosis: Diagnosis | null,
 ): SuggestInput {
   const conditions = { ...firstConditions(rig.spec), ...run.conditions, ...standing.conditions };
+  // A change that an open trial makes is being tried already.
+  const open = trials.filter(({ decidedAt }) => !decidedAt).flatMap(({ arms }) => arms.slice(1));
+  const isOpen = ({ key, to, kind }: Lever) =>
+    open.some(({ settings, conditions: under }) =>
+      kind === "setting"
+        ? settings[key] === to
+        : to === { "power mode": under.powerMode, clocks: under.clocks, cooler: under.cooler }[kind],
+    );
   const levers = leversFor({
     catalogue,
     settings: standing.settings,
@@ -115,7 +125,8 @@ function suggestInput(
     spec: rig.spec,
     conditions,
     usefulScale: usefulScaleOf(rig, system, conditions.display),
-  });
+  }).filter((lever) => !isOpen(lever));
+  const swept = trials.filter(({ decidedAt }) => decidedAt).flatMap(sweptIn);
   const relieves = (key: string) =>
     catalogue.find((setting) => setting.key === key)?.relieves ?? ["processor" as const, "graphics" as const];
   return {
@@ -124,7 +135,7 @@ function suggestInput(
     aim: job.aim,
     speedPercent: speedOf(run),
     steady: run.verdict.grade === "steady",
-    history: tried.map((each) => ({ ...each, relieves: relieves(each.key) })),
+    history: [...tried, ...swept].map((each) => ({ ...each, relieves: relieves(each.key) })),
     sceneMinutes: sceneMinutes(title.scenes),
     pixelShare: diagnosis?.pixelShare ?? null,
   };

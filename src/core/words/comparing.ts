@@ -20,7 +20,7 @@ interface Further {
 }
 const further = ({ more, chance }: Further) =>
   chance < enoughChance
-    ? `even ${more} more runs a side would settle it in only ${tenths(chance)} of 10 cases`
+    ? `${count(more, "more run")} a side would settle it in ${tenths(chance)} of 10 cases, fewer less often`
     : `${count(more, "more run")} a side should settle it (${tenths(chance)} in 10)`;
 
 interface Pair {
