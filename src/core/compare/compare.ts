@@ -1,7 +1,7 @@
 import { type MeasuringRules, defaultMeasuring } from "@/core/metrics";
 import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { enoughChance, said, type Said } from "@/core/words";
+import { said, type Said } from "@/core/words";
 import { decide, furtherRuns, type Decision } from "./decide";
 import { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
 import { figureNames, measureRun, type Figure, type MeasuredRun } from "./measuredRun";
@@ -260,8 +260,6 @@ export function comparePair(
     notes.push(said("compare.byRounds", { unknown: fitted.averageFps.unknown }));
   if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
-  if (decision === "undecided" && further.chance < enoughChance)
-    notes.push(said("compare.nearMargin", further));
   const armOf = (arm: number): ArmFigures => {
     const own = arms[arm] ?? [];
     return { runs: own.length, averageFps: Math.exp(mean(own.map((run) => run.values.averageFps ?? NaN))) };

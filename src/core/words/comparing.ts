@@ -71,7 +71,6 @@ export const comparingSentences = {
   "compare.byRounds": ({ unknown }: { unknown: number }) =>
     `Analysed by rounds, each against itself. Who went first isn't known, so the drift from one run to the next, ${(100 * unknown).toFixed(1)} %, widens the interval.`,
   "compare.readings": () => "A side holds readings, not frames: lows and hitches can't be compared.",
-  "compare.nearMargin": ({ more, chance }: Further) => `${capital(further({ more, chance }))}.`,
   "compare.manyPairs": ({ pairs }: { pairs: number }) =>
     `${pairs} pairs were looked at: p is corrected after Holm (1979).`,
 
