@@ -5,7 +5,7 @@ import {
   type SimEffects,
   type SimProfile,
   type SimWorkload,
-} from "@/core/bench";
+} from "@/core/simulator";
 import { compareArms } from "@/core/compare";
 import { diagnose, type Diagnosis } from "@/core/diagnose";
 import { defaultsOf, settingSchema, type Setting, type Settings } from "@/core/kit";

@@ -1,6 +1,6 @@
 import type { Trace } from "@/core/trace";
 import { said, type Said } from "@/core/words";
-import { benchOf, comparePair, fitAll, type CompareOptions, type Comparison } from "./compare";
+import { comparePair, fitAll, measureArms, type CompareOptions, type Comparison } from "./compare";
 import { holm, type Decision } from "./decide";
 import { comparable } from "./effective";
 
@@ -43,12 +43,12 @@ export function compareArms(
   const [firstArm] = arms;
   const rounds =
     options.rounds === true && arms.length === 2 && arms.every((own) => own.length === firstArm?.length);
-  const bench = benchOf(sides.arms, places, { ...options, rounds });
-  const fitted = fitAll(bench);
+  const measured = measureArms(sides.arms, places, { ...options, rounds });
+  const fitted = fitAll(measured);
   const pairs: Omit<PairOutcome, "p" | "decision">[] = [];
   for (let a = 0; a < arms.length; a++)
     for (let b = a + 1; b < arms.length; b++)
-      pairs.push({ a, b, by: sides.by, comparison: comparePair(bench, fitted, a, b, options) });
+      pairs.push({ a, b, by: sides.by, comparison: comparePair(measured, fitted, a, b, options) });
   const corrected = holm(pairs.map(({ comparison }) => comparison.p));
   const outcomes = pairs.map((pair, index): PairOutcome => {
     const { decision } = pair.comparison;

@@ -83,7 +83,7 @@ export interface FittedArms {
 }
 
 /** All runs of a comparison, measured, with what is known of their order. */
-export interface Bench {
+export interface MeasuredArms {
   arms: MeasuredRun[][];
   places: number[][] | null;
   rounds: boolean;
@@ -95,7 +95,7 @@ export interface Bench {
  * Measures all runs once.
  * @param places where every run stood in the order, in the shape of `arms`; null where that isn't known
  */
-export function benchOf(
+export function measureArms(
   arms: Trace[][],
   places: number[][] | null,
   {
@@ -107,7 +107,7 @@ export function benchOf(
     resamples,
     onProgress = () => {},
   }: CompareOptions,
-): Bench {
+): MeasuredArms {
   const count = arms.flat().length;
   let done = 0;
   const measured = arms.map((arm) =>
@@ -138,7 +138,10 @@ function believed(between: number, within: number, { freedom, betweenOnly }: Noi
 }
 
 /** Fits one figure of all arms; null where a run's form can't say, or nothing tells how runs vary. */
-export function fitFigure({ arms, places, rounds, noise, underCap }: Bench, figure: Figure): FittedArms | null {
+export function fitFigure(
+  { arms, places, rounds, noise, underCap }: MeasuredArms,
+  figure: Figure,
+): FittedArms | null {
   const values = arms.map((arm) => arm.map((run) => run.values[figure]));
   const isWhole = (list: (number | null)[][]): list is number[][] =>
     list.flat().every((value) => value !== null);
@@ -184,7 +187,7 @@ export function contrastOf({ fit, variance, freedom, unknown }: FittedArms, a: n
 }
 
 /** Why a difference can't be called, whatever its interval: one run a side, or an order that can't be told from the change. */
-function whyNot({ arms, places, noise, underCap }: Bench, a: number, b: number): Said | null {
+function whyNot({ arms, places, noise, underCap }: MeasuredArms, a: number, b: number): Said | null {
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
   if (runsA === 1 && runsB === 1)
     return noise.freedom < measuredFreedom || underCap ? said("compare.oneRun") : null;
@@ -200,15 +203,15 @@ function possible(figure: Figure, levels: [a: number, b: number], half: number) 
   return { low: -top(levels[0]), high: top(levels[1]) };
 }
 
-/** One pair of a bench's arms, compared: b over a. */
+/** One pair of measured arms, compared: b over a. */
 export function comparePair(
-  bench: Bench,
+  measured: MeasuredArms,
   fitted: Record<Figure, FittedArms | null>,
   a: number,
   b: number,
   { marginPercent = 2, seed = 1 }: Pick<CompareOptions, "marginPercent" | "seed">,
 ): Comparison {
-  const { arms, places, noise, underCap } = bench;
+  const { arms, places, noise, underCap } = measured;
   if (!fitted.averageFps) throw new RangeError("runs have an average");
   const average = contrastOf(fitted.averageFps, a, b);
   const ratioOf = (fit: FittedArms | null) => {
@@ -226,7 +229,7 @@ export function comparePair(
   };
   const margin = Math.log(1 + marginPercent / 100);
   const found = decide(average, margin);
-  const barred = Math.abs(average.estimate) < huge ? whyNot(bench, a, b) : null;
+  const barred = Math.abs(average.estimate) < huge ? whyNot(measured, a, b) : null;
   const decision = barred ? "undecided" : found;
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
   const further =
@@ -256,7 +259,7 @@ export function comparePair(
         alone: Math.sqrt(alone.squares / Math.max(1, alone.freedom)),
       }),
     );
-  } else if (bench.rounds && places === null && runsA > 1)
+  } else if (measured.rounds && places === null && runsA > 1)
     notes.push(said("compare.byRounds", { unknown: fitted.averageFps.unknown }));
   if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
@@ -280,8 +283,8 @@ export function comparePair(
 }
 
 /** Every figure of all arms, fitted. */
-export const fitAll = (bench: Bench) =>
-  Object.fromEntries(figureNames.map((figure) => [figure, fitFigure(bench, figure)])) as Record<
+export const fitAll = (measured: MeasuredArms) =>
+  Object.fromEntries(figureNames.map((figure) => [figure, fitFigure(measured, figure)])) as Record<
     Figure,
     FittedArms | null
   >;
@@ -304,6 +307,6 @@ export function compare(
   if (options.rounds && a.length !== b.length)
     throw new RangeError("rounds need as many runs on one side as on the other");
   const { places } = options;
-  const bench = benchOf([a, b], places ? [places.a, places.b] : null, options);
-  return comparePair(bench, fitAll(bench), 0, 1, options);
+  const measured = measureArms([a, b], places ? [places.a, places.b] : null, options);
+  return comparePair(measured, fitAll(measured), 0, 1, options);
 }

@@ -1,4 +1,4 @@
-import { simulate, type SimDevice, type SimWorkload } from "@/core/bench";
+import { simulate, type SimDevice, type SimWorkload } from "@/core/simulator";
 import { summarise } from "@/core/metrics";
 import { seeded, type Random } from "@/core/stats";
 import { causes, type Cause } from "./causes";

@@ -1,4 +1,4 @@
-import { simulate, type SimDevice, type SimWorkload } from "@/core/bench";
+import { simulate, type SimDevice, type SimWorkload } from "@/core/simulator";
 import { seeded } from "@/core/stats";
 import type { Channel, FrameTrace } from "@/core/trace";
 import {

@@ -14,7 +14,7 @@ const shownLines = 20;
 const sampleRows = 6;
 
 /** Rows that can't be: how many of a kind, and the first lines. */
-export class Faults {
+export class RowFaults {
   count = 0;
   readonly lines: number[] = [];
 
@@ -32,8 +32,8 @@ export class Collector {
   readonly numbers = new Map<Role, Growable>();
   readonly sceneCodes = new Growable();
   readonly sceneLabels: string[] = [];
-  readonly badTimes = new Faults();
-  readonly backwards = new Faults();
+  readonly badTimes = new RowFaults();
+  readonly backwards = new RowFaults();
   /** Row index and line at which the clock starts again: a second log in the same file. */
   readonly restarts: { row: number; line: number }[] = [];
   readonly skipped: SkippedRow[] = [];
@@ -142,7 +142,7 @@ export class Collector {
     this.keep(cells, value);
   }
 
-  private fault(kind: Faults, line: number): void {
+  private fault(kind: RowFaults, line: number): void {
     kind.add(line);
     if (this.options.leaveOutBad) this.leftOut++;
   }

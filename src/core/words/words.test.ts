@@ -51,7 +51,7 @@ describe("the folder and the core agree", () => {
     // A template that begins with a capital and ends with a full stop is one; problems of the log's reader are its own.
     const prose = inCore.filter(
       (path) =>
-        !/core\/(trace|kit|bench|resolution)\/|fixtures/.test(path) &&
+        !/core\/(trace|kit|simulator|resolution)\/|fixtures/.test(path) &&
         /`[A-Z][^`]*\$\{[^`]*\.`/.test(readFileSync(path, "utf8")),
     );
     expect(prose).toEqual([]);

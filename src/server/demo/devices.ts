@@ -1,4 +1,4 @@
-import type { SimDevice, SimProfile } from "@/core/bench";
+import type { SimDevice, SimProfile } from "@/core/simulator";
 
 /** Governors that see their load whole and follow it. */
 const attentive: SimDevice["governor"] = { floor: 0.35, sees: 1 };

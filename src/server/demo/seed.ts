@@ -1,4 +1,4 @@
-import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/bench";
+import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/simulator";
 import { armOrder } from "@/core/compare";
 import {
   firstConditions,

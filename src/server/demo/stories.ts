@@ -1,4 +1,4 @@
-import type { SimEffect, SimEffects, SimScene, SimWorkload } from "@/core/bench";
+import type { SimEffect, SimEffects, SimScene, SimWorkload } from "@/core/simulator";
 import type { NewFault, NewJob, Settings } from "@/core/kit";
 import type { ArmConditions, TrialKind, TrialPlan } from "@/core/trial";
 
