@@ -4,7 +4,7 @@ import { join, relative } from "node:path";
 import { root } from "./lib/run.mjs";
 
 /** Folders of numeric loops over typed arrays. */
-const numeric = ["stats", "metrics", "compare", "sweep", "trace", "resolution", "bench", "advise"].map(
+const numeric = ["stats", "metrics", "compare", "sweep", "trace", "resolution", "simulator", "advise"].map(
   (folder) => `src/core/${folder}/`,
 );
 const isLoose = (file) =>

@@ -1,6 +1,7 @@
 import type { Trace } from "@/core/trace";
 import { said, type Said } from "@/core/words";
-import { comparePair, fitAll, measureArms, type CompareOptions, type Comparison } from "./compare";
+import { comparePair, type Comparison } from "./compare";
+import { fitAll, measureArms, type CompareOptions } from "./fitArms";
 import { holm, type Decision } from "./decide";
 import { comparable } from "./effective";
 
