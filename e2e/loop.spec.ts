@@ -31,7 +31,9 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
     }
     await bringByKeys(page, log(20, fps, graphicsBound));
   }
-  await expect(page.getByTestId("diagnosis")).toContainText("Graphics holds it back. Graphics is 97 % busy");
+  await expect(page.getByTestId("diagnosis")).toContainText(
+    /Graphics holds it back, [5-9] in 10\. Graphics is 97 % busy/,
+  );
   const next = page.getByRole("region", { name: "Try next" });
   await expect(next.getByRole("listitem").first()).toContainText(
     "Internal scale 2 → 1: asks 75 % fewer pixels",
@@ -143,6 +145,10 @@ test("a trial half done is found on the bench, says what is left, and one decide
     .click();
   await expect(page.getByTestId("left")).toContainText("3 runs to go: none, none, as it is");
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=1`, log(15, 45));
+  // One run a side is a look: −10 % isn't called before the other two are in.
+  await expect(page.getByTestId("advice")).toContainText(/Undecided: −(9|10)\.\d %.*a look, not a verdict/);
+  await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=1`, log(15, 45.1));
+  await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=0`, log(15, 49.9));
   await expect(page.getByTestId("advice")).toContainText(/Put back: −(9|10)\.\d %/);
   await page.keyboard.press("k");
   await page.getByLabel("Reason").fill("The edges look right.");
@@ -304,7 +310,7 @@ test("a screening is planned, half run, and shows its main effects", async ({ pa
   test.setTimeout(180_000);
   const job = await freshJob(request, "Basalt Choir");
   await open(page, `/jobs/${job}/trials/new?kind=screen`);
-  await expect(page.getByText(/A Plackett–Burman design of 8 runs/)).toBeVisible();
+  await expect(page.getByText(/A Plackett–Burman design, folded over: 16 runs/)).toBeVisible();
   await page.getByRole("button", { name: "Begin" }).click();
   await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
   const id = page.url().split("/").at(-1)!;

@@ -203,7 +203,7 @@ test("rate: free 42 to 50, locked at 30 by a limiter that counts double; the tar
     log(60, (second) => 46 + 4 * Math.sin(second / 5)),
   );
   await expect(page.getByTestId("advice")).toContainText(
-    "Lock at 30 fps: 100 % of windows hold it, every frame for 2 refreshes",
+    "Lock at 30 fps: 100 % of windows hold it behind the cap, every frame for 2 refreshes",
   );
   await expect(
     page.getByRole("table", { name: "Candidate rates" }).getByRole("row", { name: /recommended/ }),

@@ -128,7 +128,7 @@ export function fitHeat(
     seconds,
     points.values,
     loadOf(watts && readAt(watts, points.times)),
-    (least) => Math.max(least, 1e-6 * left.length) * (1 + (2 * t * t) / freedom),
+    (least) => Math.max(Math.min(least, best.squares), 1e-6 * left.length) * (1 + (2 * t * t) / freedom),
     (squares) => t * Math.sqrt(Math.max(squares / left.length, 1e-6)) * inflation,
   );
   if (two) {

@@ -99,6 +99,7 @@ export function fitTwoParts(
   if (found.length === 0) return null;
   const best = found.reduce((a, b) => (b.squares < a.squares ? b : a));
   const explained = found.filter(({ squares }) => squares <= allowed(best.squares));
+  // A single part may explain more than any pair of the ladder: then no pair widens anything.
   const half = error(best.squares);
   return {
     startC: best.startC,

@@ -34,8 +34,9 @@ export function ScreenForm(props: FormProps) {
       />
       {draft && (
         <p className="mt-3 text-[13px] text-soft">
-          A Plackett–Burman design of {draft.arms.length} runs: each switch stands on each side in half of them,
-          so its main effect can be read off. How switches act on one another isn&apos;t seen.
+          A Plackett–Burman design, folded over: {draft.arms.length} runs, the second half with every switch the
+          other way round. Each main effect can be read off, free of what pairs of switches do together. The
+          first half alone gives leads.
         </p>
       )}
       <Foot
