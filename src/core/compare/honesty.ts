@@ -180,6 +180,7 @@ export function honesty(truth: Truth): Honesty {
       rounds: told === "rounds",
       places: told === "order" ? places : null,
       seed: seed + repeat,
+      resamples: 60,
       ...(noise ? { noise } : {}),
     });
     const [first] = pairs;
