@@ -3,6 +3,18 @@ import type { RateReading } from "@/core/trial";
 import { Panel, say } from "@/ui";
 import { Head, cell, type FitProps } from "./parts";
 
+/** Where a fresh run behind the cap should lie, and the chance that it holds; a reading kept before that was reckoned has none. */
+function freshWords({
+  capFps,
+  heldLow,
+  heldHigh,
+  chance,
+}: Partial<RateReading["decision"]["candidates"][number]>) {
+  if (capFps === null || heldLow === undefined || heldHigh === undefined || chance === undefined) return "–";
+  const percent = (share: number) => (100 * share).toFixed(0);
+  return `${percent(heldLow)} to ${percent(heldHigh)} %, ${Math.round(10 * chance)} in 10`;
+}
+
 /** Candidate rates with what would hold, and the overdriven clock scene by scene. */
 export function Rate({ fit: { decision: rate, overdriven }, view: { trial } }: FitProps<RateReading>) {
   const effectWords = {
@@ -17,7 +29,7 @@ export function Rate({ fit: { decision: rate, overdriven }, view: { trial } }: F
       aside={<span className="figure text-[12px] text-soft">free: {rate.averageFps.toFixed(1)} fps</span>}
     >
       <table aria-label="Candidate rates" className="w-full text-left text-[13px]">
-        <Head names={["Rate", "Windows that hold", "On this display", "Limiter", ""]} />
+        <Head names={["Rate", "Windows that hold", "A fresh run", "On this display", "Limiter", ""]} />
         <tbody className="divide-y divide-line">
           {rate.candidates.map((each, index) => (
             <tr
@@ -42,6 +54,7 @@ export function Rate({ fit: { decision: rate, overdriven }, view: { trial } }: F
                   <span className="figure">{(100 * each.held).toFixed(1)} %</span>
                 </span>
               </td>
+              <td className={`${cell} figure`}>{freshWords(each)}</td>
               <td className={cell}>
                 {each.refreshes === null
                   ? "as it comes"
