@@ -1,16 +1,7 @@
 import { words } from "@/core/words";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
-import {
-  armOrder,
-  assumedNoise,
-  compareArms,
-  effectiveFps,
-  givesRounds,
-  noiseFloor,
-  rigNoise,
-  stillToRun,
-} from ".";
+import { armOrder, assumedNoise, compareArms, effectiveFps, noiseFloor, rigNoise, stillToRun } from ".";
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
@@ -80,14 +71,6 @@ describe("the order of runs", () => {
     expect(stillToRun(2, 3, [0, 1, 1])).toEqual([0, 0, 1]);
     expect(stillToRun(2, 2, [1, 1, 1])).toEqual([0, 0]);
     expect(stillToRun(2, 1, [0, 1])).toEqual([]);
-  });
-  it("gives rounds when every arm runs once before any runs again", () => {
-    expect([
-      givesRounds([0, 1, 1, 0], 2),
-      givesRounds([0, 0, 1, 1], 2),
-      givesRounds([0, 1], 2),
-      givesRounds([0, 1, 1], 2),
-    ]).toEqual([true, false, false, false]);
   });
 });
 

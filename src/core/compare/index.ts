@@ -15,5 +15,5 @@ export {
   type NoiseFloor,
 } from "./noise";
 export { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
-export { armOrder, givesRounds, runOrder, stillToRun } from "./order";
+export { armOrder, runOrder, stillToRun } from "./order";
 export { RunCells, type RunFigures } from "./runCells";

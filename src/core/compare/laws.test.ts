@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
-import { compare, decide, effectiveFps, furtherRuns, givesRounds, holm, noiseFloor, pooledSpread } from ".";
+import { compare, decide, effectiveFps, furtherRuns, holm, noiseFloor, pooledSpread } from ".";
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
@@ -163,26 +163,6 @@ describe("laws of noise", () => {
       ),
     );
   });
-});
-
-it("rounds are found in any order inside a round, and never across two", () => {
-  fc.assert(
-    fc.property(
-      fc.integer({ min: 2, max: 4 }),
-      fc.integer({ min: 2, max: 5 }),
-      fc.integer(),
-      (arms, rounds, seed) => {
-        const random = seeded(seed);
-        const round = () =>
-          Array.from({ length: arms }, (_, arm) => ({ arm, key: random.uniform() }))
-            .sort((a, b) => a.key - b.key)
-            .map(({ arm }) => arm);
-        const order = Array.from({ length: rounds }, round).flat();
-        expect(givesRounds(order, arms)).toBe(true);
-        expect(givesRounds([...order.slice(1), order[0]].slice(0, -1), arms)).toBe(false);
-      },
-    ),
-  );
 });
 
 it("an engine's own report decides over the counter, in proportion", () => {

@@ -1,11 +1,3 @@
-/** Whether runs in the order they were made fall into rounds: every arm once, then every arm again. */
-export function givesRounds(order: number[], arms: number): boolean {
-  if (order.length < 2 * arms || order.length % arms !== 0) return false;
-  for (let at = 0; at < order.length; at += arms)
-    if (new Set(order.slice(at, at + arms)).size !== arms) return false;
-  return true;
-}
-
 /** The order that lets warming up favour no arm: 0 1 2, 2 1 0, 0 1 2 … @returns length arms · rounds */
 export function armOrder(arms: number, rounds: number): number[] {
   const there = Array.from({ length: arms }, (_, arm) => arm);
