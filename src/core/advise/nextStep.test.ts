@@ -16,6 +16,14 @@ const run = (changes: Partial<StepRun> = {}): StepRun => ({
 
 describe("the next step of a job", () => {
   it("begins with a baseline", () => expect(nextStep({ runs: [] }).action).toBe("baseline"));
+  it("doesn't promise that a confirmation closes a job whose last run ended Dark", () => {
+    const after = (grade: StepRun["grade"]) => nextStep({ runs: [run({ grade })], decided: 1 });
+    expect(after("steady").sentence).toEqual(saying(/that confirmation closes the job/));
+    expect(after("dark")).toMatchObject({
+      action: "confirm",
+      sentence: saying(/ended Dark.*only a run that holds/),
+    });
+  });
   it("asks for repeats until three tell the spread", () => {
     expect(nextStep({ runs: [run()] })).toMatchObject({
       action: "repeat",

@@ -65,7 +65,11 @@ export function nextStep({
     const figures = { trial, first, then: rest.slice(0, 3), left: left.length };
     return { action: "trial", sentence: said("next.trial", figures) };
   }
-  if (decided > 0 && !confirmed) return { action: "confirm", sentence: said("next.confirm") };
+  if (decided > 0 && !confirmed)
+    return {
+      action: "confirm",
+      sentence: runs.at(-1)?.grade === "dark" ? said("next.confirmDark") : said("next.confirm"),
+    };
   if (!last) return { action: "baseline", sentence: said("next.baseline") };
   if (decided > 0) {
     if (last.grade === "steady") return { action: "close", sentence: said("next.closeSteady") };

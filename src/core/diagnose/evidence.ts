@@ -310,7 +310,8 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
     made.push(
       evidence("shaders", "sign.coldHitches", { ms: all, onEntry }, 0.4 + 2.4 * Math.min(1, onEntry / 0.6)),
     );
-  } else if (entry >= 0.6 * all && segments.some(({ label }) => label !== "")) {
+  } else if (entry >= 0.6 * all && segments.filter(({ label }) => label !== "").length > 1) {
+    // Of one scene the entry is the start of the log, where anything may still be loading.
     const warm = cacheState === "warm";
     made.push(
       evidence("storage", "sign.entryOnce", { entryMs: entry, allMs: all, warm }, warm ? undefined : 1),

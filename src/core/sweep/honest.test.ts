@@ -53,6 +53,13 @@ describe("the resolution law never contradicts its own runs", () => {
     );
     expect(fitScaleLaw(levels, { targetFps: 60 }).largestScale).toBe(2);
   });
+  it("where none holds, the figure that keeps the smallest from it is said", () => {
+    const said = (more: Partial<ScaleLevel>) =>
+      fitScaleLaw([level(1, 15.4, more), level(2, 25), level(3, 45)], { targetFps: 60 }).failing;
+    expect(said({})).toBeNull();
+    expect(said({ meansMs: [18] })).toMatchObject({ scale: 1, what: "average", ms: expect.closeTo(18, 9) });
+    expect(said({ p99sMs: [40] })).toMatchObject({ what: "99th percentile", ms: expect.closeTo(40, 9) });
+  });
   it("paced by the display: only measured levels count, and it asks for a free run", () => {
     const levels = [
       [1, 16.7],
@@ -143,6 +150,18 @@ describe("memory", () => {
     expect(made.low).toBeLessThan(30);
     expect(made.high).toBeGreaterThan(30);
   });
+});
+
+it("a mode whose runs dim doesn't hold, whatever its average; one that flickers does, and it is said", () => {
+  const mode = (name: string, watts: number, light: "steady" | "flickers" | "dims") => ({
+    mode: name,
+    nominalWatts: watts,
+    runs: [{ fps: 60, low: null, watts, light }],
+  });
+  const dims = powerSweep([mode("Low", 8, "dims"), mode("High", 20, "steady")], 60);
+  expect(words(dims.reason)).toMatch(/^High holds 60 fps \(60\.0\)/);
+  const flickers = powerSweep([mode("Low", 8, "flickers"), mode("High", 20, "steady")], 60);
+  expect(words(flickers.reason)).toMatch(/^Low holds 60 fps on average, with visible dips or hitches/);
 });
 
 it("equal power modes: the least watts win, and none is said to be slower", () => {

@@ -1,5 +1,6 @@
 import { assumedNoise, holm, pooledSpread, type NoiseFloor } from "@/core/compare";
 import { mean, tQuantile, tTwoSided } from "@/core/stats";
+import type { Grade } from "@/core/verdict";
 import { said, type Said } from "@/core/words";
 
 /** Runs in one power mode (or at one clock option). */
@@ -7,8 +8,8 @@ export interface PowerLevel {
   mode: string;
   /** What the mode is named for; null where the maker names none. */
   nominalWatts: number | null;
-  /** A run each: average fps, worst-time low, measured watts where logged. */
-  runs: { fps: number; low: number | null; watts: number | null }[];
+  /** A run each: average fps, worst-time low, measured watts where logged, and its light where it has one. */
+  runs: { fps: number; low: number | null; watts: number | null; light?: Grade | null }[];
 }
 
 export interface PowerRow {
@@ -24,6 +25,8 @@ export interface PowerRow {
   measured: boolean;
   fpsPerWatt: number | null;
   holds: boolean;
+  /** Some run flickered. */
+  flickers: boolean;
   /** No other mode is both faster and thriftier. */
   onFront: boolean;
 }
@@ -37,6 +40,8 @@ export interface PowerSweep {
   slowerWithMore: { mode: string; than: string; ratio: number; low: number; high: number; sentence: Said }[];
   missing: Said[];
 }
+
+const isUnder = (light: Grade) => light === "dims" || light === "gutters" || light === "dark";
 
 /** One mode is faster on no more watts, or as fast on less. */
 function beats(fps: number, watts: number | null, otherFps: number, otherWatts: number | null): boolean {
@@ -92,7 +97,9 @@ export function powerSweep(
       worstTimeLow: lows.length > 0 ? mean(lows) : null,
       ...watts[i],
       fpsPerWatt: watts[i].watts === null ? null : rates[i] / watts[i].watts,
-      holds: rates[i] >= targetFps * (1 - tolerance),
+      // An average that holds over runs that dim isn't held.
+      holds: rates[i] >= targetFps * (1 - tolerance) && runs.every(({ light }) => !light || !isUnder(light)),
+      flickers: runs.some(({ light }) => light === "flickers"),
       onFront:
         watts[i].watts !== null &&
         !rates.some((rate, k) => k !== i && beats(rate, watts[k].watts, rates[i], watts[i].watts)),
@@ -148,8 +155,8 @@ function sweetSpotOf(
   const order = rows.map((_, i) => i);
   const holding = order.filter((i) => rows[i].holds);
   const found = (at: number, code: "power.holds" | "power.fastest" | "power.asFast") => {
-    const { mode, watts, fps } = rows[at];
-    return { at, reason: said(code, { mode, targetFps, fps, watts }) };
+    const { mode, watts, fps, flickers } = rows[at];
+    return { at, reason: said(code, { mode, targetFps, fps, watts, flickers }) };
   };
   const thriftiest = (among: number[]) =>
     among.sort(

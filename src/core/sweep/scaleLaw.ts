@@ -33,6 +33,13 @@ export interface ScaleLaw {
   msPerMegapixelInterval: [low: number, high: number];
   /** What medians and averages hold and 99th percentiles allow; measured levels decide, the law fills in. Null when none holds the target. */
   largestScale: number | null;
+  /** Why the smallest level measured doesn't hold, where none does: the figure that keeps it from it, ms. */
+  failing: {
+    scale: number;
+    what: "median" | "average" | "99th percentile";
+    ms: number;
+    allowedMs: number;
+  } | null;
   /** From 99th percentiles. */
   largestSteadyScale: number | null;
   largestScaleInterval: [low: number, high: number] | null;
@@ -220,7 +227,18 @@ export function fitScaleLaw(
   const found = (limitedByPixels && !onlyMeasured ? candidates : measured).filter(holds).at(-1) ?? null;
   if (limitedByPixels && found !== null && found > measured[measured.length - 1])
     notes.push(said("resolution.beyond", { found, most: measured[measured.length - 1] }));
+  const least = { median: y[0], average: means[0], "99th percentile": steady[0] / caughtUp };
+  const worst = (["median", "average", "99th percentile"] as const).find((what) => least[what] > limit);
   return {
+    failing:
+      found === null && worst
+        ? {
+            scale: measured[0],
+            what: worst,
+            ms: worst === "99th percentile" ? steady[0] : least[worst],
+            allowedMs: worst === "99th percentile" ? caughtUp * limit : limit,
+          }
+        : null,
     floorMs: law.floor ?? Math.max(0, law.intercept),
     floorSeen: law.floor !== null,
     interceptMs: law.intercept,

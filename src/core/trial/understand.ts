@@ -97,7 +97,8 @@ export function armFigures({ trial, runs, rules }: TrialFacts): ArmFigures[] {
       speedPercent: mean(({ reportedSpeedPercent }) => reportedSpeedPercent),
       averageFps: mean(({ averageFps }) => averageFps),
       low: mean(({ lows }) => lows?.[rules.lowMethod].one),
-      fullSpeedTimePercent: mean((summary) => summary.fullSpeedTimePercent),
+      // Frames of an engine that shows old ones again say nothing of the title's speed.
+      fullSpeedTimePercent: mean((summary) => (summary.counterDisagrees ? null : summary.fullSpeedTimePercent)),
       hitchesPerMinute: mean(({ hitches }) => hitches?.perMinute),
       watts: mean(({ channels }) => channels.watts?.mean),
     };

@@ -73,6 +73,8 @@ export const advisingSentences = {
   }) =>
     `“${trial}”: run ${first} next${then.length > 0 ? `, then ${then.join(", ")}${left > 1 + then.length ? " …" : ""}` : ""}; ${left} to go.`,
   "next.confirm": () => "Run the scene once more with what was kept: that confirmation closes the job.",
+  "next.confirmDark": () =>
+    "The last run ended Dark. Run the scene once more with what was kept: only a run that holds confirms it.",
   "next.closeSteady": () => "Steady, and confirmed: close the job and keep its profile.",
   "next.closeAsIs": () => "Confirmed, and nothing likely is left to try: close the job with what holds.",
   "next.outOfReach": ({

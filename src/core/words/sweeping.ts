@@ -52,8 +52,18 @@ export const sweepingSentences = {
     `Resolution isn't the limit, and no level holds ${rate(targetFps)} fps: look elsewhere.`,
   "resolution.free": ({ largest, kept }: { largest: number; kept: number }) =>
     `Resolution isn't the limit: ×${largest}, the largest measured that holds, costs nothing${kept !== largest ? `; past ×${kept} is past the screen` : ""}.`,
-  "resolution.none": ({ targetFps, floorMs }: { targetFps: number; floorMs: number }) =>
-    `No scale holds ${rate(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
+  "resolution.none": ({
+    targetFps,
+    floorMs,
+    failing,
+  }: {
+    targetFps: number;
+    floorMs: number;
+    failing?: { scale: number; what: string; ms: number; allowedMs: number } | null;
+  }) =>
+    failing
+      ? `No scale holds ${rate(targetFps)} fps: at ×${failing.scale}, the smallest run, the ${failing.what} of its frame times is ${failing.ms.toFixed(1)} ms, and ${failing.allowedMs.toFixed(1)} are allowed.`
+      : `No scale holds ${rate(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
   "resolution.keep": ({
     kept,
     largest,
@@ -102,13 +112,15 @@ export const sweepingSentences = {
     targetFps,
     fps,
     watts,
+    flickers,
   }: {
     mode: string;
     targetFps: number;
     fps: number;
     watts: number | null;
+    flickers?: boolean;
   }) =>
-    `${mode} holds ${rate(targetFps)} fps (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
+    `${mode} holds ${rate(targetFps)} fps${flickers ? " on average, with visible dips or hitches" : ""} (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
   "power.fastest": ({
     mode,
     targetFps,

@@ -32,7 +32,7 @@ export function EffectList({ effect }: { effect: PairEffect }) {
       {worstTimeLow && row("1 % low, worst time", ratio(worstTimeLow))}
       {fullSpeedTime &&
         row(
-          "Full-speed time",
+          by === "frames" ? "Full-speed time" : "Full-speed time by the report",
           `${signed(fullSpeedTime.difference)} points, 95 % ${signed(fullSpeedTime.low)} to ${signed(fullSpeedTime.high)}`,
         )}
       {hitchesPerMinute &&

@@ -170,6 +170,7 @@ export function JobScreen(loaded: JobView) {
       {diagnosis && <Diagnosed diagnosis={diagnosis} />}
       {run === latest && !job.closedAt && view.spec && (
         <TryNext
+          isSteady={latest?.verdict.grade === "steady"}
           onChanged={refresh}
           job={job}
           standing={standing}

@@ -19,7 +19,11 @@ export function TryNext({
   catalogue,
   spec,
   onChanged,
-}: { onChanged: () => void } & Pick<JobView, "job" | "standing" | "suggestions" | "opening"> & {
+  isSteady,
+}: { onChanged: () => void; isSteady: boolean } & Pick<
+  JobView,
+  "job" | "standing" | "suggestions" | "opening"
+> & {
     catalogue: Setting[];
     spec: RigSpec;
   }) {
@@ -116,7 +120,9 @@ export function TryNext({
       </ol>
       {suggestions.length === 0 && (
         <p className="mt-1 text-[13px] text-soft">
-          Nothing to suggest: the house rules allow no change that is likely to help.
+          {isSteady
+            ? "Nothing to suggest: it is Steady, and nothing is missing."
+            : "Nothing to suggest: nothing that is left, and that the house rules allow, is likely to help."}
         </p>
       )}
     </section>

@@ -23,7 +23,8 @@ export function read(facts: TrialFacts): PowerReading | null {
     nominalWatts: level,
     runs: runs
       .filter((run) => run.arm === arm && !run.crashed)
-      .map(({ summary }) => ({
+      .map(({ summary, verdict }) => ({
+        light: verdict.grade,
         fps: effectiveFps(summary, nativeFps),
         low: summary.lows?.worstTime.one ?? null,
         watts: summary.channels.watts?.mean ?? null,

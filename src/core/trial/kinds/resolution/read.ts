@@ -72,13 +72,13 @@ export function read(facts: TrialFacts): ResolutionReading | null {
 
 /** The scale to keep: the largest that the law lets hold, and none that the display can't show. */
 function recommend(
-  { largestScale, largestSteadyScale, largestScaleInterval, limitedByPixels, floorMs }: ScaleLaw,
+  { largestScale, largestSteadyScale, largestScaleInterval, limitedByPixels, floorMs, failing }: ScaleLaw,
   targetFps: number,
   usefulScale: number | null,
 ): { scale: number | null; sentence: Said } {
   if (largestScale === null) {
     const sentence = limitedByPixels
-      ? said("resolution.none", { targetFps, floorMs })
+      ? said("resolution.none", { targetFps, floorMs, failing })
       : said("resolution.elsewhere", { targetFps });
     return { scale: null, sentence };
   }
