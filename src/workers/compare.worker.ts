@@ -35,7 +35,6 @@ const api = {
   async compare(
     arms: string[][],
     { yardstick, rules, marginPercent, noise, places }: ComparedUnder,
-    onProgress: (share: number) => void,
   ): Promise<ArmsOutcome> {
     const traces = await Promise.all(arms.map((ids) => Promise.all(ids.map(fetched))));
     return compareArms(traces, {
@@ -45,7 +44,6 @@ const api = {
       marginPercent,
       noise,
       places,
-      onProgress,
     });
   },
 };

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { ArmsOutcome } from "@/core/compare";
-import { callback, startComparer, type ComparedUnder } from "@/workers";
+import { startComparer, type ComparedUnder } from "@/workers";
 
 export type ComparisonState =
   | { step: "idle" }
@@ -30,16 +30,10 @@ export function useComparison(
     const worker = startComparer();
     let current = true;
     setState({ step: "working", share: 0 });
-    worker.call
-      .compare(
-        runs,
-        how,
-        callback((share: number) => current && setState({ step: "working", share })),
-      )
-      .then(
-        (outcome) => current && setState({ step: "made", outcome }),
-        (error: Error) => current && setState({ step: "failed", problem: error.message }),
-      );
+    worker.call.compare(runs, how).then(
+      (outcome) => current && setState({ step: "made", outcome }),
+      (error: Error) => current && setState({ step: "failed", problem: error.message }),
+    );
     return () => {
       current = false;
       worker.end();
