@@ -51,10 +51,9 @@ const afterFailure = 0.6,
 
 /** Chances of the diagnosis's causes once levers that relieve them have failed in this job; what they lose, something unnamed wins. */
 export function likelyAfter(diagnosis: Diagnosis | null, history: Tried[]): FoundCause[] {
-  const failed = history.filter(({ elsewhere, helped }) => !elsewhere && !helped);
   // What helped since has changed the rig's balance: failures before it were judged by another diagnosis.
   const last = history.findLastIndex(({ elsewhere, helped }) => !elsewhere && helped);
-  const since = failed.filter((trial) => history.indexOf(trial) > last);
+  const since = history.slice(last + 1).filter(({ elsewhere, helped }) => !elsewhere && !helped);
   return (diagnosis?.likely ?? diagnosis?.causes ?? []).map((each) => {
     const { cause } = each;
     const speaking = since.filter(
@@ -71,9 +70,6 @@ const unnamed = 0.4,
 
 /** Share of the frame that goes with pixels where no sweep tells, by whether graphics is what holds it back. */
 const pixelsOf = (graphics: number) => 0.25 + 0.45 * graphics;
-
-const isLifting = ({ purpose, towards }: Lever) =>
-  towards === "speed" && (purpose === "limiter" || purpose === "hold rate");
 
 /**
  * What the tags and the diagnosis suggest of a lever.
@@ -102,7 +98,7 @@ export function priorOf(
     logGain,
     because,
   });
-  if (isLifting(lever))
+  if (lever.lifts)
     return {
       chance: 0.9 * chanceOf("cap or sync") + 0.1 * (1 - known),
       logGain: Math.max(0.1, shortfall),

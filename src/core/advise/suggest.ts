@@ -71,7 +71,7 @@ function isWanted(lever: Lever, { steady, aim, speedPercent, diagnosis }: Sugges
 }
 
 /** Every lever that is wanted and not left alone, with what is believed of it. */
-function rate(input: SuggestInput): (Suggestion & { since: string | null })[] {
+function rate(input: SuggestInput): Suggestion[] {
   const { levers, aim, steady, history, sceneMinutes, speedPercent, diagnosis } = input;
   const weights = costWeights[aim];
   const shortfall = shortfallOf(speedPercent);
@@ -100,7 +100,6 @@ function rate(input: SuggestInput): (Suggestion & { since: string | null })[] {
         belief,
         expected,
         minutes,
-        since,
         // Restarts count, but half an hour for what closes the gap is better spent than ten minutes for what can't.
         score: (60 * worth) / Math.max(8, minutes),
         sentence: sentenceFor(lever, belief, because, since, input),
@@ -126,18 +125,7 @@ export const heatCautions = [said("caution.heat"), said("caution.limit")];
  *
  * @returns at most `most`, the best first; none where nothing that is left is likely to help
  */
-export const suggest = (input: SuggestInput, most = 3): Suggestion[] =>
-  rate(input)
-    .slice(0, most)
-    .map(({ lever, belief, expected, minutes, score, sentence, cautions }) => ({
-      lever,
-      belief,
-      expected,
-      minutes,
-      score,
-      sentence,
-      cautions,
-    }));
+export const suggest = (input: SuggestInput, most = 3): Suggestion[] => rate(input).slice(0, most);
 
 /** What is left may turn out so much better than expected. */
 const hopeful = 2;

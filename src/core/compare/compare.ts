@@ -10,7 +10,7 @@ import {
   type FittedArms,
   type MeasuredArms,
 } from "./fitArms";
-import { fitRuns, mixedWithOrder } from "./fitRuns";
+import { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
 import type { Figure } from "./measuredRun";
 
 export interface ArmFigures {
@@ -61,6 +61,9 @@ function possible(figure: Figure, levels: [a: number, b: number], half: number) 
   return { low: -top(levels[0]), high: top(levels[1]) };
 }
 
+/** Spread of one run about a fit. */
+const spreadOf = ({ squares, freedom }: RunsFit) => Math.sqrt(squares / Math.max(1, freedom));
+
 /** One pair of measured arms, compared: b over a. */
 export function comparePair(
   measured: MeasuredArms,
@@ -72,15 +75,15 @@ export function comparePair(
   const { arms, places, noise, underCap } = measured;
   if (!fitted.averageFps) throw new RangeError("runs have an average");
   const average = contrastOf(fitted.averageFps, a, b);
-  const ratioOf = (fit: FittedArms | null) => {
-    if (!fit) return null;
-    const { estimate, low, high } = contrastOf(fit, a, b);
-    return { ratio: Math.exp(estimate), low: Math.exp(low), high: Math.exp(high) };
-  };
+  const asRatio = ({ estimate, low, high }: typeof average) => ({
+    ratio: Math.exp(estimate),
+    low: Math.exp(low),
+    high: Math.exp(high),
+  });
   const differenceOf = (figure: "fullSpeedTime" | "hitchesPerMinute") => {
-    const fit = fitted[figure];
-    if (!fit) return null;
-    const { estimate, low, high } = contrastOf(fit, a, b);
+    const own = fitted[figure];
+    if (!own) return null;
+    const { estimate, low, high } = contrastOf(own, a, b);
     const levelOf = (arm: number) => mean((arms[arm] ?? []).map((run) => run.values[figure] ?? 0));
     const bounds = possible(figure, [levelOf(a), levelOf(b)], (high - low) / 2);
     return { difference: estimate, low: Math.max(low, bounds.low), high: Math.min(high, bounds.high) };
@@ -92,9 +95,8 @@ export function comparePair(
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
   const further =
     decision === "undecided"
-      ? furtherRuns({ ...average, margin, least: barred ? 2 - Math.min(2, runsA, runsB) + 1 : 1, seed })
+      ? furtherRuns({ ...average, margin, least: barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1, seed })
       : { more: 0, chance: 1 };
-  const whole = { averageFps: ratioOf(fitted.averageFps) };
   const fullSpeedTime = differenceOf("fullSpeedTime");
   const notes: Said[] = [];
   if (barred) notes.push(barred);
@@ -105,20 +107,21 @@ export function comparePair(
         ? said("compare.assumedSpread", { sd: noise.sd })
         : said("compare.borrowedSpread", { sd: noise.sd }),
     );
-  if (fitted.averageFps.fit.terms > 0) {
+  const { fit } = fitted.averageFps;
+  if (fit.terms > 0) {
     const alone = fitRuns(
       arms.map((arm) => arm.map((run) => run.values.averageFps ?? 0)),
       null,
     );
     notes.push(
       said("compare.byOrder", {
-        drift: fitted.averageFps.fit.drift,
-        spread: Math.sqrt(fitted.averageFps.fit.squares / Math.max(1, fitted.averageFps.fit.freedom)),
-        alone: Math.sqrt(alone.squares / Math.max(1, alone.freedom)),
+        drift: fit.drift,
+        spread: spreadOf(fit),
+        alone: spreadOf(alone),
       }),
     );
   } else if (measured.rounds && places === null && runsA > 1)
-    notes.push(said("compare.byRounds", { unknown: fitted.averageFps.unknown }));
+    notes.push(said("compare.byRounds", { unknown: fit.unknown }));
   if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
   const armOf = (arm: number): ArmFigures => {
@@ -127,8 +130,8 @@ export function comparePair(
   };
   return {
     arms: { a: armOf(a), b: armOf(b) },
-    averageFps: whole.averageFps ?? { ratio: NaN, low: NaN, high: NaN },
-    worstTimeLow: ratioOf(fitted.worstTimeLow),
+    averageFps: asRatio(average),
+    worstTimeLow: fitted.worstTimeLow && asRatio(contrastOf(fitted.worstTimeLow, a, b)),
     fullSpeedTime,
     hitchesPerMinute: differenceOf("hitchesPerMinute"),
     decision,

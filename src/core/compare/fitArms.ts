@@ -30,8 +30,6 @@ interface Contrast {
   estimate: number;
   low: number;
   high: number;
-  /** Of the estimate. */
-  error: number;
   freedom: number;
   /** Variance of one run, and what a difference takes of it. */
   variance: number;
@@ -45,8 +43,6 @@ export interface FittedArms {
   variance: number;
   freedom: number;
   borrowed: boolean;
-  /** Known only up to this, however many runs: drift inside rounds of unknown order. */
-  unknown: number;
 }
 
 /** All runs of a comparison, measured, with what is known of their order. */
@@ -116,7 +112,6 @@ export function fitFigure(
   const within = mean(arms.flat().map((run) => run.within[figure]));
   const byRounds = rounds && places === null;
   const fit = byRounds ? fitRounds(values) : fitRuns(values, places);
-  const unknown = byRounds ? fitRounds(values).unknown : 0;
   if (figure === "averageFps" || figure === "worstTimeLow") {
     // A cap holds the average, not the worst frames.
     const floor = underCap && figure === "averageFps" ? heldNoise : noise;
@@ -125,16 +120,17 @@ export function fitFigure(
       figure === "averageFps"
         ? believed(between, within, floor, arms.flat().length)
         : { sd: Math.sqrt(between + within), freedom: floor.freedom };
-    return { fit, unknown, ...pooledSpread(fit.squares, fit.freedom, prior) };
+    return { fit, ...pooledSpread(fit.squares, fit.freedom, prior) };
   }
   // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or window makes it.
   if (fit.freedom < 1) return null;
   const variance = Math.max(fit.squares / fit.freedom, within);
-  return { fit, unknown, variance, freedom: fit.freedom, borrowed: false };
+  return { fit, variance, freedom: fit.freedom, borrowed: false };
 }
 
 /** The effect of arm b over arm a. */
-export function contrastOf({ fit, variance, freedom, unknown }: FittedArms, a: number, b: number): Contrast {
+export function contrastOf({ fit, variance, freedom }: FittedArms, a: number, b: number): Contrast {
+  const { unknown } = fit;
   const [levelA = NaN, levelB = NaN] = [fit.levels[a], fit.levels[b]];
   const estimate = levelB - levelA;
   const unit = fit.unit(a, b);
@@ -145,7 +141,6 @@ export function contrastOf({ fit, variance, freedom, unknown }: FittedArms, a: n
     estimate,
     low: estimate - half,
     high: estimate + half,
-    error,
     freedom,
     variance,
     unit,

@@ -1,4 +1,5 @@
 import { Matrix, determinant, inverse } from "ml-matrix";
+import { mean } from "@/core/stats";
 
 /** A linear fit of runs: a level for every arm, and what the rig did meanwhile by itself. */
 export interface RunsFit {
@@ -13,6 +14,8 @@ export interface RunsFit {
   terms: number;
   /** What the drift comes to from the first run to the last; 0 without terms. */
   drift: number;
+  /** Levels are known only up to this, however many runs: drift inside rounds of unknown order. */
+  unknown: number;
 }
 
 /** Degrees of freedom that must be left for a second term of drift, and for a first. */
@@ -62,6 +65,7 @@ export function fitRuns(values: number[][], places: number[][] | null): RunsFit 
       freedom: y.length - values.length - terms,
       terms,
       drift: terms > 0 ? driftAt(1) - driftAt(-1) : 0,
+      unknown: 0,
     };
   }
 }
@@ -80,10 +84,9 @@ function isSolvable(information: Matrix): boolean {
 export function mixedWithOrder(placesA: number[], placesB: number[]): number {
   const places = [...placesA, ...placesB];
   const n = places.length;
-  const centre = places.reduce((sum, at) => sum + at, 0) / n;
+  const centre = mean(places);
   const squares = places.reduce((sum, at) => sum + (at - centre) ** 2, 0);
   if (squares === 0) return 0;
-  const meanOf = (list: number[]) => list.reduce((sum, at) => sum + at, 0) / list.length;
-  const apart = meanOf(placesB) - meanOf(placesA);
+  const apart = mean(placesB) - mean(placesA);
   return (apart ** 2 * ((placesA.length * placesB.length) / n)) / squares;
 }

@@ -148,10 +148,12 @@ function afternoonOf({ shape, ratio, order, spread, drift, levelsOff, seconds }:
  * Ratios are geometric means, as they are compared.
  */
 function truthOf(truth: Truth, seed: number): Record<HeldFigure, number> {
-  const many = { ...truth, order: "AB".repeat(truth.ratio === 1 ? 4 : 300), drift: 0, levelsOff: Infinity };
   if (truth.ratio === 1 && truth.seconds[0] === truth.seconds[1])
     return { averageFps: 1, worstTimeLow: 1, fullSpeedTime: 0, hitchesPerMinute: 0 };
-  const { arms } = afternoonOf({ ...many, order: "AB".repeat(300) }, seeded(seed));
+  const { arms } = afternoonOf(
+    { ...truth, order: "AB".repeat(300), drift: 0, levelsOff: Infinity },
+    seeded(seed),
+  );
   const [pair] = compareArms(arms, { targetFps, nativeFps: targetFps, resamples: 2 }).pairs;
   if (!pair) throw new RangeError("an afternoon has two arms");
   const { averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute } = pair.comparison;

@@ -17,7 +17,6 @@ export interface MeasuredRun {
   form: Trace["form"];
   /** Nearly every frame is as long as the usual one: a cap or the display holds it. */
   held: boolean;
-  figures: RunFigures;
   /** Every figure as it is compared, rates and lows in logs; null where the form can't say. */
   values: Record<Figure, number | null>;
   /** Variance of every such value that the run's own frames leave open. */
@@ -143,5 +142,5 @@ export function measureRun(
   const left = within.averageFps > 0 ? Math.max(1, slow / within.averageFps) : 1;
   for (const figure of figureNames)
     within[figure] = Math.max(leastVariance(figure, minutes, rules.windowMs), within[figure] * left);
-  return { form: trace.form, held: isHeld(trace, null), figures: source.figures, values, within };
+  return { form: trace.form, held: isHeld(trace, null), values, within };
 }

@@ -9,9 +9,8 @@ import type { RunsFit } from "./fitRuns";
  * that; where they didn't, it can't be seen, and the difference is known no better than the rig's drift from one run to the next.
  *
  * @param values of both arms, round by round
- * @returns the fit; `unknown`: what drift inside a round could come to
  */
-export function fitRounds([a = [], b = []]: number[][]): RunsFit & { unknown: number } {
+export function fitRounds([a = [], b = []]: number[][]): RunsFit {
   const pairs = a.map((value, round) => (b[round] ?? NaN) - value);
   const n = pairs.length;
   const level = mean(pairs);

@@ -66,13 +66,14 @@ const namedFrom = 0.5,
 
 /**
  * Weights as chances: a cause's odds go with e^(steepness · weight), against all the others and against what no sign names.
- * Steepness and the weight of the unnamed were fitted by likelihood on made-up devices of other seeds than those scored
+ * Steepness and the weight of the unnamed were set by hand on made-up devices of other seeds than those scored
  * (docs/method.md, "What holds it back").
  */
-export const chanceScale = { steepness: 1.5, unnamed: 1 };
+const steepness = 1.5,
+  unnamed = 1;
 
 /** Chance of every cause, given what its evidence comes to; what is missing from 1 is something that no sign names. */
-export function chancesOf(weighed: number[], { steepness, unnamed } = chanceScale): number[] {
+export function chancesOf(weighed: number[]): number[] {
   const odds = weighed.map((weight) => (weight > 0 ? Math.exp(steepness * weight) : 0));
   const all = odds.reduce((sum, each) => sum + each, Math.exp(steepness * unnamed));
   return odds.map((each) => each / all);

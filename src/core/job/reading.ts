@@ -68,11 +68,9 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
     baseline && baseline.verdict.grade !== "steady"
       ? openingFor(job.strategy, speedOf(baseline), trials.length)
       : null;
-  const suggestions = job.closedAt || !telling ? [] : suggestionsFor(story, setting, telling, diagnosis);
-  const end =
-    job.closedAt || !telling || telling.verdict.grade === null
-      ? null
-      : outOfReach(suggestInput(story, setting, telling, diagnosis), job.tied);
+  const asked = job.closedAt || !telling ? null : suggestInput(story, setting, telling, diagnosis);
+  const suggestions = asked ? suggest(asked) : [];
+  const end = asked && telling?.verdict.grade ? outOfReach(asked, job.tied) : null;
   const openTrial = trials.findLast(({ decidedAt }) => !decidedAt) ?? null;
   const [best] = suggestions;
   const next = nextStep({
@@ -100,8 +98,6 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
     next,
   };
 }
-
-const suggestionsFor = (...of: Parameters<typeof suggestInput>): Suggestion[] => suggest(suggestInput(...of));
 
 function suggestInput(
   { job, catalogue, standing, trials }: Story,

@@ -169,8 +169,7 @@ export function fitHeat(
 }
 
 /** Watts as they were at some instants. */
-const readAt = ({ times, values }: Pick<Channel, "times" | "values">, at: Float64Array) =>
-  at.map((ms) => held({ role: "watts", times, values }, ms));
+const readAt = (watts: Pick<Channel, "times" | "values">, at: Float64Array) => at.map((ms) => held(watts, ms));
 
 type Curve = Pick<HeatFit, "startC" | "settledC" | "settleSeconds" | "parts">;
 

@@ -15,7 +15,7 @@ const halves: { half: Throttle["half"]; clock: ChannelRole; loads: ChannelRole[]
 ];
 
 /** The reading that holds at an instant. */
-export function held({ times, values }: Channel, ms: number): number {
+export function held({ times, values }: Pick<Channel, "times" | "values">, ms: number): number {
   let low = 0,
     high = times.length - 1;
   while (low < high) {
