@@ -1,7 +1,7 @@
 import { words } from "@/core/words";
 import type { Command } from "commander";
 import { summarise } from "@/core/metrics";
-import { fitScaleLaw, isPaced, usualFrameMs, workMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
+import { fitScaleLaw, hidesWork, usualFrameMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
 import type { ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 import { boxIn } from "./resolution";
@@ -47,7 +47,7 @@ export function scaleLaw(program: Command): void {
           mediansMs: [medianMs],
           p99sMs: [p99FrameTimeMs],
           meansMs: [1000 / summary.averageFps],
-          paced: isPaced(summary) && workMs(summary) === null,
+          paced: hidesWork(summary),
         });
       }
       if (new Set(levels.map(({ scale }) => scale)).size < 2)

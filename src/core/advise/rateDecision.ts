@@ -121,12 +121,12 @@ function behindCap(
     );
   const shareOf = ({ held, all }: { held: number[]; all: number[] }) =>
     all.length > 0 ? sum(held) / sum(all) : 1000 / capFps >= sum([...workMs]) / workMs.length ? 1 : 0;
-  const now = { ahead: shareOf(blocksOf(1, "one ahead")), strict: shareOf(blocksOf(1, "strict")) };
+  const runs = runsAlike.map((z) =>
+    (["one ahead", "strict"] as const).map((working) => blocksOf(Math.exp(Math.SQRT2 * spread * z), working)),
+  );
+  const [ahead, strict] = runs[runsAlike.indexOf(0)].map(shareOf);
   const shares: number[] = [];
-  for (const z of runsAlike) {
-    const ways = (["one ahead", "strict"] as const).map((working) =>
-      blocksOf(Math.exp(Math.SQRT2 * spread * z), working),
-    );
+  for (const ways of runs) {
     const worst = ways.reduce((a, b) => (shareOf(b) < shareOf(a) ? b : a));
     if (worst.all.length === 0) continue;
     for (let k = 0; k < draws; k++) {
@@ -141,12 +141,12 @@ function behindCap(
     }
   }
   const sorted = Float64Array.from(shares).sort();
-  const held = Math.min(now.ahead, now.strict);
+  const held = Math.min(ahead, strict);
   return sorted.length === 0
     ? fromReadings(held)
     : {
         held,
-        heldStrict: now.strict,
+        heldStrict: strict,
         heldLow: quantile(sorted, 0.05),
         heldHigh: quantile(sorted, 0.95),
         chance: shares.filter((share) => share >= heldEnough).length / shares.length,

@@ -1,6 +1,5 @@
-import { Matrix, determinant, inverse } from "ml-matrix";
 import { assumedNoise, pooledSpread, type NoiseFloor } from "@/core/compare";
-import { mean, medianOf, tQuantile } from "@/core/stats";
+import { leastSquares, mean, medianOf, tQuantile } from "@/core/stats";
 
 /** First rows of the cyclic designs of Plackett & Burman (1946), + as 1. The last row of every design is all −. */
 const generators: Record<number, string> = {
@@ -68,17 +67,18 @@ function sparseSpread(effects: number[]): { error: number; freedom: number } {
 /** Least squares of values on an intercept and signs. @returns null where they can't be told apart */
 function fitSigns(signs: number[][], values: number[]) {
   if (signs.length <= (signs[0]?.length ?? 0)) return null;
-  const design = new Matrix(signs.map((row) => [1, ...row]));
-  const information = design.transpose().mmul(design);
-  if (Math.abs(determinant(information.clone().div(signs.length))) < 1e-6) return null;
-  const covariance = inverse(information);
-  const solved = covariance.mmul(design.transpose()).mmul(Matrix.columnVector(values)).to1DArray();
-  const fitted = design.mmul(Matrix.columnVector(solved)).to1DArray();
+  const made = leastSquares(
+    signs.map((row) => [1, ...row]),
+    values,
+  );
+  if (!made) return null;
+  const { coefficients, covariance, squares, freedom } = made;
+  const effects = coefficients.slice(1);
   return {
-    coefficients: solved.slice(1),
-    units: solved.slice(1).map((_, factor) => covariance.get(factor + 1, factor + 1)),
-    squares: values.reduce((sum, value, i) => sum + (value - (fitted[i] ?? 0)) ** 2, 0),
-    freedom: values.length - design.columns,
+    coefficients: effects,
+    units: effects.map((_, factor) => covariance.get(factor + 1, factor + 1)),
+    squares,
+    freedom,
   };
 }
 

@@ -1,5 +1,4 @@
-import { Matrix, determinant, inverse } from "ml-matrix";
-import { mean } from "@/core/stats";
+import { leastSquares, mean } from "@/core/stats";
 
 /** A linear fit of runs: a level for every arm, and what the rig did meanwhile by itself. */
 export interface RunsFit {
@@ -42,42 +41,30 @@ export function fitRuns(values: number[][], places: number[][] | null): RunsFit 
   const spare = y.length - values.length;
   const wanted = places === null ? 0 : spare >= forTwo ? 2 : spare >= forOne ? 1 : 0;
   const at = places === null ? [] : centred(places.flat());
-  for (let terms = wanted; ; terms--) {
-    const design = new Matrix(
+  for (let terms = wanted; terms >= 0; terms--) {
+    const made = leastSquares(
       y.map((_, i) => [
         ...values.map((_own, arm) => (arms[i] === arm ? 1 : 0)),
         ...Array.from({ length: terms }, (_none, power) => at[i] ** (power + 1)),
       ]),
+      y,
     );
-    const transposed = design.transpose();
-    const information = transposed.mmul(design);
-    const covariance = isSolvable(information) ? inverse(information) : null;
-    if (!covariance) continue;
-    const solved = covariance.mmul(transposed).mmul(Matrix.columnVector(y)).to1DArray();
-    const fitted = design.mmul(Matrix.columnVector(solved)).to1DArray();
-    const bend = solved.slice(values.length);
+    if (!made) continue;
+    const { coefficients, covariance, squares, freedom } = made;
+    const bend = coefficients.slice(values.length);
     const driftAt = (place: number) =>
       bend.reduce((sum, coefficient, power) => sum + coefficient * place ** (power + 1), 0);
     return {
-      levels: solved.slice(0, values.length),
+      levels: coefficients.slice(0, values.length),
       unit: (a, b) => covariance.get(a, a) + covariance.get(b, b) - 2 * covariance.get(a, b),
-      squares: y.reduce((sum, value, i) => sum + (value - fitted[i]) ** 2, 0),
-      freedom: y.length - values.length - terms,
+      squares,
+      freedom,
       terms,
       drift: terms > 0 ? driftAt(1) - driftAt(-1) : 0,
       unknown: 0,
     };
   }
-}
-
-/** Whether a symmetric matrix of sums can be inverted without losing the figures. */
-function isSolvable(information: Matrix): boolean {
-  const n = information.rows;
-  const scaled = new Matrix(n, n);
-  for (let i = 0; i < n; i++)
-    for (let j = 0; j < n; j++)
-      scaled.set(i, j, information.get(i, j) / Math.sqrt(information.get(i, i) * information.get(j, j)));
-  return determinant(scaled) > 1e-6;
+  throw new RangeError("every arm needs a run");
 }
 
 /** Share of an arm's place in the order that a straight line through the order explains: 1 for A then B, 0 for A B B A. */

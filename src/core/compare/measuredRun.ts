@@ -1,5 +1,6 @@
 import {
   averageRate,
+  blockRates,
   defaultMeasuring,
   fullSpeedOfReadings,
   isHeld,
@@ -76,22 +77,6 @@ function leastVariance(figure: Figure, minutes: number, windowMs: number): numbe
   return figure === "hitchesPerMinute" ? 1 / minutes ** 2 : 0;
 }
 
-/** Seconds of the run as values of their own: rates of whole seconds. */
-function secondsOf(trace: Trace): Float64Array {
-  if (trace.form === "interval") return trace.rates;
-  const rates: number[] = [];
-  let frames = 0,
-    ms = 0;
-  for (const frameMs of trace.frameTimes) {
-    frames++;
-    ms += frameMs;
-    if (ms < 1000) continue;
-    rates.push((1000 * frames) / ms);
-    frames = ms = 0;
-  }
-  return Float64Array.from(rates);
-}
-
 /** Fewest seconds from which slow wandering is read. */
 const fewestSeconds = 8;
 
@@ -101,7 +86,7 @@ const fewestSeconds = 8;
  * @returns 0 for runs too short to tell
  */
 function slowVariance(trace: Trace): number {
-  const seconds = secondsOf(trace);
+  const seconds = trace.form === "interval" ? trace.rates : blockRates(trace.frameTimes, 1000);
   const n = seconds.length;
   const raw = n < fewestSeconds ? null : lag1(seconds);
   if (raw === null) return 0;

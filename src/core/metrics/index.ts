@@ -1,6 +1,7 @@
 export {
   averageFps,
   averageRate,
+  blockRates,
   lowMethods,
   lows,
   speedPercent,

@@ -71,3 +71,18 @@ export function lows(sorted: Float64Array, time: number): Lows {
   const pair = (low: (x: number) => number) => ({ one: low(0.01), tenth: low(0.001) });
   return { percentile: pair(percentile), worstMean: pair(worstMean), worstTime: pair(worstTime) };
 }
+
+/** Rates of stretches of at least `blockMs`, one after another, fps; what is left at the end is no stretch. */
+export function blockRates(frameTimes: Float64Array, blockMs: number): Float64Array {
+  const rates: number[] = [];
+  let frames = 0,
+    ms = 0;
+  for (const frameMs of frameTimes) {
+    frames++;
+    ms += frameMs;
+    if (ms < blockMs) continue;
+    rates.push((1000 * frames) / ms);
+    frames = ms = 0;
+  }
+  return Float64Array.from(rates);
+}

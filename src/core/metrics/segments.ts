@@ -1,6 +1,7 @@
 import { medianOf, quantile } from "@/core/stats";
 import { endsOf, firstEndAfter, type ChannelRole, type FrameTrace } from "@/core/trace";
 import type { Hitch } from "./hitches";
+import { blockRates } from "./rate";
 
 /** A stretch of a run by itself: a marked scene's visit, or an equal part where nothing is marked. */
 export interface Segment {
@@ -105,18 +106,9 @@ const paceBlockMs = 500,
 
 /** Spread of the rate over blocks: half the distance from the 16th to the 84th percentile over the median, so that hitches don't make it. */
 function paceSpreadOf(frameTimes: Float64Array): number | null {
-  const rates: number[] = [];
-  let frames = 0,
-    ms = 0;
-  for (const frameMs of frameTimes) {
-    frames++;
-    ms += frameMs;
-    if (ms < paceBlockMs) continue;
-    rates.push(frames / ms);
-    frames = ms = 0;
-  }
+  const rates = blockRates(frameTimes, paceBlockMs);
   if (rates.length < fewestBlocks) return null;
-  const sorted = Float64Array.from(rates).sort();
+  const sorted = rates.sort();
   return (quantile(sorted, 0.84) - quantile(sorted, 0.16)) / 2 / quantile(sorted, 0.5);
 }
 

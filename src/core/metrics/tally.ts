@@ -1,4 +1,13 @@
-import { lag1, mean, meanInterval, poissonUpper, standardDeviation, wilson, type Interval } from "@/core/stats";
+import {
+  lag1,
+  mean,
+  meanInterval,
+  poissonUpper,
+  standardDeviation,
+  unbiasedLag1,
+  wilson,
+  type Interval,
+} from "@/core/stats";
 
 /** What a hand tally supports; everything from it is marked "by eye". */
 export interface TallyFigures {
@@ -33,8 +42,7 @@ export function tallyFigures(readings: number[], targetFps: number, tolerance = 
   const centre = mean(readings);
   const n = readings.length;
   const raw = lag1(readings);
-  // The lag-1 of few readings lies too low by about (1 + 4r)/n (Marriott & Pope 1954, Kendall 1954).
-  const follow = raw === null ? null : raw + (1 + 4 * raw) / n;
+  const follow = raw === null ? null : unbiasedLag1(raw, n);
   const { low, high, effective } = meanInterval(
     readings,
     centre,

@@ -2,6 +2,8 @@ export { medianOf, quantile } from "./quantile";
 export { lag1, mean, standardDeviation, varianceOf } from "./moments";
 export {
   betaQuantile,
+  effectiveNumber,
+  unbiasedLag1,
   fTail,
   garwood,
   meanInterval,
@@ -13,6 +15,7 @@ export {
   type Interval,
 } from "./intervals";
 export { weightedLine, type Line } from "./line";
+export { leastSquares } from "./leastSquares";
 export { theilSen, type TheilSen } from "./theilSen";
 export { thinned } from "./thin";
 export { chiSquared, seeded, studentT, type Random } from "./random";

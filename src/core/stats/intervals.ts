@@ -61,6 +61,12 @@ export function poissonUpper(count: number, level = 0.95): number {
   return jstat.gamma.inv(level, count + 1, 1);
 }
 
+/** How many of n readings count as independent: n·(1 − r)/(1 + r), r the lag-1 autocorrelation, 0 ≤ r < 1 (common practice for an AR(1) series). */
+export const effectiveNumber = (n: number, r: number): number => (n * (1 - r)) / (1 + r);
+
+/** Lag-1 of few values brought back from its bias, about −(1 + 4r)/n (Marriott & Pope 1954, Kendall 1954). */
+export const unbiasedLag1 = (r: number, n: number): number => r + (1 + 4 * r) / n;
+
 /**
  * Mean with its t interval, for readings that may follow one another closely.
  * The interval uses the effective number of readings n·(1 − r)/(1 + r), r the lag-1
@@ -75,7 +81,7 @@ export function meanInterval(
 ): Interval & { effective: number } {
   const n = values.length;
   const dependence = Math.max(0, Math.min(0.99, r ?? 0));
-  const effective = Math.max(Math.min(2, n), (n * (1 - dependence)) / (1 + dependence));
+  const effective = Math.max(Math.min(2, n), effectiveNumber(n, dependence));
   // Readings that follow one another show less than their spread: the mean moves with them.
   const spread = sd * Math.sqrt((effective / Math.max(1, effective - 1)) * ((n - 1) / n));
   const half =

@@ -1,4 +1,4 @@
-import { lag1, mean, tQuantile, thinned, weightedLine, type Interval } from "@/core/stats";
+import { effectiveNumber, lag1, mean, tQuantile, thinned, weightedLine, type Interval } from "@/core/stats";
 import type { Channel } from "@/core/trace";
 import { fitTwoParts, loadOf, type HeatPart } from "./heatParts";
 import { held } from "./throttle";
@@ -97,7 +97,7 @@ export function fitHeat(
       value - heatAt({ startC: best.start, settledC: best.settled, settleSeconds: best.tau }, seconds[i]),
   );
   const follow = Math.max(0, Math.min(0.95, lag1(left) ?? 0));
-  const effective = Math.max(5, (left.length * (1 - follow)) / (1 + follow));
+  const effective = Math.max(5, effectiveNumber(left.length, follow));
   const freedom = Math.max(2, effective - 3);
   const variance = Math.max(best.squares / left.length, 1e-6);
   const t = tQuantile(0.975, freedom);

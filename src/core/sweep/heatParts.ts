@@ -1,5 +1,4 @@
-import { Matrix, inverse } from "ml-matrix";
-import type { Interval } from "@/core/stats";
+import { leastSquares, type Interval } from "@/core/stats";
 
 /** One part of a warming: a chip warms in a minute, what it sits in in many. */
 export interface HeatPart {
@@ -63,36 +62,35 @@ export function fitTwoParts(
 ): TwoParts | null {
   const span = seconds[seconds.length - 1];
   const columns = ladder.map((share) => broughtBy(share * span, seconds, load));
-  const right = Matrix.columnVector(celsius);
   const found: (Omit<TwoParts, "settled"> & { settledC: number; unit: number })[] = [];
   ladder.forEach((fast, i) =>
     ladder.forEach((slow, k) => {
       if (slow < apart * fast) return;
-      const design = new Matrix(seconds.length, load ? 4 : 3);
-      for (let row = 0; row < seconds.length; row++) {
-        design.set(row, 0, 1);
-        design.set(row, 1, columns[i][row]);
-        design.set(row, 2, columns[k][row]);
-        // What the device held already when it began leaves with the slow part.
-        if (load) design.set(row, 3, 1 - Math.exp(-seconds[row] / (slow * span)));
-      }
-      const transposed = design.transpose();
-      const covariance = invertible(transposed.mmul(design));
-      if (!covariance) return;
-      const solved = covariance.mmul(transposed.mmul(right)).to1DArray();
-      const [startC, first, second, held = 0] = solved;
+      const made = leastSquares(
+        Array.from(seconds, (at, row) => [
+          1,
+          columns[i][row],
+          columns[k][row],
+          // What the device held already when it began leaves with the slow part.
+          ...(load ? [1 - Math.exp(-at / (slow * span))] : []),
+        ]),
+        celsius,
+        0,
+      );
+      if (!made) return;
+      const { coefficients, covariance, squares } = made;
+      const [startC, first, second, held = 0] = coefficients;
       if (first * (second + held) < 0) return;
-      const left = design.mmul(Matrix.columnVector(solved)).sub(right).to1DArray();
-      const ones = Matrix.ones(design.columns, 1);
       found.push({
         startC,
         parts: [
           { riseC: first, settleSeconds: fast * span },
           { riseC: second + held, settleSeconds: slow * span },
         ],
-        squares: left.reduce((sum, off) => sum + off * off, 0),
-        settledC: solved.reduce((sum, each) => sum + each, 0),
-        unit: Math.sqrt(Math.max(0, ones.transpose().mmul(covariance).mmul(ones).get(0, 0))),
+        squares,
+        settledC: coefficients.reduce((sum, each) => sum + each, 0),
+        // Settled, all parts are in: the variance of their sum.
+        unit: Math.sqrt(Math.max(0, covariance.sum())),
       });
     }),
   );
@@ -110,13 +108,4 @@ export function fitTwoParts(
       high: Math.max(...explained.map(({ settledC, unit }) => settledC + half * unit)),
     },
   };
-}
-
-function invertible(information: Matrix): Matrix | null {
-  try {
-    const made = inverse(information);
-    return made.to1DArray().every(Number.isFinite) ? made : null;
-  } catch {
-    return null;
-  }
 }

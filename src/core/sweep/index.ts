@@ -21,6 +21,6 @@ export {
 export { chooseSchool, type School, type SchoolChoice } from "./schools";
 export { memoryGrowth, minutesWith, type MemoryGrowth } from "./memory";
 export { nextScale, type NextScale } from "./nextLevel";
-export { isPaced, usualFrameMs, workMs } from "./usualFrame";
+export { hidesWork, isPaced, usualFrameMs } from "./usualFrame";
 export { burstAndSustained, throttling, type Throttle } from "./throttle";
 export type { HeatPart } from "./heatParts";

@@ -1,4 +1,4 @@
-import { lag1, mean, theilSen, thinned, weightedLine } from "@/core/stats";
+import { effectiveNumber, lag1, mean, theilSen, thinned, unbiasedLag1, weightedLine } from "@/core/stats";
 
 /** How memory grows, and when it meets the wall. */
 export interface MemoryGrowth {
@@ -67,8 +67,8 @@ function slopeOf(minutes: Float64Array, megabytes: Float64Array) {
   const { slope, intercept } = theilSen(minutes, megabytes);
   const n = minutes.length;
   const raw = lag1(megabytes.map((value, i) => value - intercept - slope * minutes[i])) ?? 0;
-  const follow = Math.max(0, Math.min(0.95, raw + (1 + 4 * raw) / n));
-  return theilSen(minutes, megabytes, 0.95, Math.max(3, (n * (1 - follow)) / (1 + follow)));
+  const follow = Math.max(0, Math.min(0.95, unbiasedLag1(raw, n)));
+  return theilSen(minutes, megabytes, 0.95, Math.max(3, effectiveNumber(n, follow)));
 }
 
 /** Squares that one step must leave of those that a line leaves, and points on either side of it. */

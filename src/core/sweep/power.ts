@@ -108,35 +108,34 @@ export function powerSweep(
   if (rows.some(({ measured, watts: known }) => !measured && known !== null)) missing.push(said("power.named"));
   if (rows.some(({ watts: known }) => known === null)) missing.push(said("power.noWatts"));
 
-  const slowerWithMore: PowerSweep["slowerWithMore"] = [];
-  const looks: { log: number; p: number }[] = [];
-  rows.forEach((more, i) =>
-    rows.forEach((less, k) => {
+  const looks = rows.flatMap((more) =>
+    rows.flatMap((less) => {
       const [a, b] = [less.nominalWatts ?? less.watts, more.nominalWatts ?? more.watts];
-      if (i === k || a === null || b === null || b <= a) return;
+      if (more === less || a === null || b === null || b <= a) return [];
       const log = Math.log(more.fps / less.fps),
         error = Math.sqrt(spread.variance * (1 / more.runs + 1 / less.runs));
-      looks.push({ log, p: tTwoSided(log / error, spread.freedom) });
-      slowerWithMore.push({
-        mode: more.mode,
-        than: less.mode,
-        ratio: Math.exp(log),
-        low: Math.exp(log - t * error),
-        high: Math.exp(log + t * error),
-        sentence: said("power.slower", { mode: more.mode, fps: more.fps, than: less.mode, thanFps: less.fps }),
-      });
+      return [{ more, less, log, error, p: tTwoSided(log / error, spread.freedom) }];
     }),
   );
   // Many pairs are looked at: only what outlasts the correction is said.
   const corrected = holm(looks.map(({ p }) => p));
-  const said95 = slowerWithMore.filter((_, i) => looks[i].log < 0 && corrected[i] < 0.05);
+  const slowerWithMore = looks
+    .filter(({ log }, i) => log < 0 && corrected[i] < 0.05)
+    .map(({ more, less, log, error }) => ({
+      mode: more.mode,
+      than: less.mode,
+      ratio: Math.exp(log),
+      low: Math.exp(log - t * error),
+      high: Math.exp(log + t * error),
+      sentence: said("power.slower", { mode: more.mode, fps: more.fps, than: less.mode, thanFps: less.fps }),
+    }));
 
   const { at, reason } = sweetSpotOf(rows, targetFps, Math.log(1 + marginPercent / 100), spread.variance);
   return {
     rows,
     sweetSpot: at,
     reason,
-    slowerWithMore: said95.sort((a, b) => a.ratio - b.ratio),
+    slowerWithMore: slowerWithMore.sort((a, b) => a.ratio - b.ratio),
     missing,
   };
 }

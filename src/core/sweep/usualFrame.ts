@@ -10,10 +10,13 @@ export const isPaced = ({ pacing }: Pick<Summary, "pacing">) =>
 type Paced = Pick<Summary, "pacing" | "averageFps" | "medianFrameTimeMs" | "channels">;
 
 /** Time that the busier half works on a frame, where both loads were logged; ms. A reading of the whole processor can hide a full core. */
-export function workMs({ averageFps, channels }: Pick<Paced, "averageFps" | "channels">): number | null {
+function workMs({ averageFps, channels }: Pick<Paced, "averageFps" | "channels">): number | null {
   const { cpuBusiest, gpu } = channels;
   return cpuBusiest && gpu ? (Math.max(cpuBusiest.mean, gpu.mean) / 100) * (1000 / averageFps) : null;
 }
+
+/** Whether the display's pace hides the work of a run's frames: they follow it, and no loads were logged. */
+export const hidesWork = (summary: Paced): boolean => isPaced(summary) && workMs(summary) === null;
 
 /**
  * A run's usual frame time for a law over pixels, ms: its median; where the display paces it, the work behind the frames if loads were

@@ -27,6 +27,14 @@ export const soakFault = (fault: SoakFault) =>
 const givenUp = (failed: { step: string; fault: SoakFault } | null) =>
   failed ? ` ${failed.step} is given up: ${soakFault(failed.fault)}.` : "";
 
+/** A power mode as a sentence names it. */
+interface Mode {
+  mode: string;
+  targetFps: number;
+  fps: number;
+  watts: number | null;
+}
+
 /** What sweeps recommend, and what they lack. */
 export const sweepingSentences = {
   "resolution.next": ({
@@ -107,43 +115,11 @@ export const sweepingSentences = {
     thanFps: number;
   }) =>
     `More power made it slower: ${mode} gives ${fps.toFixed(1)} fps, ${than} ${thanFps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
-  "power.holds": ({
-    mode,
-    targetFps,
-    fps,
-    watts,
-    flickers,
-  }: {
-    mode: string;
-    targetFps: number;
-    fps: number;
-    watts: number | null;
-    flickers?: boolean;
-  }) =>
+  "power.holds": ({ mode, targetFps, fps, watts, flickers }: Mode & { flickers?: boolean }) =>
     `${mode} holds ${rate(targetFps)} fps${flickers ? " on average, with visible dips or hitches" : ""} (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
-  "power.fastest": ({
-    mode,
-    targetFps,
-    fps,
-    watts,
-  }: {
-    mode: string;
-    targetFps: number;
-    fps: number;
-    watts: number | null;
-  }) =>
+  "power.fastest": ({ mode, targetFps, fps, watts }: Mode) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
-  "power.asFast": ({
-    mode,
-    targetFps,
-    fps,
-    watts,
-  }: {
-    mode: string;
-    targetFps: number;
-    fps: number;
-    watts: number | null;
-  }) =>
+  "power.asFast": ({ mode, targetFps, fps, watts }: Mode) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
   "power.none": () => "No mode has a run yet.",
   "power.spot": ({ spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null }) =>

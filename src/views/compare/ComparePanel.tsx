@@ -72,7 +72,7 @@ export function ComparePanel({
           {changes}; {say.count(armNew.length, "run")} against {say.count(armOld.length, "run")}
         </span>
       </header>
-      {state.step === "working" && <Working share={state.share} onStop={stop} />}
+      {state.step === "working" && <Working onStop={stop} />}
       {stopped && (
         <Button className="mt-2" onClick={start}>
           Compare
@@ -110,10 +110,10 @@ export function ComparePanel({
   );
 }
 
-export function Working({ share, onStop }: { share: number; onStop: () => void }) {
+function Working({ onStop }: { onStop: () => void }) {
   return (
     <div role="status" className="mt-2 flex items-center gap-3">
-      <progress value={share} max={1} aria-label="Comparing" className="h-2 flex-1 accent-(--lit)" />
+      <progress aria-label="Comparing" className="h-2 flex-1 accent-(--lit)" />
       <Button look="quiet" onClick={onStop}>
         Stop
       </Button>

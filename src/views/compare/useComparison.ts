@@ -5,12 +5,12 @@ import { startComparer, type ComparedUnder } from "@/workers";
 
 export type ComparisonState =
   | { step: "idle" }
-  | { step: "working"; share: number }
+  | { step: "working" }
   | { step: "made"; outcome: ArmsOutcome }
   | { step: "failed"; problem: string };
 
 /**
- * Compares arms in a worker, with progress; stopping ends the worker.
+ * Compares arms in a worker; stopping ends the worker. Nothing is told meanwhile: a callback into it lost its answer now and then.
  * @param arms ids of every arm's runs; null while there is nothing to compare
  */
 export function useComparison(
@@ -29,7 +29,7 @@ export function useComparison(
     const { arms: runs, under: how } = JSON.parse(asked) as { arms: string[][]; under: ComparedUnder };
     const worker = startComparer();
     let current = true;
-    setState({ step: "working", share: 0 });
+    setState({ step: "working" });
     worker.call.compare(runs, how).then(
       (outcome) => current && setState({ step: "made", outcome }),
       (error: Error) => current && setState({ step: "failed", problem: error.message }),

@@ -1,6 +1,5 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
 import { toast } from "sonner";
 import { allFastest, type Suggestion } from "@/core/advise";
 import { strategyWords, valueWords, words } from "@/core/words";
@@ -8,7 +7,8 @@ import { firstConditions, strategies, type RigSpec, type Strategy, type Setting 
 import type { JobView } from "@/core/records";
 import { Button, Choice, Keys } from "@/ui";
 import { call } from "@/contract";
-import { comparePlan, descendPlan, type ArmConditions, type Draft } from "@/core/trial";
+import { useBeginTrial } from "@/views/trial/useBeginTrial";
+import { comparePlan, descendPlan, type ArmConditions } from "@/core/trial";
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */
 export function TryNext({
@@ -28,15 +28,7 @@ export function TryNext({
     spec: RigSpec;
   }) {
   const router = useRouter();
-  const [busy, setBusy] = useState(false);
-  const begin = async (draft: Draft) => {
-    if (busy) return;
-    setBusy(true);
-    const sent = await call("addTrial", { body: { ...draft, jobId: job.id } });
-    setBusy(false);
-    if (sent.ok) router.push(`/jobs/${job.id}/trials/${sent.answer.id}`);
-    else toast.error(sent.refusal.title, { description: sent.refusal.fix });
-  };
+  const { begin, busy } = useBeginTrial(job.id);
   const base = { standing };
   const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
   const tryOne = ({ lever }: Suggestion) =>

@@ -3,11 +3,12 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { call, type Refusal } from "@/contract";
+import type { Refusal } from "@/contract";
 import type { PlanView } from "@/core/records";
-import { kindOf, trialKinds, type Draft } from "@/core/trial";
+import { kindOf, trialKinds } from "@/core/trial";
 import { Keys } from "@/ui";
 import { PlanForm } from "./forms";
+import { useBeginTrial } from "./useBeginTrial";
 
 /** Plans a trial or a sweep of a job: what is compared, how often, and what it takes. */
 export function PlanScreen(view: PlanView & { asked: string | null }) {
@@ -15,15 +16,8 @@ export function PlanScreen(view: PlanView & { asked: string | null }) {
   const router = useRouter();
   const [kind, setKind] = useState(trialKinds.find((each) => each === asked) ?? "compare");
   const [refusal, setRefusal] = useState<Refusal | null>(null);
-  const [busy, setBusy] = useState(false);
   const back = `/jobs/${job.id}`;
-  const begin = async (draft: Draft) => {
-    setBusy(true);
-    const sent = await call("addTrial", { body: { ...draft, jobId: job.id } });
-    setBusy(false);
-    if (sent.ok) router.push(`${back}/trials/${sent.answer.id}`);
-    else setRefusal(sent.refusal);
-  };
+  const { begin, busy } = useBeginTrial(job.id, setRefusal);
   return (
     <div className="mx-auto max-w-4xl p-5">
       <Keys

@@ -1,9 +1,9 @@
 import {
   fitScaleLaw,
+  hidesWork,
   isPaced,
   nextScale,
   usualFrameMs,
-  workMs,
   type NextScale,
   type ScaleLaw,
 } from "@/core/sweep";
@@ -28,7 +28,7 @@ function levelsOf({ trial, runs, screens }: TrialFacts) {
     const p99sMs = timed.flatMap(({ summary }) => summary.p99FrameTimeMs ?? []);
     const meansMs = timed.map(({ summary }) => 1000 / summary.averageFps);
     if (level === null || mediansMs.length === 0) return [];
-    const paced = timed.some(({ summary }) => isPaced(summary) && workMs(summary) === null);
+    const paced = timed.some(({ summary }) => hidesWork(summary));
     return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs, meansMs, paced }];
   });
   return { levels, nativePixels };
