@@ -1,5 +1,5 @@
-import { defaultsOf, firstConditions, type NewRun, type Setting } from "@/core/kit";
-import { armAt, exampleSetting, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
+import { defaultsOf, exampleSetting, firstConditions, type NewRun, type Setting } from "@/core/kit";
+import { armAt, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { lendingDesk, type HouseRules } from "@/core/verdict";

@@ -1,5 +1,5 @@
 import type { Diagnosis } from "@/core/diagnose";
-import type { RigSpec, Setting } from "@/core/kit";
+import { plainSetting, type RigSpec } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
 import { adviseComparison, usualGrade, type ArmEvidence, type PairEffect } from "@/core/trial";
@@ -215,26 +215,7 @@ describe("the rate to lock", () => {
 });
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const setting = (key: string, more: Partial<Setting>): Setting => ({
-  purpose: null,
-  key,
-  label: key,
-  type: "switch",
-  choices: [],
-  min: null,
-  max: null,
-  step: null,
-  default: false,
-  fastest: true,
-  relieves: [],
-  costs: free,
-  restart: false,
-  linked: [],
-  countsDouble: false,
-  section: "",
-  configKey: key,
-  ...more,
-});
+const setting = plainSetting;
 const scale = setting("scale", {
   purpose: "scale",
   type: "number",

@@ -86,6 +86,12 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
     load !== null && of !== null && (load >= busyFrom || (paced && of >= overAllowed));
   const busy = { processor: isBusy(processor, need.processor), graphics: isBusy(graphics, need.graphics) };
 
+  const tooLong = (half: Half, load: number) =>
+    evidence(half, "sign.overAllowed", {
+      half,
+      ms: ((load / 100) * 1000) / averageFps,
+      allowedMs: 1000 / targetFps,
+    });
   if (processor !== null && busy.processor)
     made.push(
       processor >= busyFrom
@@ -95,11 +101,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
             { processor, graphics },
             ifClock("processor", "sign.processorBusy"),
           )
-        : evidence("processor", "sign.overAllowed", {
-            half: "processor",
-            ms: workMs(processor, averageFps),
-            allowedMs: 1000 / targetFps,
-          }),
+        : tooLong("processor", processor),
     );
   if (graphics !== null && busy.graphics)
     made.push(
@@ -110,11 +112,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
             { processor, graphics },
             ifClock("graphics", "sign.graphicsBusy"),
           )
-        : evidence("graphics", "sign.overAllowed", {
-            half: "graphics",
-            ms: workMs(graphics, averageFps),
-            allowedMs: 1000 / targetFps,
-          }),
+        : tooLong("graphics", graphics),
     );
   if (busy.processor && !busy.graphics && graphics !== null)
     made.push(evidence("graphics", "sign.graphicsIdle", { graphics }));
@@ -166,8 +164,6 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   );
   return made;
 }
-
-const workMs = (load: number, fps: number) => ((load / 100) * 1000) / fps;
 
 /** Weight of a busy half whose clock wasn't logged. */
 const unclocked = 1.4;

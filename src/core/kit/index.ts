@@ -7,3 +7,4 @@ export * from "./catalogue";
 export * from "./fault";
 export * from "./first";
 export * from "./purpose";
+export { exampleSetting, plainSetting } from "./example";

@@ -1,5 +1,5 @@
 import { assumedNoise } from "@/core/compare";
-import { firstConditions, guessPurpose, type RigSpec, type Setting } from "@/core/kit";
+import { firstConditions, type RigSpec } from "@/core/kit";
 import { summarise } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import { judge, lendingDesk } from "@/core/verdict";
@@ -103,28 +103,3 @@ export function exampleTrial(
     traces: new Map(runs.map(({ trace }, index) => [`run ${index + 1}`, trace])),
   };
 }
-
-const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-/** A made-up setting, for tests and trying out: a switch that costs nothing, unless said otherwise. */
-export const exampleSetting = (key: string, more: Partial<Setting> = {}): Setting => {
-  const shape = {
-    key,
-    label: key,
-    type: "switch" as const,
-    choices: [],
-    min: null,
-    max: null,
-    step: null,
-    default: false,
-    fastest: true,
-    relieves: [],
-    costs: free,
-    restart: false,
-    linked: [],
-    countsDouble: false,
-    section: "",
-    configKey: key,
-    ...more,
-  };
-  return { ...shape, purpose: guessPurpose(shape) };
-};

@@ -1,4 +1,4 @@
-import { guessPurpose, settingFor, type Setting } from "@/core/kit";
+import { exampleSetting, plainSetting, settingFor, type Setting } from "@/core/kit";
 import type { PlanView } from "@/core/records";
 import {
   armName,
@@ -17,31 +17,8 @@ import {
 } from ".";
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
-const shaped = (key: string, more: Partial<Setting>): Setting => ({
-  purpose: null,
-  key,
-  label: key,
-  type: "switch",
-  choices: [],
-  min: null,
-  max: null,
-  step: null,
-  default: false,
-  fastest: null,
-  relieves: [],
-  costs: free,
-  restart: false,
-  linked: [],
-  countsDouble: false,
-  section: "",
-  configKey: key,
-  ...more,
-});
 /** A setting that says nothing of what it is for: its shape has to tell. */
-const setting = (key: string, more: Partial<Setting>): Setting => {
-  const made = shaped(key, more);
-  return { ...made, purpose: guessPurpose(made) };
-};
+const setting = (key: string, more: Partial<Setting>) => exampleSetting(key, { fastest: null, ...more });
 const catalogue = [
   setting("scale", {
     type: "number",
@@ -196,7 +173,7 @@ describe("plans of trials and sweeps", () => {
     ).toEqual(["scale", "rate_limit", "hold"]);
     expect(settingFor([catalogue[3]], "scale")).toBeNull();
     // A name that sounds like it is no purpose.
-    expect(settingFor([shaped("rate_limit", { type: "number" })], "limiter")).toBeNull();
+    expect(settingFor([plainSetting("rate_limit", { type: "number", fastest: null })], "limiter")).toBeNull();
   });
   it("counts minutes with restarts, and soaks twice where they are confirmed", () => {
     const costs = { ...base, settings };

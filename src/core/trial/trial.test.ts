@@ -1,3 +1,4 @@
+import { exampleSetting } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { said, words } from "@/core/words";
@@ -5,7 +6,6 @@ import {
   armFigures,
   driftOf,
   evidenceOf,
-  exampleSetting,
   exampleTrial,
   isAgainst,
   kindOf,

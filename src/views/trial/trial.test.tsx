@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
+import { exampleSetting } from "@/core/kit";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
 import {
   armFigures,
   evidenceOf,
-  exampleSetting,
   exampleTrial,
   progressOf,
   screenPlan,
