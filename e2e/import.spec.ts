@@ -24,7 +24,7 @@ test.describe("measured logs through the real interface", () => {
       await open(page, `/jobs/${job}/runs/new`);
       const putOn = page.getByRole("button", { name: /on the bench/ });
       if (await putOn.isVisible()) await putOn.click();
-      await page.getByLabel("Log file").setInputFiles(`samples/${file}`);
+      await page.getByLabel("Log files").setInputFiles(`samples/${file}`);
       await page.getByRole("button", { name: /Keep this run/ }).click();
       await page.waitForURL(/\?run=/);
       const reading = page.getByRole("region", { name: "Reading" });
@@ -70,7 +70,7 @@ test.describe("bad input, nothing lost", () => {
     await open(page, `/jobs/${job}/runs/new`);
     const putOn = page.getByRole("button", { name: /on the bench/ });
     if (await putOn.isVisible()) await putOn.click();
-    await expect(page.getByText("Drop a frame log here")).toBeVisible();
+    await expect(page.getByText("Drop logs here")).toBeVisible();
   });
   const alert = (page: import("@playwright/test").Page) => page.getByRole("main").getByRole("alert");
   const frames = (n: number) => Array.from({ length: n }, (_, i) => `${(i + 1) * 20},20`).join("\n");
@@ -118,7 +118,7 @@ test.describe("bad input, nothing lost", () => {
     const huge = info.outputPath("huge.csv");
     writeFileSync(huge, "frame time ms\n");
     truncateSync(huge, 2 * 1024 ** 3);
-    await page.getByLabel("Log file").setInputFiles(huge);
+    await page.getByLabel("Log files").setInputFiles(huge);
     await expect(alert(page)).toContainText("The file is 2,048 MB; logs up to 512 MB are read.");
     rmSync(huge);
   });
@@ -126,7 +126,7 @@ test.describe("bad input, nothing lost", () => {
     await choose(page, "long.csv", `frame time ms\n${"16.667\n".repeat(3_000_000)}`);
     await expect(page.getByRole("progressbar")).toBeVisible();
     await page.getByRole("button", { name: "Cancel" }).click();
-    await expect(page.getByText("Drop a frame log here")).toBeVisible();
+    await expect(page.getByText("Drop logs here")).toBeVisible();
     const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
     expect(runs).toEqual([]);
   });

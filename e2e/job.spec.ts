@@ -122,7 +122,7 @@ test("a long log draws and zooms without a stall on the page", async ({ page, re
   await open(page, `/jobs/${job}/runs/new`);
   const putOn = page.getByRole("button", { name: /on the bench/ });
   if (await putOn.isVisible()) await putOn.click();
-  await page.getByLabel("Log file").setInputFiles({
+  await page.getByLabel("Log files").setInputFiles({
     name: "long.csv",
     mimeType: "text/csv",
     buffer: Buffer.from(

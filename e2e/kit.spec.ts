@@ -107,7 +107,7 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   await pick(page, "Setting number 3", "fancy");
   await press(page, "All done");
   await page.keyboard.press("Home");
-  await tabTo(page, "From a log");
+  await tabTo(page, "From logs");
   await page.keyboard.press("ArrowRight");
   await tabTo(page, /^Look when it ticks/);
   for (const reading of ["30", "30", "29"]) {

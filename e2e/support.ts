@@ -33,7 +33,9 @@ export async function open(page: Page, path: string) {
 
 /** Chooses a log on the new-run screen. */
 export async function choose(page: Page, name: string, content: string | Buffer) {
-  await page.getByLabel("Log file").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(content) });
+  await page
+    .getByLabel("Log files")
+    .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(content) });
 }
 
 /** What a log row holds beside its frame time, by the second since the start. */
@@ -66,12 +68,12 @@ export async function onTheBench(page: Page) {
     .waitFor();
   const putOn = page.getByRole("button", { name: /on the bench$/ });
   if (await putOn.isVisible()) await putOn.click();
-  await page.getByText("Drop a frame log here").waitFor();
+  await page.getByText("Drop logs here").waitFor();
 }
 
 /** Brings a log in on the new-run screen that is open, by its keys, and waits to be back. */
 export async function bringByKeys(page: Page, content: string, name = "log.csv") {
-  await page.getByText("Drop a frame log here").waitFor();
+  await page.getByText("Drop logs here").waitFor();
   // Keys come alive a moment after what they belong to is seen; a person's hand is slower.
   await page.waitForTimeout(200);
   const chooser = page.waitForEvent("filechooser", { timeout: 10_000 });
@@ -120,4 +122,35 @@ export function particulars(
     preflight: [],
     notes: "",
   };
+}
+
+/** Clicks and keys of a person, counted as they are made. */
+export class Hands {
+  clicks = 0;
+  keys = 0;
+  constructor(private readonly page: Page) {}
+  /** Files dropped on the window: one movement of the hand, counted as a click. */
+  async drop(files: { name: string; content: string }[]) {
+    this.clicks++;
+    const data = await this.page.evaluateHandle((given) => {
+      const transfer = new DataTransfer();
+      given.forEach(({ name, content }, at) =>
+        transfer.items.add(new File([content], name, { type: "text/csv", lastModified: 1e12 + at * 60_000 })),
+      );
+      return transfer;
+    }, files);
+    await this.page.dispatchEvent("main", "drop", { dataTransfer: data });
+  }
+  async click(place: ReturnType<Page["locator"]>) {
+    this.clicks++;
+    await place.click();
+  }
+  async type(text: string) {
+    this.keys += text.length;
+    await this.page.keyboard.type(text);
+  }
+  async press(key: string) {
+    this.keys++;
+    await this.page.keyboard.press(key);
+  }
 }

@@ -44,7 +44,7 @@ try {
   const onTheBench = async () => {
     const putOn = page.getByRole("button", { name: /on the bench$/ });
     if (await putOn.isVisible()) await putOn.click();
-    await page.getByText("Drop a frame log here").waitFor();
+    await page.getByText("Drop logs here").waitFor();
   };
 
   /** name, path, what to do before the picture, theme */
@@ -73,7 +73,7 @@ try {
       `${job("The Orchard Ledger")}/runs/new`,
       async () => {
         await onTheBench();
-        await page.getByLabel("Log file").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
+        await page.getByLabel("Log files").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
         await page.getByRole("region", { name: "Preview" }).waitFor();
       },
     ],

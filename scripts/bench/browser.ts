@@ -28,7 +28,7 @@ for (let round = 1; round <= 3; round++) {
     );
   });
   const start = performance.now();
-  await page.getByLabel("Log file").setInputFiles(file);
+  await page.getByLabel("Log files").setInputFiles(file);
   await page.getByRole("region", { name: "Preview" }).waitFor();
   const read = performance.now() - start;
   const reading = await page.evaluate(() => (window as { longTasks?: number[] }).longTasks!.splice(0));

@@ -7,6 +7,8 @@ import {
   rigSpecSchema,
   settingsSchema,
   type Catalogue,
+  type Conditions,
+  type Settings,
 } from "@/core/kit";
 import type {
   BenchView,
@@ -42,6 +44,9 @@ const open = <Shape extends z.ZodRawShape>(shape: Shape) => z.looseObject(shape)
 const of = <T>(schema: z.ZodType) => schema as unknown as z.ZodType<T>;
 
 export const madeSchema = of<{ id: string }>(open({ id }));
+export const namedSchema = of<{ id: string; conditions: Conditions | null; settings: Settings }>(
+  open({ id, conditions: conditionsSchema.nullable(), settings: settingsSchema }),
+);
 export const nothingSchema = of<Record<string, never>>(z.looseObject({}));
 export const changedSchema = of<{ changed: number }>(open({ changed: z.number().int() }));
 

@@ -24,6 +24,25 @@ const text = (most: number) => z.string().trim().max(most);
 
 /* What doors take, where it isn't declared with the thing itself. */
 export const addedJobSchema = newJobSchema.extend({ strategy: z.enum(strategies).default("climb") });
+const named = (what: string) =>
+  text(120).default("").describe(`${what} by name; what isn't on the shelf is made.`);
+/** A job by the names of what it is made from; what has no name yet is called so. */
+export const namedJobSchema = z.object({
+  rig: text(80).min(1, "Give the rig a name.").describe("The rig by name; made with what is known of it."),
+  title: named("The title"),
+  system: named("The system"),
+  engine: named("The engine"),
+  build: text(60).default("").describe("The engine's build; its first one where none is named."),
+  nativeFps: z
+    .number()
+    .min(1)
+    .max(1000)
+    .describe("The rate that the title was built for, where it is made here."),
+  tied: z.boolean().default(true).describe("Whether its speed hangs on its rate, where it is made here."),
+  refreshHz: z.number().min(10).max(1000).describe("Refresh of the rig's screen, where it is made here."),
+  targetFps: z.number().min(1).max(1000).nullable().default(null),
+  houseRulesId: z.uuid().nullable().default(null),
+});
 export const jobChangeSchema = z.object({ strategy: z.enum(strategies) });
 export const closeSchema = z.object({ note: text(1000).default("") }).default({ note: "" });
 export const runChangeSchema = z.object({ label: text(120).optional(), deleted: z.boolean().optional() });
@@ -139,6 +158,16 @@ const doorsByName = {
     summary: "Open a job and put it on the bench.",
     body: addedJobSchema,
     output: answers.madeSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  nameJob: door({
+    method: "POST",
+    path: "/jobs/named",
+    group: "Jobs",
+    summary: "Open a job by the names of rig, title, system and engine; what isn't on the shelf is made.",
+    body: namedJobSchema,
+    output: answers.namedSchema,
     creates: true,
     refusals: [409, 422],
   }),

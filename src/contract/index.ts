@@ -12,6 +12,7 @@ export {
   listQuery,
   manyRigsSchema,
   manyTitlesSchema,
+  namedJobSchema,
   namedRulesSchema,
   openRunSchema,
   rejudgeSchema,

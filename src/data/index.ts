@@ -10,6 +10,7 @@ export * from "./preflight";
 export * from "./rigs";
 export * from "./systems";
 export * from "./titles";
+export * from "./named";
 export * from "./lists";
 export * from "./jobs";
 export * from "./runs";

@@ -18,6 +18,19 @@ export async function addJob(job: NewJob): Promise<string> {
   return (await Job.create(job)).id;
 }
 
+/** The newest job of the same that isn't closed; null where there is none. */
+export async function openJobOf(
+  of: Pick<NewJob, "rigId" | "titleId" | "buildId" | "houseRulesId" | "targetFps">,
+): Promise<string | null> {
+  store();
+  const found = await Job.findOne({
+    where: { ...of, closedAt: null, deletedAt: null },
+    order: [["createdAt", "DESC"]],
+    attributes: ["id"],
+  });
+  return found?.id ?? null;
+}
+
 export async function findJob(id: string): Promise<JobRow | null> {
   const rows = await store().query<JobRow & object>(
     `select ${columns}, j.closing, j.baseline, h.rules ${joined} where j.id = $1`,

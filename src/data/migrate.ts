@@ -6,9 +6,10 @@ import { settingTheBench } from "./migrations/0002-setting-the-bench";
 import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
 import { firmGround } from "./migrations/0004-firm-ground";
 import { noLight } from "./migrations/0005-no-light";
+import { inTheHand } from "./migrations/0006-in-the-hand";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight];
+export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight, inTheHand];
 
 export function migrator() {
   const sequelize = database();

@@ -134,6 +134,7 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare strategy: CreationOptional<NewJob["strategy"]>;
   declare createdAt: CreationOptional<Date>;
   declare closedAt: CreationOptional<Date | null>;
+  declare deletedAt: CreationOptional<Date | null>;
   declare closing: CreationOptional<JobClosing | null>;
   declare baseline: CreationOptional<Standing | null>;
 }
@@ -194,6 +195,8 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare notes: string;
   declare trialId: CreationOptional<string | null>;
   declare arm: CreationOptional<number | null>;
+  declare fileHash: CreationOptional<string | null>;
+  declare tags: CreationOptional<string[]>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -307,6 +310,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       strategy: { ...words, defaultValue: "climb" },
       createdAt: now,
       closedAt: moment,
+      deletedAt: moment,
       closing: { type: DataTypes.JSONB },
       baseline: { type: DataTypes.JSONB },
     },
@@ -337,6 +341,8 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       notes: emptyWords,
       trialId: { type: DataTypes.UUID },
       arm: { type: DataTypes.INTEGER },
+      fileHash: maybeWords,
+      tags: { ...json, defaultValue: [] },
       deletedAt: moment,
     },
   ],

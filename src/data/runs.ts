@@ -22,7 +22,7 @@ const chunkBytes = 1 << 20;
 /** Role of the chunks that hold the trace itself; every other is a channel's. */
 const traceRole = "trace";
 
-export interface RunToOpen extends Omit<NewRun, "crashed"> {
+export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rigRevisionId: string;
   buildId: string;
   rules: HouseRules;
@@ -131,7 +131,7 @@ export async function findTrace(runId: string): Promise<Trace | null> {
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
 const runColumns = (segments: boolean) =>
   `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
   ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
@@ -158,6 +158,26 @@ export async function findRunAlways(id: string): Promise<(RunRow & { jobId: stri
     { bind: [id], type: QueryTypes.SELECT },
   );
   return rows[0] ?? null;
+}
+
+/** The newest run on a rig, if it was made within so many hours. */
+export async function lastOnRig(
+  rigId: string,
+  hours: number,
+): Promise<Pick<RunRow, "number" | "preflight"> | null> {
+  const rows = await store().query<Pick<RunRow, "number" | "preflight"> & object>(
+    `select r.number, r.preflight from runs r join jobs j on j.id = r.job_id
+     where j.rig_id = $1 and r.deleted_at is null and r.made_at > now() - make_interval(hours => $2) order by r.made_at desc limit 1`,
+    { bind: [rigId, hours], type: QueryTypes.SELECT },
+  );
+  return rows[0] ?? null;
+}
+
+/** Number of the run of a job that was read from a file; null where none was. */
+export async function runOfFile(jobId: string, fileHash: string): Promise<number | null> {
+  store();
+  const found = await Run.findOne({ where: { jobId, fileHash, deletedAt: null }, attributes: ["number"] });
+  return found?.number ?? null;
 }
 
 /** Which job and trial a run belongs to, left out or not, and whether it is. */

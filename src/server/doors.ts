@@ -12,6 +12,7 @@ import { addFault, changeFault } from "./faults";
 import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
 import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { viewRigs, viewTitles } from "./listKit";
+import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
 import { readTrace } from "./readTrace";
 import { tallyRun } from "./tallyRun";
@@ -42,6 +43,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
 
   listJobs: async ({ query }) => viewJobs(query),
   addJob: async ({ actor, body }) => made(addJob(actor, body)),
+  nameJob: async ({ actor, body }) => nameJob(actor, body),
   viewJob: async ({ id }) => viewJob(id),
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),

@@ -11,6 +11,7 @@ export { viewPlan } from "./planTrial";
 export { viewJobs } from "./viewJobs";
 export { viewNewRun } from "./viewNewRun";
 export { viewHome } from "./viewHome";
+export { viewLook } from "./viewLook";
 export { viewRigs, viewTitles } from "./listKit";
 export { viewEngine, viewPreflight, viewRig, viewSystem, viewSystems, viewTitle } from "./changeKit";
 export { viewHouseRules } from "./houseRules";

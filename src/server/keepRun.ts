@@ -32,9 +32,27 @@ async function armOf({ trialId, arm, jobId }: Pick<NewRun, "trialId" | "arm" | "
   return made;
 }
 
+/** The same file makes the same run: kept twice it would count as a repeat that nobody made. */
+async function refuseTwice({
+  jobId,
+  fileHash,
+  again,
+}: Pick<NewRun, "jobId" | "fileHash" | "again">): Promise<void> {
+  const keptAs = fileHash && !again ? await data.runOfFile(jobId, fileHash) : null;
+  if (keptAs !== null)
+    throw new Problem(
+      409,
+      `This file is run ${keptAs} of this job already.`,
+      "Keep it again only if you mean to: a copy looks like a repeat, and makes figures surer than they are.",
+      {},
+      { keptAs },
+    );
+}
+
 /** Opens a run in a job: what is known of it before its trace comes. */
-async function open(run: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: Date) {
+async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: Date) {
   const job = await lockOpenJob(run.jobId);
+  await refuseTwice({ ...run, again });
   const [rig, arm, story] = await data.together(
     async () => data.findRig(job.rigId),
     async () => armOf(run),

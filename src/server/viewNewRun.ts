@@ -1,8 +1,18 @@
 import { kindOf } from "@/core/trial";
 import type { NewRunView } from "@/core/records";
-import { listPreflight } from "@/data";
+import { lastOnRig, listPreflight } from "@/data";
 import { viewBench } from "./benchUse";
 import { loadOnRig } from "./loadStory";
+
+/** Runs no further apart than this, in hours, are of one sitting: what was checked before one holds for the next. */
+const sittingHours = 4;
+
+/** What was checked before the newest run on a rig, if that is of this sitting. */
+async function tickedBefore(rigId: string): Promise<NewRunView["ticked"]> {
+  const run = await lastOnRig(rigId, sittingHours);
+  const labels = run?.preflight.filter(({ ticked }) => ticked).map(({ label }) => label) ?? [];
+  return run && labels.length > 0 ? { run: run.number, labels } : null;
+}
 
 /** What a new run starts from: the settings in force, or those of the arm of a trial it is made for. */
 export async function viewNewRun(
@@ -15,6 +25,7 @@ export async function viewNewRun(
     listPreflight(),
   ]);
   const { catalogue, standing, trials } = story;
+  const ticked = await tickedBefore(job.rigId);
   const trial = trials.find(({ id, decidedAt }) => id === asked.trial && !decidedAt) ?? null;
   const wanted = Number(asked.arm);
   const place = trial
@@ -29,6 +40,7 @@ export async function viewNewRun(
     settings: arm?.settings ?? standing.settings,
     bench,
     preflight,
+    ticked,
     patches: title.patches.length,
     scenes: title.scenes.map(({ name }) => name),
     trial:
@@ -38,6 +50,7 @@ export async function viewNewRun(
             name: trial.name,
             arm: place,
             armName: arm.name,
+            left: trial.left.filter((_, at) => at !== trial.left.indexOf(place)),
             arms: trial.arms.map(({ name, settings, conditions }) => ({
               name,
               settings,

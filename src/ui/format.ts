@@ -9,6 +9,10 @@ export function number(value: number | null | undefined, digits = 1): string {
     : value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
+/** A number with as many digits as it needs, at most so many: 60, 59.94. */
+export const plain = (value: number, most = 2): string =>
+  value.toLocaleString("en-GB", { maximumFractionDigits: most, useGrouping: false });
+
 /** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */
 export function clock(ms: number): string {
   if (ms < 60_000) return `${(ms / 1000).toFixed(ms < 10_000 ? 2 : 1)} s`;

@@ -11,6 +11,7 @@ export { Plot, type PlotDots, type PlotLine } from "./Plot";
 export { ProblemPanel } from "./ProblemPanel";
 export { SearchChoice } from "./SearchChoice";
 export { Sheet } from "./Sheet";
+export { Suggest } from "./Suggest";
 export { Switch } from "./Switch";
 export { useWidth } from "./useWidth";
 export * as say from "./format";

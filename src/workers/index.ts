@@ -4,7 +4,7 @@ import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
 export type { ComparedUnder } from "./compare.worker";
-export type { KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
+export type { Judged, KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };
 

@@ -1,3 +1,5 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
 import { summarise, type Yardstick } from "@/core/metrics";
 import {
@@ -25,14 +27,32 @@ export interface LogPreview {
   marks: number;
   verdict: Verdict;
   sketch: PixelColumns;
+  /** SHA-256 of the file, in hexadecimal. */
+  hash: string;
 }
 
+/** What is judged of a log against a yardstick. */
+export type Judged = Pick<LogPreview, "averageFps" | "verdict">;
+
 export type ReadOutcome = { ok: true; preview: LogPreview } | { ok: false; problem: LogProblem };
-export type KeepOutcome = { ok: true; id: string; number: number } | { ok: false; title: string; fix: string };
+export type KeepOutcome =
+  | { ok: true; id: string; number: number }
+  | {
+      ok: false;
+      title: string;
+      fix: string;
+      /** Number of the run that the same file is kept as. */
+      keptAs?: number;
+    };
 
 const sketchColumns = 480;
 const progressEvery = 4 << 20;
 let held: Trace | null = null;
+
+function judged(trace: Trace, yardstick: Yardstick, rules: HouseRules): Judged {
+  const summary = summarise(trace, yardstick, rules.measuring);
+  return { averageFps: summary.averageFps, verdict: judge(summary, rules) };
+}
 
 const api = {
   /** Reads a log piece by piece, telling how far it is; a cancelled read is ended by ending the worker. */
@@ -47,12 +67,15 @@ const api = {
     const large = tooLarge(file.size);
     if (large) return { ok: false, problem: large };
     const reader = new ByteLogReader(options);
+    const hash = sha256.create();
     const stream = file.stream().getReader();
     let done = 0,
       told = 0;
     for (;;) {
       const { value, done: ended } = await stream.read();
-      if (ended || !reader.push(value)) break;
+      if (ended) break;
+      hash.update(value);
+      if (!reader.push(value)) break;
       done += value.length;
       if (done - told >= progressEvery) {
         told = done;
@@ -64,7 +87,6 @@ const api = {
     if (!result.ok) return result;
     const { trace, ...reading } = result.reading;
     held = trace;
-    const summary = summarise(trace, yardstick, rules.measuring);
     const ends = endsOf(trace);
     const durationMs = durationOf(trace);
     return {
@@ -73,13 +95,18 @@ const api = {
         reading,
         durationMs,
         form: trace.form,
-        averageFps: summary.averageFps,
+        ...judged(trace, yardstick, rules),
         channels: trace.channels.map(({ role }) => role),
         marks: trace.marks.length,
-        verdict: judge(summary, rules),
+        hash: bytesToHex(hash.digest()),
         sketch: frameColumns(trace, ends, 0, durationMs, sketchColumns),
       },
     };
+  },
+
+  /** Judges the log that was read anew, against another yardstick or by other rules. */
+  judge(yardstick: Yardstick, rules: HouseRules): Judged | null {
+    return held && judged(held, yardstick, rules);
   },
 
   /** Sends the trace that was read to be kept, with the run's particulars. */
@@ -93,7 +120,7 @@ const api = {
       });
       const body = await response.json();
       if (response.ok) return { ok: true, ...body };
-      return { ok: false, title: body.title, fix: body.detail };
+      return { ok: false, title: body.title, fix: body.detail, keptAs: body.keptAs };
     } catch {
       return {
         ok: false,

@@ -23,7 +23,7 @@ export function limitsOf(spec: RigSpec, conditions: Conditions, refreshHz: numbe
   const mode = spec.powerModes.find(({ name }) => name === conditions.powerMode);
   const highest = (role: "cpuClock" | "gpuClock") =>
     seen.reduce((most, { summary }) => Math.max(most, summary.channels[role]?.max ?? 0), 0);
-  const boost = Math.max(...spec.processor.clusters.map(({ boostGhz }) => boostGhz)) * 1000;
+  const boost = Math.max(0, ...spec.processor.clusters.map(({ boostGhz }) => boostGhz)) * 1000;
   return {
     temperatureC: spec.temperatureLimitC,
     memoryMb: memoryLeft(spec),

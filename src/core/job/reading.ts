@@ -13,7 +13,7 @@ import {
   type Tried,
 } from "@/core/advise";
 import type { Diagnosis } from "@/core/diagnose";
-import { displayIn, firstConditions } from "@/core/kit";
+import { displayIn, firstConditions, hasSize } from "@/core/kit";
 import type { RigRow, SystemRow, TitleDetail } from "@/core/records";
 import { planScales } from "@/core/resolution";
 import { said } from "@/core/words";
@@ -30,14 +30,15 @@ export function sceneMinutes(scenes: { seconds: number | null; worst: boolean }[
   return (scene?.seconds ?? usualSceneSeconds) / 60;
 }
 
-/** Least scale whose picture has as many lines as a display shows of it; null where the system isn't known. */
+/** Least scale whose picture has as many lines as a display shows of it; null where the picture or the display isn't known. */
 export function usefulScaleOf(
   { spec }: Pick<RigRow, "spec">,
   system: Pick<SystemRow, "screens"> | undefined,
   display: string | null | undefined,
 ): number | null {
   const shown = displayIn(spec, display);
-  return system ? planScales(system.screens, shown, "contain", "stacked").usefulScale : null;
+  if (!system || system.screens.length === 0 || !hasSize(shown)) return null;
+  return planScales(system.screens, shown, "contain", "stacked").usefulScale;
 }
 
 /** What a job is played on, and what the rig's trials of this engine taught. */

@@ -7,4 +7,5 @@ export * from "./catalogue";
 export * from "./fault";
 export * from "./first";
 export * from "./purpose";
+export { commonShapes } from "./shapes";
 export { exampleSetting, plainSetting } from "./example";

@@ -41,6 +41,15 @@ export const newRunSchema = z
     /** The trial and arm it was made for; both or neither. */
     trialId: z.uuid().nullable().default(null),
     arm: z.number().int().min(0).max(23).nullable().default(null),
+    /** SHA-256 of the file it was read from, in hexadecimal: the same file isn't kept twice by mistake. */
+    fileHash: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/)
+      .nullable()
+      .optional(),
+    /** Keep it though the job has a run of the same file. */
+    again: z.boolean().optional(),
+    tags: z.array(z.string().trim().min(1).max(40)).max(12).optional(),
   })
   .refine(({ trialId, arm }) => (trialId === null) === (arm === null), {
     path: ["arm"],
@@ -53,7 +62,10 @@ export function conditionWarnings(
   conditions: Pick<z.infer<typeof conditionsSchema>, "pluggedIn" | "docked" | "cooler">,
   requires: { pluggedIn: boolean | null; docked: boolean | null; cooler: boolean | null },
 ): Said[] {
-  return (["pluggedIn", "docked", "cooler"] as const)
-    .filter((condition) => requires[condition] !== null && requires[condition] !== conditions[condition])
-    .map((condition) => said("conditions.against", { condition, is: conditions[condition] }));
+  return (["pluggedIn", "docked", "cooler"] as const).flatMap((condition) => {
+    const is = conditions[condition];
+    return requires[condition] === null || is === null || requires[condition] === is
+      ? []
+      : [said("conditions.against", { condition, is })];
+  });
 }

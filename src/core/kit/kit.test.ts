@@ -1,5 +1,11 @@
 import { words } from "@/core/words";
 import {
+  commonShapes,
+  hasSize,
+  memoryLeft,
+  newRigSchema,
+  newSystemSchema,
+  plainRig,
   batteryWh,
   changesBetween,
   conditionWarnings,
@@ -46,12 +52,30 @@ describe("kit", () => {
     });
     expect(firstConditions({ ...spec, batteryWh: 20 }).pluggedIn).toBe(false);
   });
+  it("a rig of which only the name is known says nothing else, and starts under nothing that is a guess", () => {
+    const plain = plainRig(59.94);
+    expect(newRigSchema.parse({ name: "Fern", spec: plain }).spec).toEqual(plain);
+    expect(firstConditions(plain)).toMatchObject({ powerMode: null, clocks: null, pluggedIn: null });
+    expect(memoryLeft(plain)).toBeNull();
+    expect(hasSize(plain.displays[0]!)).toBe(false);
+  });
+  it("common shapes are called by size and rate, and are systems that can be kept", () => {
+    expect(commonShapes).toHaveLength(6);
+    for (const shape of commonShapes) {
+      expect(newSystemSchema.parse(shape)).toEqual(shape);
+      expect(shape.name).toMatch(/^\d+×\d+( twice)?, \d+ Hz$/);
+    }
+  });
   it("conditions that break house rules are said in words", () => {
     const now = { pluggedIn: true, docked: false, cooler: true };
     expect(conditionWarnings(now, { pluggedIn: false, docked: false, cooler: null }).map(words)).toEqual([
       "plugged in: house rules say on battery",
     ]);
     expect(conditionWarnings(now, { pluggedIn: null, docked: null, cooler: null })).toEqual([]);
+    // Nobody said what it runs on: there is nothing to hold against the rules.
+    expect(
+      conditionWarnings({ ...now, pluggedIn: null }, { pluggedIn: false, docked: false, cooler: null }),
+    ).toEqual([]);
   });
   it("tells what changed between settings", () => {
     expect(defaultsOf([{ key: "scale", default: 2 }])).toEqual({ scale: 2 });

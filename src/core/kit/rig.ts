@@ -7,8 +7,9 @@ const text = z.string().trim().max(400);
 export const displaySchema = z.object({
   name,
   connection: z.enum(["built in", "cable"]),
-  width: z.number().int().min(16).max(16_384),
-  height: z.number().int().min(16).max(16_384),
+  /** Pixels; null where nobody has said. */
+  width: z.number().int().min(16).max(16_384).nullable(),
+  height: z.number().int().min(16).max(16_384).nullable(),
   /** Hz, the first one in use. */
   refreshHz: z.array(z.number().min(10).max(1000)).min(1),
   /** Physical diagonal; null where unknown. */
@@ -24,30 +25,31 @@ export const powerModeSchema = z.object({
 });
 export type PowerMode = z.infer<typeof powerModeSchema>;
 
-/** A device as tuned, at one revision: everything that a change of would make runs incomparable. */
+/**
+ * A device as tuned, at one revision: everything that a change of would make runs incomparable. What isn't known yet is null or
+ * an empty list: a rig needs a name and the refresh of one display, the rest can come later.
+ */
 export const rigSpecSchema = z.object({
-  kind: z.string().trim().min(1, "Say what kind of device it is.").max(80),
+  kind: z.string().trim().max(80),
   processor: z.object({
-    clusters: z
-      .array(
-        z.object({
-          cores: z.number().int().min(1).max(256),
-          baseGhz: z.number().min(0.1).max(10),
-          boostGhz: z.number().min(0.1).max(10),
-        }),
-      )
-      .min(1),
+    clusters: z.array(
+      z.object({
+        cores: z.number().int().min(1).max(256),
+        baseGhz: z.number().min(0.1).max(10),
+        boostGhz: z.number().min(0.1).max(10),
+      }),
+    ),
   }),
   graphics: z.object({
     units: z.number().int().min(1).max(1000).nullable(),
     clockGhz: z.number().min(0.05).max(10).nullable(),
   }),
-  memoryGb: z.number().min(0.25).max(4096),
+  memoryGb: z.number().min(0.25).max(4096).nullable(),
   storage: text,
   system: z.object({ version: text, date: z.iso.date().nullable() }),
   driver: z.object({ version: text, date: z.iso.date().nullable() }),
   displays: z.array(displaySchema).min(1, "A rig needs a display."),
-  powerModes: z.array(powerModeSchema).min(1, "A rig needs a power mode."),
+  powerModes: z.array(powerModeSchema),
   /** Clock options or governors, by the names the rig gives them. */
   clockOptions: z.array(name),
   cooling: z.object({ kind: text, coolerToHand: z.boolean() }),
@@ -60,12 +62,39 @@ export type RigSpec = z.infer<typeof rigSpecSchema>;
 export const newRigSchema = z.object({ name, spec: rigSpecSchema });
 export type NewRig = z.infer<typeof newRigSchema>;
 
+/** A rig of which the name and the refresh of its screen are known, and nothing else. */
+export const plainRig = (refreshHz: number): RigSpec => ({
+  kind: "",
+  processor: { clusters: [] },
+  graphics: { units: null, clockGhz: null },
+  memoryGb: null,
+  storage: "",
+  system: { version: "", date: null },
+  driver: { version: "", date: null },
+  displays: [
+    {
+      name: "Screen",
+      connection: "built in",
+      width: null,
+      height: null,
+      refreshHz: [refreshHz],
+      diagonalInch: null,
+    },
+  ],
+  powerModes: [],
+  clockOptions: [],
+  cooling: { kind: "", coolerToHand: false },
+  batteryWh: null,
+  temperatureLimitC: null,
+});
+
 /** What a run was made under; stamped on it from the bench strip. */
 export const conditionsSchema = z.object({
   powerMode: z.string().max(80).nullable(),
   clocks: z.string().max(80).nullable(),
   display: z.string().max(80).nullable(),
-  pluggedIn: z.boolean(),
+  /** Null where nobody has said what the rig runs on. */
+  pluggedIn: z.boolean().nullable(),
   docked: z.boolean(),
   cooler: z.boolean(),
   roomC: z.number().min(-20).max(60).nullable(),
@@ -82,18 +111,24 @@ export function batteryWh(milliampHours: number, volts: number): number {
 export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) =>
   displays.find((display) => display.name === name) ?? first(displays);
 
+/** Whether a display's size in pixels is known. */
+export const hasSize = <D extends Pick<Display, "width" | "height">>(
+  display: D,
+): display is D & { width: number; height: number } => display.width !== null && display.height !== null;
+
 /** Share of a rig's memory that its system leaves to an engine; the product's own reckoning. */
 const leftShare = 0.93;
-/** Memory that is left to an engine, MB. */
-export const memoryLeft = ({ memoryGb }: Pick<RigSpec, "memoryGb">) => memoryGb * 1024 * leftShare;
+/** Memory that is left to an engine, MB; null where the rig's isn't known. */
+export const memoryLeft = ({ memoryGb }: Pick<RigSpec, "memoryGb">) =>
+  memoryGb === null ? null : memoryGb * 1024 * leftShare;
 
 /** Conditions a rig starts with: its first mode and display, on battery where it has one. */
 export function firstConditions(spec: RigSpec): Conditions {
   return {
-    powerMode: first(spec.powerModes).name,
+    powerMode: spec.powerModes[0]?.name ?? null,
     clocks: spec.clockOptions[0] ?? null,
     display: first(spec.displays).name,
-    pluggedIn: spec.batteryWh === null,
+    pluggedIn: spec.batteryWh === null && spec.powerModes.length === 0 ? null : spec.batteryWh === null,
     docked: false,
     cooler: false,
     roomC: null,

@@ -12,7 +12,8 @@ export type Screen = z.infer<typeof screenSchema>;
 
 export const newSystemSchema = z.object({
   name,
-  screens: z.array(screenSchema).min(1).max(4),
+  /** Its picture; none where nobody has said. */
+  screens: z.array(screenSchema).max(4),
   /** Field or frame rates, Hz, by region. */
   rates: z.array(z.object({ region: z.string().trim().max(40), hz: z.number().min(1).max(1000) })).min(1),
   note: z.string().trim().max(400),

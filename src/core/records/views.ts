@@ -1,7 +1,7 @@
 import type { NextStep, Opening, Suggestion } from "@/core/advise";
 import type { NoiseFloor } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
-import type { Conditions, NewSystem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type { Conditions, Display, NewSystem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import type { Summary, TallyFigures } from "@/core/metrics";
 import type { Override, Standing } from "@/core/profile";
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
@@ -90,7 +90,7 @@ export interface TrialView {
   evidence: ArmEvidence[];
   figures: ArmFigures[];
   limits: { temperatureC: number | null; batteryWh: number | null };
-  display: { name: string; width: number; height: number; diagonalInch: number | null };
+  display: Pick<Display, "name" | "width" | "height" | "diagonalInch">;
   screens: NewSystem["screens"];
 }
 
@@ -122,6 +122,8 @@ export interface NewRunView {
   settings: Settings;
   bench: BenchView;
   preflight: PreflightItemRow[];
+  /** Checked before the newest run on this rig, when that was within the same sitting; null where there is none. */
+  ticked: { run: number; labels: string[] } | null;
   /** How many rate patches the title has. */
   patches: number;
   scenes: string[];
@@ -131,6 +133,8 @@ export interface NewRunView {
     name: string;
     arm: number;
     armName: string;
+    /** Arms still to run after this one, in running order. */
+    left: number[];
     arms: { name: string; settings: Settings; conditions: ArmConditions }[];
     conditions: ArmConditions;
     cold: boolean;
@@ -147,4 +151,15 @@ export interface Rejudged {
   number: number;
   from: Grade | null;
   to: Grade | null;
+}
+
+/** What a log is looked at by before it belongs to a job: names on the shelf, and the house rules there are. */
+export interface LookView {
+  rigs: { name: string; refreshHz: number }[];
+  systems: string[];
+  engines: string[];
+  houseRules: Pick<HouseRulesRow, "id" | "name" | "rules">[];
+  houseRulesId: string | null;
+  /** The job on the bench, if it is open: where its next run is brought in. */
+  inHand: { title: string; rig: string; newRun: string } | null;
 }

@@ -54,7 +54,7 @@ export interface SimConditions {
   powerMode: string | null;
   clocks: string | null;
   display: string | null;
-  pluggedIn: boolean;
+  pluggedIn: boolean | null;
   cooler: boolean;
   roomC: number | null;
 }

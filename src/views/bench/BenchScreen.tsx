@@ -5,6 +5,7 @@ import type { JobListRow, JobView } from "@/core/records";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { BenchKeys } from "./BenchKeys";
+import { BringIn } from "./BringIn";
 
 /** The job in hand and its next step, large; then what changed lately, and the cautions that apply. */
 interface Unfinished {
@@ -31,8 +32,9 @@ export function BenchScreen({
 }) {
   if (!inHand) {
     return (
-      <div className="p-6">
-        <h1 className="mb-4 text-xl font-semibold">Bench</h1>
+      <div className="grid gap-4 p-6">
+        <h1 className="text-xl font-semibold">Bench</h1>
+        <BringIn />
         <EmptyPanel
           title="Nothing is in hand."
           action={
@@ -41,7 +43,8 @@ export function BenchScreen({
             </Link>
           }
         >
-          A job tunes one title on one rig. Open one, record a baseline, and the next step stands here.
+          A job tunes one title on one rig. Drop a log and keep it, or open one here; then the next step stands
+          here.
         </EmptyPanel>
       </div>
     );
@@ -55,11 +58,11 @@ export function BenchScreen({
       <BenchKeys jobId={job.id} newRun={newRun} />
       <section className="rounded-(--radius-panel) bg-panel p-6">
         <p className="text-soft">
-          In hand: {job.engine} {job.version} on {job.rig}, {job.system}
+          In hand: {job.engine} {job.build} on {job.rig}, {job.system}
         </p>
         <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
         <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">
-          <VerdictLamp grade={last?.verdict.grade ?? null} size={44} large />
+          <VerdictLamp grade={last?.verdict.grade ?? null} size={44} large ran={last !== undefined} />
           {last && (
             <p className="figure text-3xl">
               {say.number(last.summary.averageFps)}
@@ -86,6 +89,7 @@ export function BenchScreen({
           </Link>
         </div>
       </section>
+      <BringIn />
       <div className="grid gap-4 lg:grid-cols-[2fr_1fr]">
         <Panel
           title="Worked on lately"
@@ -102,11 +106,11 @@ export function BenchScreen({
                   href={`/jobs/${row.id}`}
                   className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised"
                 >
-                  <VerdictLamp grade={row.grade} />
+                  <VerdictLamp grade={row.grade} ran={row.runs > 0} />
                   <span className="truncate">
                     {row.title}{" "}
                     <span className="text-soft">
-                      on {row.rig}, {row.engine} {row.version}
+                      on {row.rig}, {row.engine} {row.build}
                     </span>
                   </span>
                   <span className="figure text-[13px]">

@@ -56,17 +56,19 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))}
         onChange={(rigId) => change(() => ({ rigId }))}
       />
-      <Choice
-        quiet
-        label="Power mode"
-        value={conditions.powerMode}
-        options={rig.spec.powerModes.map(({ name, watts }) => ({
-          value: name,
-          label: name,
-          note: watts ? `${watts} W` : undefined,
-        }))}
-        onChange={(powerMode) => setConditions({ powerMode })}
-      />
+      {rig.spec.powerModes.length > 0 && (
+        <Choice
+          quiet
+          label="Power mode"
+          value={conditions.powerMode}
+          options={rig.spec.powerModes.map(({ name, watts }) => ({
+            value: name,
+            label: name,
+            note: watts ? `${watts} W` : undefined,
+          }))}
+          onChange={(powerMode) => setConditions({ powerMode })}
+        />
+      )}
       {rig.spec.clockOptions.length > 0 && (
         <Choice
           quiet
@@ -82,7 +84,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
             <button
               key={key}
               type="button"
-              aria-pressed={conditions[key]}
+              aria-pressed={conditions[key] === true}
               onClick={() => setConditions({ [key]: !conditions[key] })}
               className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
             >
@@ -205,7 +207,7 @@ function ConditionsForm({
       <div className="flex flex-wrap gap-5">
         <Switch
           label="plugged in"
-          checked={flags.pluggedIn}
+          checked={flags.pluggedIn === true}
           onChange={(pluggedIn) => setFlags({ ...flags, pluggedIn })}
         />
         <Switch label="docked" checked={flags.docked} onChange={(docked) => setFlags({ ...flags, docked })} />

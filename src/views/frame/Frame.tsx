@@ -7,6 +7,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { Toaster } from "sonner";
 import type { BenchView } from "@/core/records";
 import { KeyHint, Keys, KeysProvider } from "@/ui";
+import { DropZone } from "@/views/drop";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
 import { Palette } from "./Palette";
@@ -39,73 +40,75 @@ export function Frame({
   const inside = (place: string) => (place === "/" ? path === "/" : path.startsWith(place));
   return (
     <KeysProvider>
-      <div
-        className="grid h-dvh grid-cols-[72px_1fr] grid-rows-[44px_1fr] max-sm:grid-cols-1 max-sm:grid-rows-[44px_1fr_56px]"
-        data-ready={ready || undefined}
-      >
-        <header
-          className="col-span-full flex items-center gap-1 border-b border-line bg-panel pr-2"
-          aria-label="Bench strip"
+      <DropZone>
+        <div
+          className="grid h-dvh grid-cols-[72px_1fr] grid-rows-[44px_1fr] max-sm:grid-cols-1 max-sm:grid-rows-[44px_1fr_56px]"
+          data-ready={ready || undefined}
         >
-          <Link
-            href="/"
-            className="flex h-full w-[72px] shrink-0 items-center justify-center text-[11px] leading-3 font-semibold tracking-wide text-soft max-sm:hidden"
+          <header
+            className="col-span-full flex items-center gap-1 border-b border-line bg-panel pr-2"
+            aria-label="Bench strip"
           >
-            Velvet
-            <br />
-            Lamp
-          </Link>
-          {bench ? (
-            <BenchStrip bench={bench} />
-          ) : (
-            <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
-          )}
-          <MeasuringAnew />
-          <button
-            type="button"
-            onClick={() => setPalette(true)}
-            className="inline-flex min-h-7 shrink-0 items-center gap-1.5 rounded-md px-2 text-[13px] text-soft hover:bg-raised hover:text-text"
-          >
-            <Search size={14} aria-hidden /> Find <KeyHint>Ctrl K</KeyHint>
-          </button>
-          <button
-            type="button"
-            onClick={changeTheme}
-            aria-label={theme === "evening" ? "Daylight theme" : "Evening theme"}
-            className="shrink-0 rounded-md p-1.5 text-soft hover:bg-raised hover:text-text"
-          >
-            {theme === "evening" ? <Sun size={15} aria-hidden /> : <Moon size={15} aria-hidden />}
-          </button>
-        </header>
-        <nav
-          aria-label="Places"
-          className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 max-sm:order-last max-sm:flex-row max-sm:justify-around max-sm:border-r-0 max-sm:border-t"
-        >
-          {places.map(({ path: place, name, key, icon: Icon }) => (
             <Link
-              key={place}
-              href={place}
-              aria-current={inside(place) ? "page" : undefined}
-              className={clsx(
-                "flex flex-col items-center gap-0.5 rounded-md py-2 text-[11px] hover:bg-raised max-sm:px-5 max-sm:py-1",
-                inside(place) ? "bg-raised text-text" : "text-soft",
-              )}
+              href="/"
+              className="flex h-full w-[72px] shrink-0 items-center justify-center text-[11px] leading-3 font-semibold tracking-wide text-soft max-sm:hidden"
             >
-              <Icon size={20} aria-hidden className={inside(place) ? "text-lit" : undefined} />
-              {name}
-              <span className="max-sm:hidden">
-                <KeyHint>{key}</KeyHint>
-              </span>
+              Velvet
+              <br />
+              Lamp
             </Link>
-          ))}
-          <p className="mt-auto hidden text-center text-[10px] text-soft sm:block">
-            <KeyHint>?</KeyHint>
-            <br />
-            keys
-          </p>
-        </nav>
-        <main className="min-h-0 min-w-0 overflow-auto">{children}</main>
-      </div>
+            {bench ? (
+              <BenchStrip bench={bench} />
+            ) : (
+              <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
+            )}
+            <MeasuringAnew />
+            <button
+              type="button"
+              onClick={() => setPalette(true)}
+              className="inline-flex min-h-7 shrink-0 items-center gap-1.5 rounded-md px-2 text-[13px] text-soft hover:bg-raised hover:text-text"
+            >
+              <Search size={14} aria-hidden /> Find <KeyHint>Ctrl K</KeyHint>
+            </button>
+            <button
+              type="button"
+              onClick={changeTheme}
+              aria-label={theme === "evening" ? "Daylight theme" : "Evening theme"}
+              className="shrink-0 rounded-md p-1.5 text-soft hover:bg-raised hover:text-text"
+            >
+              {theme === "evening" ? <Sun size={15} aria-hidden /> : <Moon size={15} aria-hidden />}
+            </button>
+          </header>
+          <nav
+            aria-label="Places"
+            className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 max-sm:order-last max-sm:flex-row max-sm:justify-around max-sm:border-r-0 max-sm:border-t"
+          >
+            {places.map(({ path: place, name, key, icon: Icon }) => (
+              <Link
+                key={place}
+                href={place}
+                aria-current={inside(place) ? "page" : undefined}
+                className={clsx(
+                  "flex flex-col items-center gap-0.5 rounded-md py-2 text-[11px] hover:bg-raised max-sm:px-5 max-sm:py-1",
+                  inside(place) ? "bg-raised text-text" : "text-soft",
+                )}
+              >
+                <Icon size={20} aria-hidden className={inside(place) ? "text-lit" : undefined} />
+                {name}
+                <span className="max-sm:hidden">
+                  <KeyHint>{key}</KeyHint>
+                </span>
+              </Link>
+            ))}
+            <p className="mt-auto hidden text-center text-[10px] text-soft sm:block">
+              <KeyHint>?</KeyHint>
+              <br />
+              keys
+            </p>
+          </nav>
+          <main className="min-h-0 min-w-0 overflow-auto">{children}</main>
+        </div>
+      </DropZone>
       <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />
       <Keys
         actions={[

@@ -9,6 +9,7 @@ import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } fr
 import { call, type DoorBody } from "@/contract";
 import { words } from "@/core/words";
 import { useLive } from "@/views/live";
+import { useDrops } from "@/views/drop";
 import { ComparePanel } from "@/views/compare";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
@@ -53,6 +54,7 @@ export function JobScreen(loaded: JobView) {
   const over = runs.find(({ id }) => id === params.get("over") && id !== run?.id) ?? null;
   const openTrial = [...trials].reverse().find(({ decidedAt }) => !decidedAt) ?? null;
   const newRun = `/jobs/${job.id}/runs/new${openTrial && openTrial.left.length > 0 ? `?trial=${openTrial.id}&arm=${openTrial.left[0]}` : ""}`;
+  useDrops(job.closedAt ? "/look" : newRun);
   const select = (id: string) => {
     put({ run: id, part: null, view: null }, true);
     setDrawer(null);

@@ -1,5 +1,5 @@
 "use client";
-import { first } from "@/core/kit";
+import { first, hasSize } from "@/core/kit";
 import { clsx } from "clsx";
 import { useState } from "react";
 import type { KitView } from "@/core/records";
@@ -13,6 +13,7 @@ import {
   scaleFor,
   scaleSentence,
   screenLayouts,
+  type Box,
   type Fit,
   type PictureAim,
   type ScreenLayout,
@@ -36,13 +37,14 @@ export function PlannerScreen({
   const { params, put } = useAddress();
   const [aim, setAim] = useState<PictureAim>("balanced");
   const displays = kit.rigs.flatMap((rig) =>
-    rig.spec.displays.map((display) => ({
+    rig.spec.displays.filter(hasSize).map((display) => ({
       id: `${rig.id} ${display.name}`,
       label: `${rig.name}, ${display.name}`,
       display,
     })),
   );
-  const system = kit.systems.find(({ id }) => id === params.get("system")) ?? kit.systems[0];
+  const systems = kit.systems.filter(({ screens }) => screens.length > 0);
+  const system = systems.find(({ id }) => id === params.get("system")) ?? systems[0];
   const first =
     displays.find(({ id }) => id === params.get("display")) ??
     displays.find(({ id }) => rigId !== null && id.startsWith(rigId)) ??
@@ -53,7 +55,7 @@ export function PlannerScreen({
   if (!system || !first)
     return (
       <EmptyPanel title="Nothing to plan with yet.">
-        The planner needs a rig with a display, and a system with its picture. Add both in Kit.
+        The planner needs a rig whose display has its size, and a system with its picture. Say both in Kit.
       </EmptyPanel>
     );
   return (
@@ -64,7 +66,7 @@ export function PlannerScreen({
             [
               "System",
               system.id,
-              kit.systems.map(({ id, name }) => ({ value: id, label: name })),
+              systems.map(({ id, name }) => ({ value: id, label: name })),
               (value: string) => put({ system: value }),
             ],
             [
@@ -124,7 +126,7 @@ function DisplayPlan({
 }: {
   label: string;
   system: KitView["systems"][number];
-  display: KitView["rigs"][number]["spec"]["displays"][number];
+  display: Box & { diagonalInch: number | null };
   fit: Fit;
   layout: ScreenLayout;
   aim: PictureAim;

@@ -1,17 +1,17 @@
 "use client";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
 import { call } from "@/contract";
-import { LogImport } from "./LogImport";
+import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
 import { SettingsInForce } from "./SettingsInForce";
 import { TallyPad } from "./TallyPad";
+import { Ways } from "./Ways";
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
 
@@ -22,6 +22,7 @@ export function NewRunScreen({
   settings: first,
   bench,
   preflight,
+  ticked: carriedTicks,
   patches,
   scenes,
   trial,
@@ -31,8 +32,8 @@ export function NewRunScreen({
   const [label, setLabel] = useState(trial ? `${trial.name}: ${trial.armName}`.slice(0, 120) : "");
   const [cacheState, setCacheState] = useState<NewRun["cacheState"]>(trial?.cold ? "cold" : "warm");
   const [crashed, setCrashed] = useState(false);
-  const [way, setWay] = useState("log");
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
   const { rig } = bench;
   const conditions = bench.conditions && { ...bench.conditions, ...trial?.conditions };
   const back = trial ? `/jobs/${job.id}/trials/${trial.id}` : `/jobs/${job.id}`;
@@ -75,24 +76,42 @@ export function NewRunScreen({
     cacheState,
     rules: job.rules,
   });
-  const preflightTicks = items.map(({ id, label: checked }) => ({ label: checked, ticked: ticked.has(id) }));
-  const particulars = (source: NewRun["source"], fileName: string | null, skippedRows: number): NewRun => ({
-    jobId: job.id,
-    source,
-    label,
-    fileName,
-    conditions,
-    settings,
-    cacheState,
-    crashed,
-    skippedRows,
-    preflight: preflightTicks,
-    notes: "",
-    trialId: trial?.id ?? null,
-    arm: trial?.arm ?? null,
-  });
-  const onKept = ({ id }: { id: string }) => {
-    router.push(trial ? back : `${back}?run=${id}`);
+  // What was checked before the run before holds on within a sitting; what only now belongs on the list is asked.
+  const before = new Set(carriedTicks?.labels ?? []);
+  const checked = new Set(
+    items
+      .filter(({ id, label: item }) => ticked.has(id) || (before.has(item) && !unticked.has(id)))
+      .map(({ id }) => id),
+  );
+  /** What is said of a run, of the arm it was made for where that is a trial's. */
+  const particulars = (
+    source: NewRun["source"],
+    arm: number | null,
+    log: Partial<LogParticulars> = {},
+  ): NewRun => {
+    const place = arm === null ? null : trial?.arms[arm];
+    const own = place && arm !== trial?.arm;
+    return {
+      jobId: job.id,
+      source,
+      label: trial && own ? `${trial.name}: ${place.name}`.slice(0, 120) : label,
+      fileName: log.fileName ?? null,
+      fileHash: log.fileHash ?? null,
+      again: log.again ?? false,
+      conditions: own ? { ...conditions, ...place.conditions } : conditions,
+      settings: own ? place.settings : settings,
+      cacheState,
+      crashed,
+      skippedRows: log.skippedRows ?? 0,
+      preflight: items.map(({ id, label: item }) => ({ label: item, ticked: checked.has(id) })),
+      notes: "",
+      trialId: trial?.id ?? null,
+      arm: trial ? (arm ?? trial.arm) : null,
+    };
+  };
+  const onKept = (runs: { id: string }[]) => {
+    const last = runs.at(-1);
+    router.push(trial || !last ? back : `${back}?run=${last.id}`);
     router.refresh();
   };
   return (
@@ -155,54 +174,28 @@ export function NewRunScreen({
             )}
           </Panel>
         )}
-        <Tabs.Root value={way} onValueChange={setWay}>
-          <Tabs.List aria-label="How the run is brought in" className="mb-4 flex gap-1 border-b border-line">
-            {[
-              ["log", "From a log"],
-              ["tally", "Tally by eye"],
-            ].map(([value = "", name]) => (
-              <Tabs.Trigger
-                key={value}
-                value={value}
-                className="-mb-px border-b-2 border-transparent px-3 py-2 text-soft data-[state=active]:border-lit data-[state=active]:text-text"
-              >
-                {name}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="log">
-            <LogImport
+        <Ways
+          log={
+            <LogQueue
               yardstick={yardstick}
               rules={job.rules}
-              particulars={(fileName, skipped) => particulars("log", fileName, skipped)}
+              arms={trial && { names: trial.arms.map(({ name }) => name), left: [trial.arm, ...trial.left] }}
+              begin={async () => (log, arm) => particulars("log", arm, log)}
               onKept={onKept}
             />
-          </Tabs.Content>
-          <Tabs.Content value="tally">
+          }
+          tally={
             <TallyPad
-              key={trial?.arm}
               scenes={scenes}
               targetFps={yardstick.targetFps}
-              onKept={onKept}
+              onKept={(run) => onKept([run])}
               arms={trial && trial.arms.length > 1 ? trial.arms.map(({ name }) => name) : null}
               firstArm={trial?.arm ?? 0}
-              particulars={(arm) => {
-                const place = arm === null ? null : trial?.arms[arm];
-                return {
-                  ...particulars("tally", null, 0),
-                  ...(trial && place
-                    ? {
-                        arm,
-                        label: `${trial.name}: ${place.name}`.slice(0, 120),
-                        settings: arm === trial.arm ? settings : place.settings,
-                        conditions: { ...conditions, ...place.conditions },
-                      }
-                    : {}),
-                };
-              }}
+              draft={trial ? trial.id : job.id}
+              begin={async () => (arm) => particulars("tally", arm)}
             />
-          </Tabs.Content>
-        </Tabs.Root>
+          }
+        />
       </div>
       <aside className="grid content-start gap-4">
         <Panel title="This run">
@@ -232,7 +225,15 @@ export function NewRunScreen({
             <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
           </div>
         </Panel>
-        <Preflight items={items} ticked={ticked} onTick={setTicked} />
+        <Preflight
+          items={items}
+          ticked={checked}
+          carriedFrom={carriedTicks?.run ?? null}
+          onTick={(now) => {
+            setTicked(now);
+            setUnticked(new Set(items.filter(({ id }) => !now.has(id)).map(({ id }) => id)));
+          }}
+        />
         <Panel
           title="Settings in force"
           aside={

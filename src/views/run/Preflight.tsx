@@ -8,10 +8,13 @@ import { Button, Panel } from "@/ui";
 export function Preflight({
   items,
   ticked,
+  carriedFrom,
   onTick,
 }: {
   items: PreflightItemRow[];
   ticked: ReadonlySet<string>;
+  /** Number of the run of this sitting whose ticks still stand; null where there is none. */
+  carriedFrom: number | null;
   onTick: (ticked: ReadonlySet<string>) => void;
 }) {
   const done = items.filter(({ id }) => ticked.has(id)).length;
@@ -55,7 +58,9 @@ export function Preflight({
         ))}
       </ul>
       <p className="mt-2 text-[12px] text-soft">
-        Kept with the run.{" "}
+        {carriedFrom === null
+          ? "Kept with the run."
+          : `Ticks of run ${carriedFrom}, made on this rig within the last hours, still stand; what is new is asked.`}{" "}
         <Link href="/kit/preflight" className="underline">
           Change the list
         </Link>

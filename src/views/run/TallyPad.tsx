@@ -5,6 +5,7 @@ import { tallyFigures } from "@/core/metrics";
 import { Button, Choice, Keys, say } from "@/ui";
 import { call, type Refusal } from "@/contract";
 import { blocksOf, type TallyReading } from "./blocks";
+import { useTallyDraft } from "./useTallyDraft";
 
 const paces = [3, 5, 8, 10];
 
@@ -26,51 +27,66 @@ export function TallyPad({
   scenes,
   arms,
   firstArm,
-  particulars,
+  draft,
+  begin,
   onKept,
 }: {
   targetFps: number;
   scenes: string[];
   arms: string[] | null;
   firstArm: number;
-  particulars: (arm: number | null) => unknown;
+  /** Whose tally it is: what is typed is kept in the browser under this name. */
+  draft: string;
+  /** Asked once before it is kept: makes a run of an arm; null where something is still missing. */
+  begin: () => Promise<((arm: number | null) => unknown) | null>;
   onKept: (run: { id: string; number: number }) => void;
 }) {
   const [scene, setScene] = useState("");
   const [arm, setArm] = useState(firstArm);
-  const [readings, setReadings] = useState<TallyReading[]>([]);
+  const { startedAt, readings, restored, put, forget } = useTallyDraft(draft);
+  const setReadings = (now: TallyReading[]) => put({ startedAt, readings: now });
   const [text, setText] = useState("");
   const [pace, setPace] = useState(5);
-  const [started, setStarted] = useState<number | null>(null);
   const [since, setSince] = useState(0);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
   const [keeping, setKeeping] = useState(false);
   const sound = useRef<AudioContext | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
-    if (started === null) return;
+    if (startedAt === null) return;
     const timer = setInterval(() => {
-      const seconds = (performance.now() - started) / 1000;
+      const seconds = (Date.now() - startedAt) / 1000;
       setSince((before) => {
         if (Math.floor(seconds / pace) > Math.floor(before / pace) && sound.current) tick(sound.current);
         return seconds;
       });
     }, 100);
     return () => clearInterval(timer);
-  }, [started, pace]);
+  }, [startedAt, pace]);
+  // Figures typed anywhere on the screen are a reading: none of them is another action's key here.
+  useEffect(() => {
+    const catchFigure = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (!/^[\d.,]$/.test(event.key) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target.closest("input, textarea, select, [contenteditable], [role=dialog]")) return;
+      event.preventDefault();
+      event.stopPropagation();
+      setText((before) => before + event.key);
+      field.current?.focus();
+    };
+    document.addEventListener("keydown", catchFigure, true);
+    return () => document.removeEventListener("keydown", catchFigure, true);
+  }, []);
   useEffect(() => () => void sound.current?.close(), []);
 
   const fps = Number(text.replace(",", "."));
   const fits = text.trim() !== "" && fps >= 0 && fps <= 1000;
   const add = () => {
     if (!fits) return;
-    const now = performance.now();
-    if (started === null) {
-      setStarted(now);
-      sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
-    }
-    const second = started === null ? 0 : (now - started) / 1000;
-    setReadings([...readings, { fps, second, scene, arm }]);
+    const now = Date.now();
+    sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
+    const second = startedAt === null ? 0 : (now - startedAt) / 1000;
+    put({ startedAt: startedAt ?? now, readings: [...readings, { fps, second, scene, arm }] });
     setText("");
     field.current?.focus();
   };
@@ -83,13 +99,16 @@ export function TallyPad({
       : null;
   const figures = figuresOf(arms ? readings.filter((reading) => reading.arm === arm) : readings);
   const keep = async () => {
+    if (keeping || readings.length === 0) return;
     setKeeping(true);
+    const runOf = await begin();
+    if (!runOf) return setKeeping(false);
     let left = blocksOf(readings);
     let kept: { id: string; number: number } | null = null;
     for (let [block] = left; block; [block] = left) {
       const sent = await call("tallyRun", {
         body: {
-          run: particulars(arms ? block.arm : null),
+          run: runOf(arms ? block.arm : null),
           readings: block.readings,
         },
       });
@@ -103,18 +122,22 @@ export function TallyPad({
       left = left.slice(1);
     }
     setKeeping(false);
-    if (kept && left.length === 0) onKept(kept);
+    if (kept && left.length === 0) {
+      forget();
+      onKept(kept);
+    }
   };
   const toNext = pace - (since % pace);
   return (
     <div className="grid gap-4 md:grid-cols-[320px_1fr]">
-      {arms && (
-        <Keys
-          actions={[
-            { keys: "s", shown: "S", label: "the other arm", run: () => setArm((arm + 1) % arms.length) },
-          ]}
-        />
-      )}
+      <Keys
+        actions={[
+          { keys: "mod&enter", shown: "Ctrl Enter", label: "keep the tally", run: () => void keep() },
+          ...(arms
+            ? [{ keys: "s", shown: "S", label: "the other arm", run: () => setArm((arm + 1) % arms.length) }]
+            : []),
+        ]}
+      />
       <form
         className="grid gap-3"
         onSubmit={(event) => {
@@ -210,7 +233,7 @@ export function TallyPad({
               onChange={(value) => setPace(Number(value))}
             />
           </span>
-          {started !== null && <span className="figure">next in {toNext.toFixed(0)} s</span>}
+          {startedAt !== null && <span className="figure">next in {toNext.toFixed(0)} s</span>}
         </div>
       </form>
       <div>
@@ -261,9 +284,21 @@ export function TallyPad({
                 <b>{refusal.title}</b> {refusal.fix}
               </p>
             )}
-            <Button look="lit" className="mt-4" disabled={keeping} onClick={() => void keep()}>
-              Keep this tally
-            </Button>
+            <div className="sticky bottom-0 mt-4 flex flex-wrap items-center gap-3 bg-ground py-2">
+              <Button
+                look="lit"
+                hint="Ctrl Enter"
+                className="max-sm:min-h-12 max-sm:flex-1"
+                disabled={keeping}
+                onClick={() => void keep()}
+              >
+                Keep this tally
+              </Button>
+              <Button look="quiet" onClick={forget}>
+                Throw these readings away
+              </Button>
+              {restored && <span className="text-[13px] text-soft">Readings from before are still here.</span>}
+            </div>
           </>
         ) : (
           <p className="text-soft">

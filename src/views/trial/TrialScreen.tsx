@@ -9,6 +9,7 @@ import { kindOf, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import { Button, EmptyPanel, Keys, Panel } from "@/ui";
 import { TracePanel } from "@/views/job/TracePanel";
+import { useDrops } from "@/views/drop";
 import { useLive } from "@/views/live";
 import { Arms } from "./Arms";
 import { DecidePanel } from "./DecidePanel";
@@ -26,6 +27,7 @@ export function TrialScreen(loaded: TrialView) {
   const back = `/jobs/${job.id}`;
   const next = trial.left[0] ?? null;
   const runPath = (arm: number) => `/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}`;
+  useDrops(trial.decidedAt ? `${back}/runs/new` : runPath(next ?? 0));
   const change = async (body: DoorBody<"changeTrial">) => {
     const sent = await call("changeTrial", { id: trial.id, body, saw: trial.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });

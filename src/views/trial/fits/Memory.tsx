@@ -47,9 +47,13 @@ export function Memory({ fit: { rows, limitMb, others, crashes } }: FitProps<Mem
       <Plot
         label="Memory over time, with its slope to the wall"
         x={{ name: "minutes", range: [0, reach * 1.05], format: (value) => value.toFixed(0) }}
-        y={{ name: "MB", range: [0, upTo([limitMb, ...rows.flatMap(({ points }) => points.megabytes)])] }}
+        y={{ name: "MB", range: [0, upTo([limitMb ?? 0, ...rows.flatMap(({ points }) => points.megabytes)])] }}
         lines={lines}
-        levels={[{ value: limitMb, label: `the wall, ${limitMb.toFixed(0)} MB`, caution: true }]}
+        levels={
+          limitMb === null
+            ? []
+            : [{ value: limitMb, label: `the wall, ${limitMb.toFixed(0)} MB`, caution: true }]
+        }
         uprights={rows.flatMap(({ diedAfterMinutes, run }) =>
           diedAfterMinutes === null ? [] : [{ value: diedAfterMinutes, label: `run ${run} died` }],
         )}

@@ -1,5 +1,5 @@
 "use client";
-import { first } from "@/core/kit";
+import { first, hasSize } from "@/core/kit";
 import { armAt } from "@/core/trial";
 import { arranged, fitted, planScales } from "@/core/resolution";
 import { frameTimeAt } from "@/core/sweep";
@@ -26,11 +26,14 @@ export function Resolution({
       })
     : [];
   const kept = arm === null ? null : armAt(trial, arm).level;
-  const plan = screens.length > 0 ? planScales(screens, display, "contain", "stacked") : null;
-  const whole = screens.length > 0 ? arranged(screens, "stacked") : null;
+  const onDisplay = screens.length > 0 && hasSize(display) ? display : null;
+  const plan = onDisplay && planScales(screens, onDisplay, "contain", "stacked");
+  const whole = onDisplay && arranged(screens, "stacked");
   const lines = whole ? first(screens).height / first(whole.places).height : 1;
   const shown =
-    whole && fitted({ width: lines * whole.aspect, height: lines, aspect: whole.aspect }, display, "contain");
+    whole &&
+    onDisplay &&
+    fitted({ width: lines * whole.aspect, height: lines, aspect: whole.aspect }, onDisplay, "contain");
   return (
     <Panel
       title="Frame time by scale"
@@ -125,7 +128,7 @@ export function Resolution({
           )}
         </div>
       )}
-      {plan && whole && shown && (
+      {onDisplay && plan && whole && shown && (
         <div className="mt-3 flex flex-wrap items-end gap-3" aria-label={`The scales on ${display.name}`}>
           {levels.map(({ scale }) => {
             const row = plan.scales.find((each) => each.scale === scale);
@@ -134,7 +137,7 @@ export function Resolution({
               <div key={scale} className="w-52">
                 <ScreenDrawing
                   row={row}
-                  display={display}
+                  display={onDisplay}
                   shown={shown}
                   places={whole.places}
                   chosen={scale === kept}

@@ -17,7 +17,8 @@ export interface MemoryRow {
 export interface MemoryReading extends Recommends {
   kind: "memory";
   rows: MemoryRow[];
-  limitMb: number;
+  /** What the rig leaves to an engine; null where its memory isn't known. */
+  limitMb: number | null;
   /** Minutes that devices with more memory would last. */
   others: { gigabytes: number; minutes: number | null }[];
   crashes: CrashRate | null;
@@ -26,17 +27,16 @@ export interface MemoryReading extends Recommends {
 /** Sizes that devices are sold with, GB (common practice). */
 const usualSizes = [8, 12, 16, 24];
 
-function rowOf(run: TrialRun, traces: Traces, limitMb: number): MemoryRow | null {
+function rowOf(run: TrialRun, traces: Traces, limitMb: number | null): MemoryRow | null {
   const held = channelIn(traces.get(run.id), "memory");
   if (!held) return null;
   const points = thinned(held.times, held.values, drawnPoints);
   // Where the run died, what it died at is the wall; the rig's figure leaves out what the system keeps.
-  const wall = run.crashed ? Math.min(limitMb, held.values[held.values.length - 1] ?? limitMb) : limitMb;
   return {
     run: run.number,
     arm: run.arm,
     points: { minutes: [...points.times.map((ms) => ms / 60_000)], megabytes: [...points.values] },
-    growth: memoryGrowth(held.times, held.values, wall),
+    growth: memoryGrowth(held.times, held.values, limitMb),
     diedAfterMinutes: run.crashed ? run.summary.durationMs / 60_000 : null,
   };
 }
@@ -55,11 +55,14 @@ export function read({ runs, rig }: TrialFacts, traces: Traces): MemoryReading |
   const longest = [...rows].sort((a, b) => lasting(b) - lasting(a))[0];
   const growth = longest?.growth ?? null;
   // What the system keeps for itself stays the same on a rig with more.
-  const kept = memoryGb * 1024 - limitMb;
+  const kept = memoryGb === null || limitMb === null ? null : memoryGb * 1024 - limitMb;
   const others = usualSizes
-    .filter((gigabytes) => gigabytes > memoryGb)
+    .filter((gigabytes) => kept !== null && memoryGb !== null && gigabytes > memoryGb)
     .slice(0, 2)
-    .map((gigabytes) => ({ gigabytes, minutes: growth && minutesWith(growth, gigabytes * 1024 - kept) }));
+    .map((gigabytes) => ({
+      gigabytes,
+      minutes: growth && minutesWith(growth, gigabytes * 1024 - (kept ?? 0)),
+    }));
   const hours = runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 3_600_000;
   return {
     kind: "memory",

@@ -1,0 +1,48 @@
+import { QueryTypes } from "sequelize";
+import type { TitleRow } from "@/core/records";
+import { Build, ConsoleSystem, Engine, EngineSystem, Rig, store } from "./models";
+import { transact } from "./transact";
+
+/** Finding by name passes over case, as the rule that names are unique does. */
+const called = (name: string) => store().where(store().fn("lower", store().col("name")), name.toLowerCase());
+
+/** Id of a rig, system or engine by its name; null where there is none. */
+export async function idOfNamed(what: "rig" | "system" | "engine", name: string): Promise<string | null> {
+  store();
+  const where = called(name);
+  const found = await (what === "rig"
+    ? Rig.findOne({ where })
+    : what === "system"
+      ? ConsoleSystem.findOne({ where })
+      : Engine.findOne({ where }));
+  return found?.id ?? null;
+}
+
+/** Titles of a name, of one system or of all. */
+export async function titlesNamed(
+  name: string,
+  systemId: string | null,
+): Promise<Pick<TitleRow, "id" | "systemId">[]> {
+  return store().query(
+    `select id, system_id as "systemId" from titles where lower(name) = lower($1) and ($2::uuid is null or system_id = $2) order by created_at`,
+    { bind: [name, systemId], type: QueryTypes.SELECT },
+  );
+}
+
+/** Says that an engine runs a system, where it wasn't said. */
+export async function linkEngine(engineId: string, systemId: string): Promise<void> {
+  store();
+  await EngineSystem.findOrCreate({ where: { engineId, systemId } });
+}
+
+/** A build of an engine by its number, made where it isn't there; without a number the first one there is. */
+export async function buildNamed(engineId: string, version: string): Promise<string> {
+  return transact(async () => {
+    const builds = await Build.findAll({ where: { engineId }, order: ["version"] });
+    const wanted = version === "" ? builds[0] : builds.find((build) => build.version === version);
+    const made =
+      wanted ??
+      (await Build.create({ engineId, version: version || "(build not said)", branch: "stable", date: null }));
+    return made.id;
+  });
+}

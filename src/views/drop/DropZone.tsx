@@ -1,0 +1,105 @@
+"use client";
+import { FileUp } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, type ReactNode } from "react";
+import { useDropzone } from "react-dropzone";
+
+/** What the screen that is shown does with files: it takes them itself, or names the page that will. */
+type Taker = ((files: File[]) => void) | string;
+
+interface Dropping {
+  /** Whoever was asked last takes what is dropped. */
+  offer: (id: symbol, taker: Taker | null) => void;
+  /** Files dropped on another screen, for the one that was opened for them; they are given once. */
+  carried: () => File[];
+  /** Takes files along to another screen. */
+  carry: (files: File[], path: string) => void;
+  choose: () => void;
+}
+const Drops = createContext<Dropping>({
+  offer: () => {},
+  carried: () => [],
+  carry: () => {},
+  choose: () => {},
+});
+
+/** Where files go that no screen asks for: looked at first, kept after. */
+const lookPath = "/look";
+
+/** Catches files that are dropped anywhere, and hands them to the screen that is shown, or opens the one that takes them. */
+export function DropZone({ children }: { children: ReactNode }) {
+  const router = useRouter();
+  const takers = useRef(new Map<symbol, Taker>());
+  const waiting = useRef<File[]>([]);
+  const carry = useCallback(
+    (files: File[], path: string) => {
+      waiting.current = files;
+      router.push(path);
+    },
+    [router],
+  );
+  const onDrop = (files: File[]) => {
+    if (files.length === 0) return;
+    const taker = [...takers.current.values()].at(-1) ?? lookPath;
+    if (typeof taker === "function") taker(files);
+    else carry(files, taker);
+  };
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    onDrop,
+    noClick: true,
+    noKeyboard: true,
+  });
+  const offer = useCallback((id: symbol, taker: Taker | null) => {
+    if (taker === null) takers.current.delete(id);
+    else takers.current.set(id, taker);
+  }, []);
+  const carried = useCallback(() => {
+    const files = waiting.current;
+    waiting.current = [];
+    return files;
+  }, []);
+  const dropping = useMemo(() => ({ offer, carried, carry, choose: open }), [offer, carried, carry, open]);
+  return (
+    <Drops.Provider value={dropping}>
+      <div {...getRootProps()} className="contents" role={undefined} tabIndex={undefined}>
+        <input {...getInputProps({ "aria-label": "Log files" })} />
+        {children}
+        {isDragActive && (
+          <div className="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-(--shade)">
+            <p className="flex items-center gap-3 rounded-(--radius-panel) border-2 border-dashed border-lit bg-panel px-10 py-8 text-xl">
+              <FileUp size={28} aria-hidden /> Let go: logs are read here, nothing is kept yet
+            </p>
+          </div>
+        )}
+      </div>
+    </Drops.Provider>
+  );
+}
+
+/** Takes what is dropped while a screen is shown: itself, or at the page named. */
+export function useDrops(taker: Taker): void {
+  const { offer } = useContext(Drops);
+  const latest = useRef(taker);
+  useEffect(() => {
+    latest.current = taker;
+  });
+  const kind = typeof taker === "string" ? taker : "itself";
+  useEffect(() => {
+    const id = Symbol("drops");
+    const now = latest.current;
+    offer(
+      id,
+      typeof now === "string" ? now : (files) => typeof latest.current === "function" && latest.current(files),
+    );
+    return () => offer(id, null);
+  }, [offer, kind]);
+}
+
+/** Files that were dropped on the screen before, once. */
+export const useCarried = () => useContext(Drops).carried;
+
+/** Takes files along to another screen. */
+export const useCarry = () => useContext(Drops).carry;
+
+/** Opens the dialog that chooses files. */
+export const useChooseFiles = () => useContext(Drops).choose;

@@ -1,0 +1,1 @@
+export { DropZone, useCarried, useCarry, useChooseFiles, useDrops } from "./DropZone";

@@ -1,0 +1,1 @@
+export { LookScreen } from "./LookScreen";
