@@ -139,8 +139,8 @@ test("a queue in hand: moved, given another arm, the same file twice, one that c
     .click();
   await page.keyboard.press("Alt+ArrowDown");
   await expect(rows.nth(1)).toContainText("a.csv");
-  const arm = page.getByRole("combobox", { name: "Arm of a.csv" });
-  if (!(await arm.textContent())?.includes("none")) await page.keyboard.press("s");
+  const armOfA = page.getByRole("combobox", { name: "Arm of a.csv" });
+  if (!(await armOfA.textContent())?.includes("none")) await page.keyboard.press("s");
   await expect(page.getByRole("combobox", { name: "Arm of a.csv" })).toContainText("none");
   await page.getByRole("button", { name: "Keep 2 runs" }).click();
   await kept(page);

@@ -1,7 +1,7 @@
 // Brings the database of DATABASE_URL up to date, and adds what was asked for.
-//   tsx scripts/database.ts migrate [demo]
+//   tsx scripts/database.ts migrate [demo | empty]
 import { database, migrate } from "@/data";
-import { seedDemo } from "@/server/demo/seed";
+import { seedDemo, seedEmpty } from "@/server/demo/seed";
 
 const wanted = process.argv.slice(2);
 try {
@@ -9,6 +9,7 @@ try {
     const done = await migrate();
     if (done.length > 0) console.log(`Database brought up to date: ${done.join(", ")}.`);
   }
+  if (wanted.includes("empty")) await seedEmpty();
   if (wanted.includes("demo") && (await seedDemo(new Date()))) console.log("Demo data added.");
 } catch (error) {
   console.error((error as Error).message);

@@ -1,4 +1,5 @@
 // npm run demo: installs what is missing, starts the database, adds the demo data once, builds, starts, prints the address.
+//   --empty  start without the demo data: house rules and pre-flight items only
 //   --reset  start over (asks; --yes answers)   --dev  the development server   --port N  first port tried
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -10,6 +11,7 @@ import { SetupError, alive, freePort, say, stateFolder } from "./lib/run.mjs";
 
 const args = process.argv.slice(2);
 const dev = args.includes("--dev");
+const empty = args.includes("--empty");
 const wantedPort = Number(args[args.indexOf("--port") + 1]) || 3210;
 const running = join(stateFolder, "running.json");
 
@@ -85,7 +87,7 @@ async function main() {
   process.on("SIGTERM", () => void stop(0));
 
   try {
-    prepareDatabase(url, { demo: true });
+    prepareDatabase(url, { demo: !empty, empty });
     if (!dev) ensureBuild();
     const port = await freePort(wantedPort);
     if (port !== wantedPort) say(`Port ${wantedPort} is taken; using ${port}.`);

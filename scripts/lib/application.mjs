@@ -6,11 +6,15 @@ import { SetupError, fingerprint, must, root, say } from "./run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
-/** Brings the database at `url` up to date; `demo` adds the demo data once. */
-export function prepareDatabase(url, { demo = false } = {}) {
-  const told = must(bin("tsx"), ["scripts/database.ts", "migrate", ...(demo ? ["demo"] : [])], {
-    env: { ...process.env, DATABASE_URL: url },
-  }).trim();
+/** Brings the database at `url` up to date; `demo` adds the demo data once, `empty` what a store without it starts with. */
+export function prepareDatabase(url, { demo = false, empty = false } = {}) {
+  const told = must(
+    bin("tsx"),
+    ["scripts/database.ts", "migrate", ...(demo ? ["demo"] : []), ...(empty ? ["empty"] : [])],
+    {
+      env: { ...process.env, DATABASE_URL: url },
+    },
+  ).trim();
   if (told) say(told);
 }
 

@@ -1,6 +1,7 @@
 export interface Cluster {
   home: string;
   start(): Promise<string>;
+  isRunning(): boolean;
   stop(): void;
   remove(): void;
 }

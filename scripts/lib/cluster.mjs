@@ -176,6 +176,9 @@ export function cluster(home, { durable = true } = {}) {
       await answers();
       return url();
     },
+    isRunning() {
+      return running(ensurePostgres());
+    },
     stop() {
       const bin = ensurePostgres();
       if (running(bin)) must(...control(bin, "-m", "fast", "-w", "stop"), { cwd: "/" });

@@ -48,6 +48,12 @@ export const namedSchema = of<{ id: string; conditions: Conditions | null; setti
   open({ id, conditions: conditionsSchema.nullable(), settings: settingsSchema }),
 );
 export const nothingSchema = of<Record<string, never>>(z.looseObject({}));
+export const demoSchema = of<{ jobs: number; own: number }>(
+  open({
+    jobs: z.number().int().describe("Its jobs that are there."),
+    own: z.number().int().describe("Of them those that somebody brought runs of their own into."),
+  }),
+);
 export const changedSchema = of<{ changed: number }>(open({ changed: z.number().int() }));
 
 /** A sentence as data, with its words beside it. */

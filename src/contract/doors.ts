@@ -143,6 +143,29 @@ const doorsByName = {
     refusals: [404, 409, 422],
   }),
 
+  viewDemo: door({
+    method: "GET",
+    path: "/demo",
+    group: "Store",
+    summary: "How much of the demo data is there.",
+    output: answers.demoSchema,
+  }),
+  bringDemo: door({
+    method: "PUT",
+    path: "/demo",
+    group: "Store",
+    summary: "Bring the demo data back.",
+    output: answers.nothingSchema,
+    refusals: [409],
+  }),
+  removeDemo: door({
+    method: "DELETE",
+    path: "/demo",
+    group: "Store",
+    summary: "Take the demo data away; jobs with runs of somebody's own stay.",
+    output: answers.nothingSchema,
+  }),
+
   listJobs: door({
     method: "GET",
     path: "/jobs",

@@ -18,4 +18,4 @@ export * from "./noise";
 export * from "./trials";
 export * from "./faults";
 export * from "./bench";
-export { claimSeed } from "./seeds";
+export * from "./seeds";

@@ -8,6 +8,7 @@ import * as kit from "./changeKit";
 import { changeRun } from "./changeRun";
 import { changeJob, closeJob, reopenJob } from "./closeJob";
 import { decideTrial, undecideTrial } from "./decideTrial";
+import { bringDemo, removeDemo, viewDemo } from "./demo/seed";
 import { addFault, changeFault } from "./faults";
 import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
 import { appendRun, finishRun, importRun, openRun } from "./keepRun";
@@ -40,6 +41,10 @@ const textOf = (body: unknown) => new TextDecoder().decode(body as Uint8Array);
 export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Promise<unknown>> = {
   viewBench: async () => viewBench(),
   changeBench: async ({ actor, body, saw }) => changeBench(actor, body, saw),
+
+  viewDemo: async () => viewDemo(),
+  bringDemo: async ({ actor }) => bringDemo(actor),
+  removeDemo: async ({ actor }) => removeDemo(actor),
 
   listJobs: async ({ query }) => viewJobs(query),
   addJob: async ({ actor, body }) => made(addJob(actor, body)),

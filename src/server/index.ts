@@ -10,6 +10,7 @@ export { viewTrial } from "./viewTrial";
 export { viewPlan } from "./planTrial";
 export { viewJobs } from "./viewJobs";
 export { viewNewRun } from "./viewNewRun";
+export { viewDemo } from "./demo/seed";
 export { viewHome } from "./viewHome";
 export { viewLook } from "./viewLook";
 export { viewRigs, viewTitles } from "./listKit";

@@ -1,15 +1,12 @@
 import type { QueryInterface } from "sequelize";
 
-/** Systems whose picture nobody has said; what a seed made, so that it can be taken away; a run's file and its edits; jobs left out. */
+/** Systems whose picture nobody has said; a run's file, tags and edits; jobs left out. */
 export const inTheHand = {
   name: "0006-in-the-hand",
   async up({ context }: { context: QueryInterface }) {
     await context.sequelize.query(`
       alter table systems drop constraint systems_screens_check;
       alter table systems add constraint systems_screens_check check (jsonb_typeof(screens) = 'array');
-
-      alter table seeds add column made jsonb not null default '[]';
-      alter table seeds add column removed_at timestamptz;
 
       alter table runs add column file_hash text check (length(file_hash) between 1 and 128);
       alter table runs add column tags jsonb not null default '[]' check (jsonb_typeof(tags) = 'array');

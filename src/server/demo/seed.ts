@@ -10,7 +10,7 @@ import {
   first,
 } from "@/core/kit";
 import { emptyPlan, kindOf, armAt } from "@/core/trial";
-import { asFarAsItGoes, lendingDesk } from "@/core/verdict";
+import { asFarAsItGoes, lendingDesk, type HouseRules } from "@/core/verdict";
 import {
   addEngine,
   addHouseRules,
@@ -19,19 +19,28 @@ import {
   addRig,
   addSystem,
   addTitle,
+  buildNamed,
   claimSeed,
+  countSeededJobs,
   findJob,
+  idOfNamed,
+  listHouseRules,
   putBench,
+  removeSeeded,
+  titlesNamed,
   transact,
+  type SeededNames,
 } from "@/data";
-import { theApplication as us } from "@/server/actor";
+import { theApplication as us, type Actor } from "@/server/actor";
 import { closeJob } from "@/server/closeJob";
 import { decideTrial } from "@/server/decideTrial";
 import { addFault } from "@/server/faults";
 import { keepRun, type ImportedRun } from "@/server/keepRun";
 import { loadStory } from "@/server/loadStory";
 import { addTrial } from "@/server/planTrial";
+import { Problem } from "@/server/problem";
 import { reckonTrial } from "@/server/viewTrial";
+import { writing } from "@/server/writing";
 import { devices } from "./devices";
 import { engines, rigs, systems, titles } from "./kit";
 import { stories, type Step, type Story } from "./stories";
@@ -48,27 +57,85 @@ const day = 86_400_000,
 export async function seedDemo(now: Date): Promise<boolean> {
   // All of it or nothing: a start that is stopped meanwhile leaves no half of a demo.
   return transact(async () => {
-    if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
+    await addPreflightOnce();
     if (!(await claimSeed(seedName))) return false;
     await addDemo(now);
     return true;
   });
 }
 
+const addPreflightOnce = async () => {
+  if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
+};
+
+/** What a store without the demo starts with: pre-flight items, and one set of house rules where there is none. */
+export async function seedEmpty(): Promise<void> {
+  return transact(async () => {
+    await addPreflightOnce();
+    if ((await listHouseRules()).length === 0)
+      await addHouseRules(
+        "Usual",
+        { ...asFarAsItGoes, mayChange: { ...asFarAsItGoes.mayChange, clocks: false } },
+        true,
+      );
+  });
+}
+
+const names: SeededNames = {
+  rigs: rigs.map(({ name }) => name),
+  titles: titles.map(({ name }) => name),
+  engines: engines.map(({ name }) => name),
+  systems: systems.map(({ name }) => name),
+  houseRules: ["Lending desk", "As far as it goes"],
+};
+
+/** How much of the demo is there; `own` are those of its jobs that somebody brought runs of their own into. */
+export const viewDemo = async () => countSeededJobs(names);
+
+/** Takes the demo away. What somebody added to stays, with all that it needs. */
+export async function removeDemo(actor: Actor): Promise<void> {
+  return writing(actor, async (touch) => {
+    touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
+    await removeSeeded(names);
+    await seedEmpty();
+  });
+}
+
+/** Brings the demo back, as it was at the first start. */
+export async function bringDemo(actor: Actor, now = new Date()): Promise<void> {
+  return writing(actor, async (touch) => {
+    const { jobs, own } = await viewDemo();
+    if (jobs > own)
+      throw new Problem(409, "The demo is there already.", "Take it away first, to have it as it was.");
+    touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
+    await claimSeed(seedName);
+    await addDemo(now);
+  });
+}
+
 async function addDemo(now: Date): Promise<void> {
   const rules = {
-    "Lending desk": await addHouseRules("Lending desk", lendingDesk, true),
-    "As far as it goes": await addHouseRules("As far as it goes", asFarAsItGoes, false),
+    "Lending desk": await rulesNamed("Lending desk", lendingDesk),
+    "As far as it goes": await rulesNamed("As far as it goes", asFarAsItGoes),
   };
   const rigIds = new Map<string, string>();
-  for (const rig of rigs) rigIds.set(rig.name, await addRig(rig));
+  for (const rig of rigs) rigIds.set(rig.name, (await idOfNamed("rig", rig.name)) ?? (await addRig(rig)));
   const systemIds = new Map<string, string>();
-  for (const system of systems) systemIds.set(system.name, await addSystem(system));
+  for (const system of systems)
+    systemIds.set(system.name, (await idOfNamed("system", system.name)) ?? (await addSystem(system)));
   const titleIds = new Map<string, string>();
-  for (const { system, ...title } of titles)
-    titleIds.set(title.name, await addTitle({ ...title, systemId: named(systemIds, system) }));
+  for (const { system, ...title } of titles) {
+    const systemId = named(systemIds, system);
+    const [there] = await titlesNamed(title.name, systemId);
+    titleIds.set(title.name, there?.id ?? (await addTitle({ ...title, systemId })));
+  }
   const buildIds = new Map<string, string>();
   for (const { name, systems: runs, notes, builds, catalogue } of engines) {
+    const there = await idOfNamed("engine", name);
+    if (there) {
+      buildIds.set(name, await buildNamed(there, ""));
+      continue;
+    }
     const made = await addEngine({
       name,
       notes,
@@ -103,6 +170,15 @@ async function addDemo(now: Date): Promise<void> {
     houseRulesId: rules["Lending desk"],
     conditions: { ...firstConditions(rig.spec), powerMode: story.powerMode },
   });
+}
+
+/** House rules by their name, made where they aren't there; the first set of all is the default. */
+async function rulesNamed(name: string, rules: HouseRules): Promise<string> {
+  const there = await listHouseRules();
+  return (
+    there.find((each) => each.name === name)?.id ??
+    addHouseRules(name, rules, !there.some(({ isDefault }) => isDefault))
+  );
 }
 
 /** What the demo calls by a name. */

@@ -13,6 +13,7 @@ const shelves = [
   { path: "/kit/rules", name: "House rules", add: "/kit/rules/new" },
   { path: "/kit/preflight", name: "Pre-flight", add: null },
   { path: "/kit/planner", name: "Resolution planner", add: null },
+  { path: "/kit/store", name: "Store", add: null },
 ] as const;
 
 /** The shelves of the kit, and what is on the one that is open. */

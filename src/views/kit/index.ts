@@ -9,3 +9,4 @@ export { EngineList, HouseRulesList, SystemList } from "./ShortLists";
 export { SystemForm } from "./SystemForm";
 export { TitleForm } from "./TitleForm";
 export { TitleList } from "./TitleList";
+export { StoreScreen } from "./StoreScreen";

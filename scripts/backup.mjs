@@ -1,0 +1,40 @@
+// npm run backup [-- FILE]: the whole store as one file, while the application runs or not.
+// npm run restore -- FILE: puts one in its place; the application must be stopped, and the store before is kept beside it.
+import { resolve } from "node:path";
+import { prepareDatabase } from "./lib/application.mjs";
+import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
+import { cluster, clusterHome } from "./lib/cluster.mjs";
+import { SetupError, say } from "./lib/run.mjs";
+
+const restoring = process.argv[2] === "restore";
+const named = process.argv[3];
+
+async function main() {
+  ensurePostgres();
+  ensurePackages();
+  const { backup, nameForNow, restore } = await import("./lib/archive.mjs");
+  const own = process.env.DATABASE_URL ? null : cluster(clusterHome());
+  const wasRunning = own?.isRunning() ?? true;
+  const url = own ? await own.start() : process.env.DATABASE_URL;
+  try {
+    if (restoring) {
+      if (!named) throw new SetupError("Say which file: npm run restore -- FILE");
+      const { manifest, before } = await restore(url, resolve(process.env.INIT_CWD ?? ".", named));
+      prepareDatabase(url);
+      say(`Restored as of ${manifest.made}: ${manifest.counts.jobs} jobs, ${manifest.counts.runs} runs.`);
+      say(`The store before is kept as the database ${before}.`);
+    } else {
+      prepareDatabase(url);
+      const file = named ? resolve(process.env.INIT_CWD ?? ".", named) : nameForNow();
+      const { counts } = await backup(url, file);
+      say(`${file}\n${counts.jobs} jobs, ${counts.runs} runs.`);
+    }
+  } finally {
+    if (!wasRunning) own?.stop();
+  }
+}
+
+main().catch((error) => {
+  say(error instanceof SetupError ? error.message : error.stack);
+  process.exitCode = 1;
+});
