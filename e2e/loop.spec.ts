@@ -70,7 +70,7 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   await page.keyboard.press("Escape");
   await page.waitForURL(`**/jobs/${job}`);
   const profile = page.getByRole("region", { name: "Profile" });
-  await expect(profile).toContainText("scale: 2 → 1");
+  await expect(profile).toContainText("Internal scale: 2 → 1");
   await expect(page.getByRole("region", { name: "Reading" })).toContainText("that confirmation closes the job");
 
   await page.keyboard.press("n");

@@ -52,7 +52,7 @@ test("resolution, from plan to kept: run in any order, the next level proposed, 
   ).toBeVisible();
   await expect(page.getByRole("img", { name: "×3 on the display" })).toBeVisible();
   await keep(page, "×3");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("scale: 2 → 3");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Internal scale: 2 → 3");
   expect((await (await request.get(`/api/v1/jobs/${job}`)).json()).standing.settings).toMatchObject({
     scale: 3,
     hold_rate: true,

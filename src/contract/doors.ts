@@ -232,6 +232,14 @@ const doorsByName = {
     edits: "optional",
     refusals: [404, 409],
   }),
+  judgeAnew: door({
+    method: "POST",
+    path: "/jobs/{id}/judging",
+    group: "Jobs",
+    summary: "Judge runs by what their title says now, where that was corrected after they were made.",
+    output: answers.changedSchema,
+    refusals: [404, 409],
+  }),
   viewDiagnosis: door({
     method: "GET",
     path: "/jobs/{id}/diagnosis",

@@ -14,6 +14,15 @@ export async function listBuilds(): Promise<BuildRow[]> {
   );
 }
 
+/** A build with its engine's name; null where there is none. */
+export async function findBuild(id: string): Promise<{ engine: string; version: string } | null> {
+  const rows = await store().query<{ engine: string; version: string }>(
+    `select e.name as engine, b.version from builds b join engines e on e.id = b.engine_id where b.id = $1`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return rows[0] ?? null;
+}
+
 export async function addEngine({
   builds,
   catalogue,

@@ -41,7 +41,10 @@ export async function closeJob(
         "Run the scene once more with what was kept, outside any trial; that run closes the job.",
       );
     const times = story.runs.map(({ madeAt }) => new Date(madeAt).getTime());
+    const held = await data.findBuild(story.standing.buildId);
     const closing: JobClosing = {
+      engine: held?.engine ?? job.engine,
+      build: held?.version ?? job.build,
       overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
       conditions: story.standing.conditions,
       targetFps: confirmation.yardstick.targetFps,

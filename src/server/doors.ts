@@ -13,6 +13,7 @@ import { addFault, changeFault } from "./faults";
 import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
 import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { viewRigs, viewTitles } from "./listKit";
+import { judgeAnew } from "./judgeAnew";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
 import { readTrace } from "./readTrace";
@@ -53,6 +54,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),
   reopenJob: async ({ actor, id, saw }) => reopenJob(actor, id, saw),
+  judgeAnew: async ({ actor, id }) => judgeAnew(actor, id),
   viewDiagnosis: async ({ id, query }) => viewDiagnosis(id, query.run ?? ""),
 
   importRun: async ({ actor, body }) => importRun(actor, body as Uint8Array),

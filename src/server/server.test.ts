@@ -684,7 +684,7 @@ describe("the tuning loop", () => {
     await bring(id, 1, 48, 1);
     expect((await viewJob(jobId)).next).toMatchObject({
       action: "trial",
-      sentence: saying(/run Vulkan next, then as it is; 2 to go/),
+      sentence: saying(/run Vulkan next, then things as they are; 2 to go/),
     });
     await bring(id, 1, 48, 2);
     await bring(id, 0, 40, 3);

@@ -177,5 +177,5 @@ it("a refusal's missing pieces are sentences with their figures", async () => {
   const problem = asProblem(
     await decideTrial(id, { choice: "keep", arm: 1, reason: "" }).catch((error: unknown) => error),
   );
-  expect((problem.more.missing as Said[]).map(words).join()).toMatch(/as it is has no warm, whole run/);
+  expect((problem.more.missing as Said[]).map(words).join()).toMatch(/What is in force has no warm, whole run/);
 });

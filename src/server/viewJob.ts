@@ -1,20 +1,33 @@
 import type { Diagnosis } from "@/core/diagnose";
-import { diagnoseRun, latestTelling, readJob, type StoryRun } from "@/core/job";
+import { diagnoseRun, latestTelling, readJob, type Story, type StoryRun } from "@/core/job";
 import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
 import type { JobView } from "@/core/records";
-import { findRun, listFaults } from "@/data";
+import { findBuild, findRun, listFaults } from "@/data";
+import { viewBench } from "./benchUse";
+import { isOtherwise } from "./judgeAnew";
 import { loadOnRig, loadTried } from "./loadStory";
 import { notFound } from "./problem";
 import { threadRuns } from "./threadRun";
 
+/** Engine and build that hold now, with the trial that put them there. */
+async function inForceIn({ job, standing, decided }: Story): Promise<JobView["inForce"]> {
+  const own = { engine: job.engine, build: job.build, trial: null };
+  if (standing.buildId === job.buildId) return own;
+  const kept = decided.findLast(({ kept: arm }) => arm?.buildId === standing.buildId);
+  const build = await findBuild(standing.buildId);
+  return build ? { engine: build.engine, build: build.version, trial: kept?.number ?? null } : own;
+}
+
 export async function viewJob(id: string): Promise<JobView> {
-  const [{ job, story, rig, system, title, noise, noiseMeasured }, faults] = await Promise.all([
+  const [{ job, story, rig, system, title, noise, noiseMeasured }, faults, bench] = await Promise.all([
     loadOnRig(id),
     listFaults(id),
+    viewBench(),
   ]);
   const telling = latestTelling(story);
-  const [runs, tried, whole] = await Promise.all([
+  const [inForce, runs, tried, whole] = await Promise.all([
+    inForceIn(story),
     threadRuns(story.runs),
     loadTried(job),
     telling && withSegments(telling),
@@ -25,6 +38,9 @@ export async function viewJob(id: string): Promise<JobView> {
     trials: story.trials,
     faults,
     standing: story.standing,
+    inForce,
+    otherYardstick: story.runs.filter((run) => isOtherwise(run, job)).length,
+    otherOnBench: bench.rig && bench.rig.id !== job.rigId ? bench.rig.name : null,
     overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
     ...readJob(story, { rig, system, title, tried }, whole),
     noise,

@@ -44,6 +44,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
     pending: waits ? fingerprintOf(facts) : null,
     evidence: evidenceOf(facts),
     figures: armFigures(facts),
+    catalogue: facts.catalogue,
     limits: { temperatureC: rig.spec.temperatureLimitC, batteryWh: rig.spec.batteryWh },
     display: { name, width, height, diagonalInch },
     screens: system?.screens ?? [],

@@ -9,6 +9,10 @@ export function number(value: number | null | undefined, digits = 1): string {
     : value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
+/** A number with its unit; a dash alone where there is none. */
+export const measure = (value: number | null | undefined, unit: string, digits = 1): string =>
+  value === null || value === undefined || !Number.isFinite(value) ? none : `${number(value, digits)} ${unit}`;
+
 /** A number with as many digits as it needs, at most so many: 60, 59.94. */
 export const plain = (value: number, most = 2): string =>
   value.toLocaleString("en-GB", { maximumFractionDigits: most, useGrouping: false });

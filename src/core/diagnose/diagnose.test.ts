@@ -2,6 +2,7 @@ import { words } from "@/core/words";
 import { readFileSync } from "node:fs";
 import { summarise, type Segment, type Summary } from "@/core/metrics";
 import { readLog, type FrameTrace } from "@/core/trace";
+import { hitchEvidence } from "./evidence";
 import { causes, diagnose, labelledCase, scoreDiagnosis, type DiagnoseInput } from ".";
 
 const limits = {
@@ -43,6 +44,33 @@ const input = (
   ...more,
 });
 const first = (made: DiagnoseInput) => diagnose(made).causes[0]?.cause ?? null;
+
+it("the log's own beginning names no storage: anything may still be loading", () => {
+  const scenes = (firstLost: number, laterLost: number) => [
+    segment({
+      label: "gate",
+      lostMs: firstLost,
+      entryLostMs: firstLost,
+      hitches: 4,
+      averageFps: 59,
+      medianFrameTimeMs: 16.7,
+    }),
+    segment({
+      label: "hall",
+      lostMs: laterLost,
+      entryLostMs: laterLost,
+      hitches: 4,
+      averageFps: 59,
+      medianFrameTimeMs: 16.7,
+    }),
+  ];
+  const named = (segments: Segment[]) =>
+    hitchEvidence(segments, "warm")
+      .filter(({ cause }) => cause === "storage")
+      .map(({ code }) => code);
+  expect(named(scenes(900, 0))).toEqual([]);
+  expect(named(scenes(0, 900))).toEqual(["sign.entryOnce"]);
+});
 
 describe("what holds a run back, sign by sign", () => {
   it.each<[string, Partial<Segment["means"]>, string | null]>([

@@ -267,8 +267,10 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
   const laterEntry = visited
     .map(([, ...rest]) => rest.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0) / rest.length)
     .reduce((sum, ms) => sum + ms, 0);
-  const all = segments.reduce((sum, { lostMs }) => sum + lostMs, 0),
-    entry = segments.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0);
+  // The log's own beginning is no entering of a scene: anything may still be loading.
+  const beginning = segments[0]?.entryLostMs ?? 0;
+  const all = segments.reduce((sum, { lostMs }) => sum + lostMs, 0) - beginning,
+    entry = segments.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0) - beginning;
   if (visited.length > 0) {
     if (lostFirst >= strayMs && lostFirst >= 3 * later) {
       // Two or three hitches may fall on first visits by chance; many don't.
@@ -307,7 +309,6 @@ export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" |
       evidence("shaders", "sign.coldHitches", { ms: all, onEntry }, 0.4 + 2.4 * Math.min(1, onEntry / 0.6)),
     );
   } else if (entry >= 0.6 * all && segments.filter(({ label }) => label !== "").length > 1) {
-    // Of one scene the entry is the start of the log, where anything may still be loading.
     const warm = cacheState === "warm";
     made.push(
       evidence("storage", "sign.entryOnce", { entryMs: entry, allMs: all, warm }, warm ? undefined : 1),

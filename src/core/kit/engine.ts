@@ -70,6 +70,12 @@ export const newEngineSchema = z.object({
 });
 export type NewEngine = z.infer<typeof newEngineSchema>;
 
+/** What an engine calls a setting, by its key; the key itself where the catalogue doesn't know it. */
+export function labelsIn(catalogue: Pick<Setting, "key" | "label">[]): (key: string) => string {
+  const labels = new Map(catalogue.map(({ key, label }) => [key, label]));
+  return (key) => labels.get(key) ?? key;
+}
+
 /** A catalogue's defaults as settings in force. */
 export function defaultsOf(catalogue: Pick<Setting, "key" | "default">[]): Settings {
   return Object.fromEntries(catalogue.map((setting) => [setting.key, setting.default]));

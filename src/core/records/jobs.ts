@@ -30,6 +30,9 @@ export interface JobRow extends NewJob, Versioned {
 export interface JobClosing {
   overrides: Override[];
   conditions: ArmConditions;
+  /** Engine and build that held; absent from what was closed before it was kept. */
+  engine?: string;
+  build?: string;
   targetFps: number;
   grade: Grade | null;
   averageFps: number;

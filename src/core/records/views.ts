@@ -53,6 +53,12 @@ export interface JobView {
   /** What was kept so far, as the difference from the engine's defaults. */
   overrides: Override[];
   standing: Standing;
+  /** Engine and build that hold now, and the trial that put them there; null where they are the job's own. */
+  inForce: { engine: string; build: string; trial: number | null };
+  /** Runs that were judged by another rate, or tie, of the title than it has now. */
+  otherYardstick: number;
+  /** The rig that lies on the bench, where it isn't the job's. */
+  otherOnBench: string | null;
   /** Of the newest run that can be diagnosed, with its id. */
   diagnosis: { runId: string; diagnosis: Diagnosis } | null;
   suggestions: Suggestion[];
@@ -89,6 +95,7 @@ export interface TrialView {
   pending: string | null;
   evidence: ArmEvidence[];
   figures: ArmFigures[];
+  catalogue: Setting[];
   limits: { temperatureC: number | null; batteryWh: number | null };
   display: Pick<Display, "name" | "width" | "height" | "diagonalInch">;
   screens: NewSystem["screens"];

@@ -33,7 +33,8 @@ export class LogReader {
   private columns: Column[] = [];
   private collector: Collector | null = null;
   private mapProblem: LogProblem | null = null;
-  private sawText = false;
+  /** Lines that hold anything. */
+  private textLines = 0;
   /** Lines with a quote that isn't closed on them. */
   private readonly openQuotes: number[] = [];
 
@@ -126,7 +127,7 @@ export class LogReader {
     for (const cells of rows) {
       this.line++;
       if (cells.length === 1 && cells[0].trim() === "") continue;
-      this.sawText = true;
+      this.textLines++;
       if (layout.headerLine !== null && this.line <= layout.headerLine) continue;
       if (isComment(cells[0])) continue;
       collector.take(cells, this.line);
@@ -141,7 +142,7 @@ export class LogReader {
       problem: { ...made, sample: collector.sample },
     });
     if (this.mapProblem) return refuse(this.mapProblem);
-    if (!this.sawText)
+    if (this.textLines === 0)
       return refuse(
         problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []),
       );
@@ -163,7 +164,9 @@ export class LogReader {
           "headerOnly",
           collector.skippedCount > 0
             ? `None of the ${collector.skippedCount} rows holds a number where the time should be.`
-            : "The log has a header and no rows.",
+            : this.textLines > 1
+              ? `None of its ${this.textLines} lines is a row of figures.`
+              : "The log has a header and no rows.",
           "Check that the capture ran, or that the right column is chosen.",
           columns,
         ),

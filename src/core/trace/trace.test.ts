@@ -46,6 +46,15 @@ describe("ways a log is written", () => {
     expect(reading.delimiter).toBe(delimiter);
     expect(reading.trace.channels.map(({ role }) => role)).toEqual(["cpu"]);
   });
+  it("a file of text lines is not said to have no rows; a header alone is", () => {
+    const why = (text: string) => {
+      const read = readLog(text);
+      return read.ok ? "read" : read.problem.message;
+    };
+    expect(why("speed,notes\n".repeat(50))).not.toMatch(/no rows/);
+    expect(why("abc,def\n".repeat(50))).toBe("None of its 50 lines is a row of figures.");
+    expect(why("frametime\n")).toBe("The log has a header and no rows.");
+  });
   it("reads one column with decimal commas", () =>
     expect(framesOf(read("frame time (ms)\n16,7\n33,3\n"))).toEqual([16.7, 33.3]));
   it("reads comments, a preamble and a repeated header, and counts what is no number", () => {

@@ -26,6 +26,8 @@ export interface Reason {
   value: number | null;
   limit: number;
   met: boolean;
+  /** What a rate was counted from; absent where it isn't one. */
+  counted?: { count: number; seconds: number };
 }
 
 export interface Verdict {
@@ -103,7 +105,17 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
       [
         atLeast(speed.rule, speed.value, rules.steady.speedPercent),
         atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
-        atMost("hitchesPerMinute", summary.hitches?.perMinute ?? null, rules.steady.hitchesPerMinute, seen),
+        {
+          ...atMost(
+            "hitchesPerMinute",
+            summary.hitches?.perMinute ?? null,
+            rules.steady.hitchesPerMinute,
+            seen,
+          ),
+          ...(summary.hitches && {
+            counted: { count: summary.hitches.count, seconds: summary.durationMs / 1000 },
+          }),
+        },
         atMost("freezes", summary.freezes, rules.steady.freezes, seen),
         ...(summary.pacing && alternates(summary)
           ? [atLeast("alternation", summary.pacing.lag1, rules.steady.lag1)]

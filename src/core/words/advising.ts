@@ -1,5 +1,5 @@
 import type { Strategy } from "@/core/kit";
-import { gain, lower, share, value } from "./figures";
+import { armWords, gain, lower, share, value } from "./figures";
 import type { AnySaid } from "./said";
 import { words } from "./words";
 
@@ -15,7 +15,7 @@ export const strategyWords: Record<Strategy, { name: string; when: string }> = {
   },
   screen: {
     name: "Screen",
-    when: "Many switches, few runs: a design that sets all of them together, balanced so that each one's effect can be read off. Use it when five or more switches might matter and nothing says which; it finds the large main effects, not how switches act on one another.",
+    when: "Many switches, few runs: a design that sets all of them together, balanced so that each one's effect can be read off. Use it when five or more switches might matter and nothing says which; it finds what a switch does by itself when that is much, not how switches act on one another.",
   },
 };
 
@@ -44,7 +44,7 @@ export const advisingSentences = {
   "suggest.speed": (
     of: Change & { logGain: number; chance: number; because: AnySaid | null; since?: string | null },
   ) =>
-    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; its tags do."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
+    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
   "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
     `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
   "caution.heat": () =>
@@ -71,7 +71,7 @@ export const advisingSentences = {
     then: string[];
     left: number;
   }) =>
-    `“${trial}”: run ${first} next${then.length > 0 ? `, then ${then.join(", ")}${left > 1 + then.length ? " …" : ""}` : ""}; ${left} to go.`,
+    `“${trial}”: run ${armWords(first)} next${then.length > 0 ? `, then ${then.map(armWords).join(", ")}${left > 1 + then.length ? " …" : ""}` : ""}; ${left} to go.`,
   "next.confirm": () => "Run the scene once more with what was kept: that confirmation closes the job.",
   "next.confirmDark": () =>
     "The last run ended Dark. Run the scene once more with what was kept: only a run that holds confirms it.",
@@ -93,7 +93,7 @@ export const advisingSentences = {
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
   "next.repeat": ({ left, have, wanted }: { left: number; have: number; wanted: number }) =>
-    `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${have} of the ${wanted} repeats that show how much this rig varies by itself.`,
+    `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${have === 0 ? "none" : have} of the ${wanted} repeats that show how much this rig varies by itself.`,
   "next.steady": ({ suggestion }: { suggestion: AnySaid | null }) =>
     `Steady over its repeats. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
   "next.change": () => "The repeats are in. Change one setting, run the same scene, and compare.",

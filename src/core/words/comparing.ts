@@ -1,5 +1,5 @@
 import type { Grade } from "@/core/verdict";
-import { capital, count, effect, enoughChance, listed, signed, type Ratio } from "./figures";
+import { armWords, capital, count, effect, enoughChance, listed, signed, type Ratio } from "./figures";
 import type { AnySaid } from "./said";
 import { gradeWords } from "./verdict";
 import { words } from "./words";
@@ -48,12 +48,12 @@ export const comparingSentences = {
     `Undecided: ${both(pair, lights)}. ${why ? `${words(why)} ` : ""}${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
   "compare.further": further,
   "compare.heldByFaults": ({ fastest, stay }: { fastest: string[]; stay: string }) =>
-    `${listed(fastest)} ${fastest.length === 1 ? "is" : "are"} fastest, but held down by faults. Stay with ${stay}.`,
-  "compare.stay": ({ stay }: { stay: string }) => `Stay with ${stay}: no other arm beats it.`,
+    `${listed(fastest)} ${fastest.length === 1 ? "is" : "are"} fastest, but held down by faults. Stay with ${armWords(stay)}.`,
+  "compare.stay": ({ stay }: { stay: string }) => `Stay with ${armWords(stay)}: no other arm beats it.`,
   "compare.tieStay": ({ tied, stay }: { tied: string[]; stay: string }) =>
-    `${listed(tied)} tie inside the noise: stay with ${stay}.`,
+    `${listed(tied)} tie inside the noise: stay with ${armWords(stay)}.`,
   "compare.keepOf": ({ arm, over, pair, lights, ties }: Kept & { over: string; ties: string[] }) =>
-    `Keep ${arm}: ${effect(pair)} over ${over}${light(lights)}.${ties.length > 0 ? ` ${listed(ties)} ${ties.length === 1 ? "ties" : "tie"} with it inside the noise.` : ""}`,
+    `Keep ${arm}: ${effect(pair)} over ${armWords(over)}${light(lights)}.${ties.length > 0 ? ` ${listed(ties)} ${ties.length === 1 ? "ties" : "tie"} with it inside the noise.` : ""}`,
   "compare.underCap": () =>
     "Every run is held by a cap or the display, so runs differ by next to nothing; what either side could do free isn't seen.",
   "compare.borrowedSpread": ({ sd }: { sd: number }) =>
@@ -67,12 +67,12 @@ export const comparingSentences = {
   "compare.noSpread": () =>
     "One run a side doesn't show how full-speed time and hitches vary from run to run: no interval can be given.",
   "compare.byOrder": ({ drift, spread, alone }: { drift: number; spread: number; alone: number }) =>
-    `Fitted with the order of the runs: the rate drifted by ${signed(Math.exp(drift))} from the first to the last; runs spread by ${(100 * spread).toFixed(1)} % about that, by ${(100 * alone).toFixed(1)} % without it.`,
+    `Fitted with the order of the runs: the rate drifted by ${signed(Math.exp(drift))} from the first to the last; runs spread by ${(100 * spread).toFixed(1)} % about that, by ${(100 * alone).toFixed(1)} % without it. So the effect may differ from that of the two averages.`,
   "compare.byRounds": ({ unknown }: { unknown: number }) =>
     `Analysed by rounds, each against itself. Who went first isn't known, so the drift from one run to the next, ${(100 * unknown).toFixed(1)} %, widens the interval.`,
   "compare.readings": () => "A side holds readings, not frames: lows and hitches can't be compared.",
   "compare.manyPairs": ({ pairs }: { pairs: number }) =>
-    `${pairs} pairs were looked at: p is corrected after Holm (1979).`,
+    `${pairs} pairs were looked at, so each has to be surer than one alone would (Holm 1979).`,
 
   "screen.effects": ({
     helping,
@@ -85,20 +85,19 @@ export const comparingSentences = {
       helping.length === 0
         ? "None of the switches helps beyond the noise."
         : `${helping.map(({ label, pair }) => `${label} ${effect(pair)}`).join("; ")}: leads, each to be confirmed by a trial of its own.`;
-    const hurts =
-      hurting.length > 0 ? ` ${hurting.join(", ")} ${hurting.length === 1 ? "hurts" : "hurt"}.` : "";
+    const hurts = hurting.length > 0 ? ` ${listed(hurting)} ${hurting.length === 1 ? "hurts" : "hurt"}.` : "";
     return `${helps}${hurts}`;
   },
   "screen.leads": ({ mixed }: { mixed: boolean }) =>
     mixed
-      ? "Main effects are mixed with what pairs of switches do together: run the second half, with every sign changed, or take these as leads only."
-      : "Both halves are run, so main effects are free of what pairs of switches do together; the intervals hold for all switches at once.",
+      ? "What each switch does by itself is mixed with what pairs of them do together: run the second half, with every switch set the other way, or take these as leads only."
+      : "Both halves are run, so what each switch does by itself stands free of what pairs of them do together; the intervals hold for all switches at once.",
 
   "missing.half": ({ run, rows }: { run: number; rows: number }) =>
     `Fewer than half of the design's rows are in (${run} of ${rows}). Run some more of them, then decide.`,
   "missing.free": () => "The uncapped run is missing. Run the scene with the cap lifted, then decide.",
   "missing.arm": ({ arm, warm }: { arm: string; warm: boolean }) =>
-    `${arm} has no ${warm ? "warm, whole " : ""}run yet. Run every arm once at least, then decide.`,
+    `${arm === "as it is" ? "What is in force" : arm} has no ${warm ? "warm, whole " : ""}run yet. Run every arm once at least, then decide.`,
   "missing.runs": () => "No run is in yet.",
 
   "drift.revision": ({ rig, revision }: { rig: string; revision: number }) =>

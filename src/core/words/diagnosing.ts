@@ -40,10 +40,11 @@ interface Cadence {
   share: number;
   refreshes: number;
 }
+const theHalf = (half: Half) => (half === "graphics" ? "graphics" : "the processor");
 const loads = ({ processor, graphics }: Loads) =>
   `processor ${processor.toFixed(0)} %, graphics ${graphics.toFixed(0)} %`;
 const cadence = ({ share: part, refreshes }: Cadence) =>
-  `${share(part)} of frames last exactly ${refreshes} refreshes`;
+  `${share(part)} of frames last exactly ${refreshes === 1 ? "one refresh" : `${refreshes} refreshes`}`;
 
 /** Signs, each a code of its own: evidence of one code is one sign, whatever its figures. */
 const signSentences = {
@@ -70,7 +71,7 @@ const signSentences = {
     other: number;
     watts: number;
   }) =>
-    `At the mode's ${watts.toFixed(0)} W the ${half} gets ${share(clock)} of its clock while the other half has ${share(other)}.`,
+    `At the mode's ${watts.toFixed(0)} W ${theHalf(half)} gets ${share(clock)} of its clock while the other half has ${share(other)}.`,
   "sign.clockLow": ({
     half,
     clock,
@@ -89,7 +90,7 @@ const signSentences = {
       watts !== null &&
         (modeWatts === null ? `${watts.toFixed(1)} W` : `${watts.toFixed(1)} of ${modeWatts.toFixed(0)} W`),
     ].filter(Boolean);
-    return `The ${half} is busy at ${share(clock)} of its full clock, ${known.length > 0 ? `with room left: ${known.join(", ")}` : "and neither heat nor watts were logged to explain it"}.`;
+    return `${capital(theHalf(half))} is busy at ${share(clock)} of its full clock, ${known.length > 0 ? `with room left: ${known.join(", ")}` : "and neither heat nor watts were logged to explain it"}.`;
   },
   "sign.clockNotWork": () => "Its clock, not its work, is short.",
   "sign.neitherBusy": (both: Loads) => `Neither half is busy: ${loads(both)}.`,

@@ -12,9 +12,9 @@ const minus = (negative: boolean) => (negative ? "−" : "");
 export const signed = (ratio: number, digits = 1) =>
   `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(digits)} %`;
 
-/** @example effect({ ratio: 1.05, low: 1.02, high: 1.08 }) // → "+5.0 % (95 %: +2.0 % to +8.0 %)" */
+/** An interval of no width says nothing, and isn't said. @example effect({ ratio: 1.05, low: 1.02, high: 1.08 }) // → "+5.0 % (95 %: +2.0 % to +8.0 %)" */
 export const effect = ({ ratio, low, high }: Ratio) =>
-  `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
+  low === high ? signed(ratio) : `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
 
 /** A rate with two digits where it isn't whole. @example rate(59.94) // → "59.94" */
 export const rate = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
@@ -35,9 +35,21 @@ export const minutes = (n: number) => `${n % 1 < 0.05 || n % 1 > 0.95 ? n.toFixe
 export const value = (of: unknown) =>
   of === true ? "on" : of === false ? "off" : of === null || of === undefined ? "not set" : String(of);
 
+/** A setting that changed, by the label that its engine gives it. @example changed({ label: "Internal scale", from: 2, to: 3 }) // → "Internal scale: 2 → 3" */
+export const changed = ({ label, from, to }: { label: string; from: unknown; to: unknown }) =>
+  `${label}: ${value(from)} → ${value(to)}`;
+
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
-export const listed = (names: string[]) => names.join(" and ");
+/** @example listed(["A", "B", "C"]) // → "A, B and C" */
+export const listed = (names: string[]) =>
+  names.length < 2 ? names.join("") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
+/** An arm inside a sentence; the one that changes nothing has no name of its own there. */
+export const armWords = (name: string) => (name === "as it is" ? "things as they are" : name);
+
+/** A figure with a true minus. @example figure(-1.06) // → "−1.1" */
+export const figure = (n: number, digits = 1) => `${minus(n < 0)}${Math.abs(n).toFixed(digits)}`;
 
 /** Chance from which a number of further runs is named as settling a comparison. */
 export const enoughChance = 0.85;

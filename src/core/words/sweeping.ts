@@ -1,6 +1,6 @@
 import type { LimitOutlook } from "@/core/sweep";
 import type { AnySaid } from "./said";
-import { capital, minutes, rate, share } from "./figures";
+import { capital, figure, minutes, rate, share } from "./figures";
 import { words } from "./words";
 
 const settled = (interval: [number, number]) =>
@@ -52,7 +52,7 @@ export const sweepingSentences = {
   "resolution.readings": () =>
     "Runs of a counter's readings hold no frame times; they are left out of the law.",
   "resolution.paced": () =>
-    "Frames follow the display's refreshes, so medians would jump: means are used. Lift the cap for the sweep, and the law gets sharper.",
+    "Frames follow the display's refreshes, so the usual frame would jump from one to the next: averages are used. Let the rate run free for the sweep, where it can be, and the law gets sharper.",
   "resolution.fewLevels": ({ only }: { only: number | null }) =>
     `A law needs two different scales, and three to tell its flat part; so far there is ${only === null ? "none." : `only ×${only}.`}`,
   "resolution.runNext": () => "Run the next level of the plan.",
@@ -85,7 +85,7 @@ export const sweepingSentences = {
     targetFps: number;
     interval: [number, number] | null;
   }) =>
-    `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rate(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} by 99th percentiles` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
+    `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rate(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} for 99 of 100 frames` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
   "resolution.twoScales": () =>
     "Two scales only: the flat part can't be told from the slope. A third would settle it.",
   "resolution.notTheLimit": () =>
@@ -199,7 +199,7 @@ export const sweepingSentences = {
     failed: { step: string; fault: SoakFault } | null;
     limitC: number | null;
   }) =>
-    `Soak ${step} for ${minutes(left)}${more ? " more" : ""}.${givenUp(failed)} Stop at once on a crash, a broken picture${limitC === null ? "" : `, or ${limitC} °C`}.`,
+    `Soak ${step} for ${minutes(left)}${more ? " more" : ""}.${givenUp(failed)} Stop at once on ${limitC === null ? "a crash or a broken picture" : `a crash, a broken picture, or ${limitC} °C`}.`,
   "clocks.notClean": ({ step, failed }: { step: string; failed: { step: string; fault: SoakFault } | null }) =>
     `Even ${step} isn't clean.${givenUp(failed)} Look at cooling and supply before clocks.`,
   "clocks.confirm": ({
@@ -256,7 +256,7 @@ export const sweepingSentences = {
     high: number;
     step?: { megabytes: number; minutes: number } | null;
   }) =>
-    `${step ? `Memory rose once, by ${step.megabytes.toFixed(0)} MB after ${step.minutes.toFixed(1)} min, and stayed. Since then it` : "Memory"} doesn't grow beyond doubt: ${mbPerMinute.toFixed(1)} MB a minute (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`,
+    `${step ? `Memory rose once, by ${step.megabytes.toFixed(0)} MB after ${step.minutes.toFixed(1)} min, and stayed. Since then it` : "Memory"} doesn't grow beyond doubt: ${figure(mbPerMinute)} MB a minute (95 %: ${figure(low)} to ${figure(high)}).`,
   "memory.grows": ({
     mbPerMinute,
     wall,
@@ -268,7 +268,7 @@ export const sweepingSentences = {
     diedAfterMinutes: number | null;
     more: { gigabytes: number; minutes: number } | null;
   }) =>
-    `Memory grows by ${mbPerMinute.toFixed(0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
+    `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
   "rate.native": ({ fps, held, ...sure }: { fps: number; held: number } & Sure) =>
     `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
@@ -289,7 +289,7 @@ export const sweepingSentences = {
     freeHeld: number;
     nativeFps: number;
   }) =>
-    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though its cadence on this display is uneven"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
+    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
   "rate.tied": ({ nativeFps, held }: { nativeFps: number; held: number }) =>
     `Its speed is tied to its rate: any cap below ${rate(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
   "rate.free": ({ leastFps, average }: { leastFps: number; average: number }) =>

@@ -20,7 +20,7 @@ const names: Record<RuleName, { name: string; unit: string }> = {
   fullSpeedTimePercent: { name: "Full-speed time", unit: " %" },
   hitchesPerMinute: { name: "Hitches", unit: "/min" },
   freezes: { name: "Freezes", unit: "" },
-  alternation: { name: "Pacing, lag-1 of frame times", unit: "" },
+  alternation: { name: "Pacing: how far long and short frames take turns (−1 is always)", unit: "" },
   crash: { name: "Crashes", unit: "" },
   blockingFaults: { name: "Blocking faults", unit: "" },
   severeFaults: { name: "Severe faults", unit: "" },
@@ -37,16 +37,22 @@ const mostAllowed: RuleName[] = [
 ];
 
 /** A reason in words with its figures. @example "Full-speed time 84.2 %; at least 90 % is wanted" */
-export function reasonWords({ rule, value, limit, met }: Reason): string {
+export function reasonWords({ rule, value, limit, met, counted }: Reason): string {
   const { name, unit } = names[rule];
   if (value === null) return `${name}: can't be told from this log`;
   if (rule === "alternation" && !met)
-    return `Pacing: long and short frames take turns (lag-1 ${value.toFixed(2)}; at least ${limit} is wanted)`;
-  const figure = (n: number) => `${Number.isInteger(n) ? n : shortOf(n, limit)}${unit}`;
+    return `Pacing: long and short frames take turns (${figureOf(value)}, where −1 is always; at least ${figureOf(limit)} is wanted)`;
+  const figure = (n: number) => `${Number.isInteger(n) ? figureOf(n) : figureOf(n, shortOf(n, limit))}${unit}`;
   const most = mostAllowed.includes(rule);
-  if (met) return `${name} ${figure(value)}, ${most ? "at most" : "at least"} ${figure(limit)}`;
-  return `${name} ${figure(value)}; ${most ? (limit === 0 ? "none is" : `at most ${figure(limit)} is`) : `at least ${figure(limit)} is`} ${most ? "allowed" : "wanted"}`;
+  // A rate from a few hitches in a short run is a guess at best: how many there were stands beside it.
+  const of = counted && counted.count > 0 ? ` (${counted.count} in ${Math.round(counted.seconds)} s)` : "";
+  if (met) return `${name} ${figure(value)}${of}, ${most ? "at most" : "at least"} ${figure(limit)}`;
+  return `${name} ${figure(value)}${of}; ${most ? (limit === 0 ? "none is" : `at most ${figure(limit)} is`) : `at least ${figure(limit)} is`} ${most ? "allowed" : "wanted"}`;
 }
+
+/** A figure with a true minus. */
+const figureOf = (n: number, text = String(Number.isInteger(n) ? n : Number(n.toFixed(2)))) =>
+  n < 0 ? `−${text.replace(/^-/, "")}` : text;
 
 /** Enough digits that a figure short of its limit doesn't read as the limit. */
 function shortOf(value: number, limit: number): string {

@@ -58,7 +58,7 @@ export function BenchScreen({
       <BenchKeys jobId={job.id} newRun={newRun} />
       <section className="rounded-(--radius-panel) bg-panel p-6">
         <p className="text-soft">
-          In hand: {job.engine} {job.build} on {job.rig}, {job.system}
+          In hand: {inHand.inForce.engine} {inHand.inForce.build} on {job.rig}, {job.system}
         </p>
         <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
         <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">

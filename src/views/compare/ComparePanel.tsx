@@ -1,8 +1,9 @@
 "use client";
+import { TriangleAlert } from "lucide-react";
 import { pairEffects } from "@/core/trial";
-import { words } from "@/core/words";
+import { changed, words } from "@/core/words";
 import type { NoiseFloor } from "@/core/compare";
-import { changesBetween } from "@/core/kit";
+import { changesBetween, labelsIn, type Setting } from "@/core/kit";
 import type { JobRow, ThreadRun } from "@/core/records";
 import { Button, say } from "@/ui";
 import { EffectList, IntervalLine, decisionNames, furtherWords } from "./Effects";
@@ -22,7 +23,7 @@ export const armOf = (runs: ThreadRun[], like: ThreadRun) =>
 
 export const noiseWords = (noise: NoiseFloor, measured: boolean) =>
   measured
-    ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} % over ${say.count(noise.freedom, "degree")} of freedom.`
+    ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} %, worth ${say.count(noise.freedom, "repeat")}.`
     : `Too few repeats on this rig for a noise floor of its own: about ${(100 * noise.sd).toFixed(1)} % is believed, and not surely.`;
 
 /** Was it real: all runs like A against all like B, with intervals, worked out in a worker. */
@@ -33,6 +34,7 @@ export function ComparePanel({
   over,
   noise,
   measured,
+  catalogue,
 }: {
   job: JobRow;
   runs: ThreadRun[];
@@ -40,7 +42,9 @@ export function ComparePanel({
   over: ThreadRun;
   noise: NoiseFloor;
   measured: boolean;
+  catalogue: Setting[];
 }) {
+  const labelOf = labelsIn(catalogue);
   const armNew = armOf(runs, run),
     armOld = armOf(runs, over);
   const same = armOld.some(({ id }) => id === run.id);
@@ -56,13 +60,17 @@ export function ComparePanel({
   );
   if (same) return null;
   const changes = [
-    ...changesBetween(over.settings, run.settings).map(
-      ({ key, from, to }) => `${key} ${String(from)} → ${String(to)}`,
+    ...changesBetween(over.settings, run.settings).map(({ key, from, to }) =>
+      changed({ label: labelOf(key), from, to }),
     ),
     ...(["powerMode", "clocks"] as const)
       .filter((key) => over.conditions[key] !== run.conditions[key])
       .map((key) => `${over.conditions[key]} → ${run.conditions[key]}`),
   ].join(", ");
+  const cold =
+    run.cold === over.cold
+      ? null
+      : `${run.cold ? "A run that compiled effects on first sight lies over warm ones" : "A warm run lies over one that compiled effects on first sight"}: what differs may be the cache and nothing else.`;
   const effect = state.step === "made" ? pairEffects(state.outcome)[0] : null;
   return (
     <section aria-label="Comparison" className="mx-3 mb-3 rounded-md bg-panel p-3">
@@ -72,6 +80,12 @@ export function ComparePanel({
           {changes}; {say.count(armNew.length, "run")} against {say.count(armOld.length, "run")}
         </span>
       </header>
+      {cold && (
+        <p className="mt-2 flex gap-2 text-[13px] text-caution">
+          <TriangleAlert size={15} className="mt-0.5 shrink-0" aria-hidden />
+          {cold}
+        </p>
+      )}
       {state.step === "working" && <Working onStop={stop} />}
       {stopped && (
         <Button className="mt-2" onClick={start}>

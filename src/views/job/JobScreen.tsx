@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { labelsIn } from "@/core/kit";
 import type { JobView, ThreadRun } from "@/core/records";
 import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
 import { call, type DoorBody } from "@/contract";
@@ -14,6 +15,7 @@ import { ComparePanel } from "@/views/compare";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
 import { FaultSheet } from "./FaultSheet";
+import { Notices } from "./Notices";
 import { Profile } from "./Profile";
 import { Reading } from "./Reading";
 import { Thread } from "./Thread";
@@ -39,6 +41,7 @@ export function JobScreen(loaded: JobView) {
   } = view;
   // Keys walk the thread as it is shown: a trial's runs stand with their trial.
   const runs = entriesOf(made, trials).flatMap((entry) => ("run" in entry ? [entry.run] : entry.runs));
+  const labelOf = labelsIn(view.catalogue);
   const router = useRouter();
   const { params, put } = useAddress();
   const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
@@ -119,7 +122,7 @@ export function JobScreen(loaded: JobView) {
     <div className="border-b border-line p-3">
       <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
       <p className="text-[12px] text-soft">
-        {job.engine} {job.build} on {job.rig}; aim: {job.aim}; {job.houseRules}
+        {view.inForce.engine} {view.inForce.build} on {job.rig}; aim: {job.aim}; {job.houseRules}
       </p>
       {!job.closedAt && (
         <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>
@@ -139,7 +142,7 @@ export function JobScreen(loaded: JobView) {
         {keys}
         <h1 className="text-xl font-semibold">{job.title}</h1>
         <p className="mb-4 text-soft">
-          {job.engine} {job.build} on {job.rig}, {job.system}
+          {view.inForce.engine} {view.inForce.build} on {job.rig}, {job.system}
         </p>
         <EmptyPanel
           title="No run yet."
@@ -154,6 +157,7 @@ export function JobScreen(loaded: JobView) {
       </div>
     );
   }
+  const notices = <Notices view={view} onChanged={refresh} />;
   const own = faults.filter(({ runId }) => runId === run.id);
   const thread = (
     <Thread
@@ -163,6 +167,7 @@ export function JobScreen(loaded: JobView) {
       faults={faults}
       selected={run.id}
       over={over?.id ?? null}
+      labelOf={labelOf}
       onSelect={select}
       onOver={layOver}
     />
@@ -190,6 +195,8 @@ export function JobScreen(loaded: JobView) {
           overrides={overrides}
           standing={standing}
           next={next}
+          inForce={view.inForce}
+          labelOf={labelOf}
         />
       )}
     </Reading>
@@ -210,9 +217,18 @@ export function JobScreen(loaded: JobView) {
           <Button onClick={() => setDrawer("thread")}>Thread</Button>
           <Button onClick={() => setDrawer("reading")}>Reading</Button>
         </div>
+        {notices}
         <TracePanel run={run} over={over} rules={job.rules.measuring} />
         {over && (
-          <ComparePanel job={job} runs={made} run={run} over={over} noise={noise} measured={noiseMeasured} />
+          <ComparePanel
+            job={job}
+            runs={made}
+            run={run}
+            over={over}
+            noise={noise}
+            measured={noiseMeasured}
+            catalogue={view.catalogue}
+          />
         )}
         <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
           <Button

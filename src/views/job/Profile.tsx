@@ -4,10 +4,16 @@ import { toast } from "sonner";
 import type { JobView } from "@/core/records";
 import { Button, Field, Keys, Sheet, TextArea, say } from "@/ui";
 import { call } from "@/contract";
-import { words } from "@/core/words";
+import { valueWords, words } from "@/core/words";
 
-const text = (value: unknown) =>
-  value === null ? "not set" : value === true ? "on" : value === false ? "off" : String(value);
+const conditionNames: Record<string, string> = {
+  powerMode: "Power mode",
+  clocks: "Clocks",
+  display: "Display",
+  pluggedIn: "Plugged in",
+  docked: "Docked",
+  cooler: "Cooler",
+};
 
 /** What was kept so far and why, as the difference from the engine's defaults; and the way to close the job. */
 export function Profile({
@@ -16,8 +22,13 @@ export function Profile({
   overrides,
   standing,
   next,
+  inForce,
+  labelOf,
   onChanged,
-}: { onChanged: () => void } & Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next">) {
+}: { onChanged: () => void; labelOf: (key: string) => string } & Pick<
+  JobView,
+  "job" | "trials" | "overrides" | "standing" | "next" | "inForce"
+>) {
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState("");
   const conditions = Object.entries(standing.conditions).filter(
@@ -40,30 +51,41 @@ export function Profile({
         <Keys actions={[{ keys: "d", shown: "D", label: "close the job", run: () => setOpen(true) }]} />
       )}
       <h2 className="text-[13px] font-semibold text-soft">{job.closedAt ? "The profile" : "Kept so far"}</h2>
-      {overrides.length === 0 && conditions.length === 0 ? (
+      {overrides.length === 0 && conditions.length === 0 && inForce.trial === null ? (
         <p className="mt-1 text-[13px] text-soft">Nothing differs from the engine&apos;s defaults.</p>
       ) : (
         <ul className="mt-1 space-y-1.5 text-[13px]">
           {overrides.map(({ key, from, to, trial, proof }) => (
             <li key={key}>
               <span className="figure">
-                {key}: {text(from)} → <b>{text(to)}</b>
+                {labelOf(key)}: {valueWords(from)} → <b>{valueWords(to)}</b>
               </span>
               <span className="line-clamp-2 text-[12px] text-soft" title={proof ? words(proof) : undefined}>
                 {trial === null ? "so from the start" : `trial ${trial}${proof ? `: ${words(proof)}` : ""}`}
               </span>
             </li>
           ))}
+          {inForce.trial !== null && (
+            <li>
+              <span className="figure">
+                Engine: {job.engine} {job.build} →{" "}
+                <b>
+                  {inForce.engine} {inForce.build}
+                </b>
+              </span>
+              <span className="block text-[12px] text-soft">trial {inForce.trial}</span>
+            </li>
+          )}
           {conditions.map(([key, value]) => (
             <li key={key} className="figure">
-              {key === "powerMode" ? "power mode" : key}: <b>{text(value)}</b>
+              {conditionNames[key] ?? key}: <b>{valueWords(value)}</b>
             </li>
           ))}
         </ul>
       )}
       {standing.targetFps !== null && (
         <p className="figure mt-1 text-[13px]">
-          rate: <b>{say.number(standing.targetFps, standing.targetFps % 1 ? 2 : 0)} fps</b>
+          Rate: <b>{say.number(standing.targetFps, standing.targetFps % 1 ? 2 : 0)} fps</b>
         </p>
       )}
       {job.closedAt ? (

@@ -132,7 +132,15 @@ export function Reading({
               <Figure name="Median frame" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
               <Figure name="99 % frame" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
               <Figure name="Longest frame" value={say.number(summary.maxFrameTimeMs)} unit="ms" />
-              <Figure name="Hitches" value={say.number(summary.hitches?.perMinute)} unit="/min" />
+              <Figure
+                name="Hitches"
+                value={say.number(summary.hitches?.perMinute)}
+                unit={
+                  summary.hitches
+                    ? `/min, ${summary.hitches.count} in ${(summary.durationMs / 1000).toFixed(0)} s`
+                    : "/min"
+                }
+              />
               <Figure
                 name="Lost to hitches"
                 value={say.number(summary.hitches?.lostMsPerMinute, 0)}
@@ -141,16 +149,17 @@ export function Reading({
               <Figure name="Freezes" value={String(summary.freezes)} />
               {summary.pacing && (
                 <Figure
-                  name="On one cadence"
+                  name="Equally long"
                   value={say.number(100 * summary.pacing.cadenceShare)}
                   unit="% of frames"
+                  title="Share of frames that last the usual whole number of refreshes (cadence)."
                 />
               )}
               {summary.pacing && (
                 <Figure
-                  name="Lag-1"
+                  name="Taking turns"
                   value={say.number(summary.pacing.lag1, 2)}
-                  title="Autocorrelation of frame times; strongly negative when long and short frames take turns."
+                  title="Autocorrelation of frame times at lag 1: near −1 when long and short frames take turns, near 0 when they don't."
                 />
               )}
             </>
@@ -189,7 +198,7 @@ export function Reading({
             run.conditions.powerMode,
             run.conditions.clocks,
             run.conditions.display,
-            run.conditions.pluggedIn ? "plugged in" : "on battery",
+            run.conditions.pluggedIn === null ? null : run.conditions.pluggedIn ? "plugged in" : "on battery",
             run.conditions.docked ? "docked" : "handheld",
             run.conditions.cooler && "cooler on",
             run.conditions.roomC !== null && `${run.conditions.roomC} °C room`,

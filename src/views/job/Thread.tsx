@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { usualGrade, armAt, nextArmName } from "@/core/trial";
-import { words } from "@/core/words";
+import { changed, words } from "@/core/words";
 import { Button, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { entriesOf } from "./entries";
@@ -20,12 +20,14 @@ interface Props {
   faults: FaultRow[];
   selected: string;
   over: string | null;
+  /** What the engine calls a setting. */
+  labelOf: (key: string) => string;
   onSelect: (id: string) => void;
   onOver: (id: string) => void;
 }
 
 /** A job's story as it happened: runs, trials with what they came to, faults, and the close. */
-export function Thread({ job, runs, trials, faults, selected, over, onSelect, onOver }: Props) {
+export function Thread({ job, runs, trials, faults, selected, over, labelOf, onSelect, onOver }: Props) {
   const [whole, setWhole] = useState(false);
   const entries = entriesOf(runs, trials);
   const recent = entries.slice(-shownAtFirst);
@@ -41,6 +43,7 @@ export function Thread({ job, runs, trials, faults, selected, over, onSelect, on
       selected={run.id === selected}
       over={run.id === over}
       faults={faults.filter(({ runId }) => runId === run.id)}
+      labelOf={labelOf}
       onSelect={onSelect}
       onOver={onOver}
     />
@@ -78,6 +81,7 @@ export function Thread({ job, runs, trials, faults, selected, over, onSelect, on
             <VerdictLamp grade={job.closing.grade} size={16} />
           </span>
           <span className="block text-soft">
+            {job.closing.engine && `${job.closing.engine} ${job.closing.build ?? ""}, `}
             {say.count(job.closing.overrides.length, "override")} kept, {say.count(job.closing.runs, "run")},{" "}
             {job.closing.runningMinutes.toFixed(0)} min of running over {say.count(job.closing.days, "day")}.
           </span>
@@ -136,6 +140,7 @@ function RunItem({
   selected,
   over,
   faults,
+  labelOf,
   onSelect,
   onOver,
 }: {
@@ -144,6 +149,7 @@ function RunItem({
   selected: boolean;
   over: boolean;
   faults: FaultRow[];
+  labelOf: (key: string) => string;
   onSelect: (id: string) => void;
   onOver: (id: string) => void;
 }) {
@@ -175,7 +181,7 @@ function RunItem({
         </span>
         {!small && run.changes.length > 0 && (
           <span className="mt-0.5 block text-[12px] text-soft">
-            {run.changes.map(({ key, from, to }) => `${key}: ${value(from)} → ${value(to)}`).join("; ")}
+            {run.changes.map(({ key, from, to }) => changed({ label: labelOf(key), from, to })).join("; ")}
           </span>
         )}
         {(run.source === "tally" || run.cacheState === "cold" || run.crashed) && (
@@ -205,6 +211,3 @@ function RunItem({
     </li>
   );
 }
-
-const value = (shown: unknown) =>
-  shown === null ? "not set" : shown === true ? "on" : shown === false ? "off" : String(shown);

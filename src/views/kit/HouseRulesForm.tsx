@@ -101,7 +101,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
         {figure("rules.flickers.speedPercent", "Flickers: speed at least", "%")}
         {figure("rules.flickers.fullSpeedTimePercent", "Flickers: full-speed time", "%")}
         {figure("rules.dims.speedPercent", "Dims: speed at least", "%")}
-        {figure("rules.steady.lag1", "Steady: lag-1 at least")}
+        {figure("rules.steady.lag1", "Steady: frames taking turns, at least (−1 is always)")}
       </Panel>
       <Panel title="How it is measured" className="grid grid-cols-4 gap-4 [&>header]:col-span-full">
         {figure("rules.measuring.tolerance", "Tolerance under target", "share")}

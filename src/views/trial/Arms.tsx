@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { changesBetween, first } from "@/core/kit";
+import { changesBetween, first, labelsIn } from "@/core/kit";
 import type { TrialView } from "@/core/records";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";
@@ -8,12 +8,13 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** The arms with what they changed and what their runs measured. */
 export function Arms({
-  view: { trial, runs, job, figures },
+  view: { trial, runs, job, figures, catalogue },
   runPath,
 }: {
   view: TrialView;
   runPath: (arm: number) => string;
 }) {
+  const labelOf = labelsIn(catalogue);
   const bySpeed = figures.some(({ speedPercent }) => speedPercent !== null);
   return (
     <Panel title="Arms">
@@ -45,7 +46,7 @@ export function Arms({
               if (!figure) return null;
               const changes = [
                 ...changesBetween(trial.before.settings, arm.settings).map(
-                  ({ key, to }) => `${key} ${valueWords(to)}`,
+                  ({ key, to }) => `${labelOf(key)} ${valueWords(to)}`,
                 ),
                 ...Object.entries(arm.conditions).map(
                   ([key, to]) => `${key === "powerMode" ? "mode" : key} ${valueWords(to)}`,
@@ -71,13 +72,17 @@ export function Arms({
                     {trial.runs[index]}
                     {!trial.decidedAt && ` of ${trial.rounds}`}
                   </td>
-                  <td className="figure px-2">
-                    {bySpeed ? `${say.number(figure.speedPercent)} %` : `${say.number(figure.averageFps)} fps`}
+                  <td className="figure whitespace-nowrap px-2">
+                    {bySpeed ? say.measure(figure.speedPercent, "%") : say.measure(figure.averageFps, "fps")}
                   </td>
                   <td className="figure px-2">{say.number(figure.low)}</td>
-                  <td className="figure px-2">{say.number(figure.fullSpeedTimePercent)} %</td>
-                  <td className="figure px-2">{say.number(figure.hitchesPerMinute)} /min</td>
-                  <td className="figure px-2">{say.number(figure.watts)} W</td>
+                  <td className="figure whitespace-nowrap px-2">
+                    {say.measure(figure.fullSpeedTimePercent, "%")}
+                  </td>
+                  <td className="figure whitespace-nowrap px-2">
+                    {say.measure(figure.hitchesPerMinute, "/min")}
+                  </td>
+                  <td className="figure whitespace-nowrap px-2">{say.measure(figure.watts, "W")}</td>
                   <td className="px-2">
                     <span className="flex flex-wrap gap-x-3">
                       {grades.flatMap((grade) => {

@@ -79,6 +79,7 @@ function viewOf(
     pending: null,
     evidence: evidenceOf(facts),
     figures: armFigures(facts),
+    catalogue: facts.catalogue,
     limits: { temperatureC: 90, batteryWh: 48 },
     display: { name: "own screen", width: 1280, height: 800, diagonalInch: 7 },
     screens: facts.screens,

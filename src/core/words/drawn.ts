@@ -1,0 +1,368 @@
+import { said, sentences, type Code, type Said } from ".";
+
+type FiguresOf<C extends Code> = Parameters<(typeof sentences)[C]>[0];
+/** Sentences without figures are drawn once as they are; every other with figures at both ends and between. */
+type Drawn = { [C in Code as FiguresOf<C> extends undefined ? never : C]: FiguresOf<C>[] };
+
+const small = { ratio: 1.021, low: 1.004, high: 1.038 },
+  large = { ratio: 0.62, low: 0.55, high: 0.7 },
+  level = { ratio: 1, low: 1, high: 1 };
+const change = { label: "Internal scale", from: 3, to: 2, pixelRatio: 4 / 9, tried: 0, helped: 0 };
+const modeOf = { mode: "Even", targetFps: 60, fps: 60.4, watts: 13.7 };
+const across = { leastMs: 9.1, leastPixels: 76_800, mostMs: 18.4, mostPixels: 1_228_800 };
+const failed = { step: "2.9 GHz", fault: { why: "limit", celsius: 96, limitC: 95 } } as const;
+
+/** Figures for every sentence, for reading it and for testing what it says. */
+export const drawn: Drawn = {
+  "kept.verbatim": [{ text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }],
+  "verdict.counterDisagrees": [{ fps: 60, speedPercent: 84.5 }],
+  "verdict.tooFast": [{ speedPercent: 117 }],
+  "verdict.tooShort": [
+    { seconds: 0.4, wanted: 10 },
+    { seconds: 8.25, wanted: 10 },
+  ],
+  "verdict.tooFewReadings": [
+    { readings: 1, wanted: 5 },
+    { readings: 4, wanted: 5 },
+  ],
+  "verdict.justUnder": [{ slowestFps: 59.39, wantedFps: 59.4 }],
+  "conditions.against": [
+    { condition: "pluggedIn", is: true },
+    { condition: "docked", is: false },
+    { condition: "cooler", is: true },
+  ],
+  "effect.pair": [{ pair: small }, { pair: large }, { pair: level }],
+  "compare.faultsOutweigh": [{ pair: small, lights: ["dims", "gutters"] }],
+  "compare.faultGone": [{ arm: "Newest driver", pair: small, lights: null }],
+  "compare.better": [{ arm: "Internal scale 2", pair: small, lights: ["dims", "steady"] }],
+  "compare.worse": [{ pair: large, lights: ["steady", "dims"] }],
+  "compare.brighter": [
+    { arm: "Hold the rate", pair: level, lights: ["flickers", "steady"], same: true },
+    { arm: "Hold the rate", pair: small, lights: ["flickers", "steady"], same: false },
+  ],
+  "compare.noDifference": [{ pair: { ratio: 1.002, low: 0.991, high: 1.013 }, lights: null }],
+  "compare.undecided": [
+    { pair: small, lights: null, why: null, more: 3, chance: 0.9 },
+    { pair: small, lights: null, why: said("compare.oneRun"), more: 12, chance: 0.4 },
+  ],
+  "compare.further": [
+    { more: 1, chance: 0.97 },
+    { more: 8, chance: 0.5 },
+  ],
+  "compare.heldByFaults": [
+    { fastest: ["Newest driver"], stay: "as it is" },
+    { fastest: ["Vulkan", "Newest driver"], stay: "as it is" },
+  ],
+  "compare.stay": [{ stay: "as it is" }],
+  "compare.tieStay": [{ tied: ["Vulkan", "OpenGL"], stay: "as it is" }],
+  "compare.keepOf": [
+    { arm: "Vulkan", over: "as it is", pair: small, lights: null, ties: [] },
+    {
+      arm: "Vulkan",
+      over: "as it is",
+      pair: small,
+      lights: ["dims", "steady"],
+      ties: ["OpenGL", "Newest driver"],
+    },
+  ],
+  "compare.borrowedSpread": [{ sd: 0.012 }],
+  "compare.assumedSpread": [{ sd: 0.035 }],
+  "compare.byOrder": [{ drift: -0.024, spread: 0.004, alone: 0.011 }],
+  "compare.byRounds": [{ unknown: 0.013 }],
+  "compare.manyPairs": [{ pairs: 3 }],
+  "screen.effects": [
+    { helping: [], hurting: [] },
+    { helping: [{ label: "Fast memory", pair: small }], hurting: ["Accurate clocks"] },
+    {
+      helping: [
+        { label: "Fast memory", pair: small },
+        { label: "Skip drawing", pair: small },
+      ],
+      hurting: ["Accurate clocks", "Deep shadows"],
+    },
+  ],
+  "screen.leads": [{ mixed: true }, { mixed: false }],
+  "missing.half": [{ run: 3, rows: 8 }],
+  "missing.arm": [
+    { arm: "Vulkan", warm: true },
+    { arm: "Vulkan", warm: false },
+  ],
+  "drift.revision": [{ rig: "Pipit", revision: 3 }],
+  "drift.room": [{ low: 19, high: 26 }],
+  "drift.condition": [{ condition: "pluggedIn" }, { condition: "docked" }, { condition: "cooler" }],
+  "drift.days": [{ days: 1 }, { days: 12 }],
+  "resolution.next": [{ scale: 3, targetFps: 59.94, low: 2, high: 4 }],
+  "resolution.fewLevels": [{ only: null }, { only: 2 }],
+  "resolution.elsewhere": [{ targetFps: 60 }],
+  "resolution.free": [
+    { largest: 4, kept: 4 },
+    { largest: 6, kept: 4 },
+  ],
+  "resolution.none": [
+    { targetFps: 60, floorMs: 19.2, failing: null },
+    { targetFps: 60, floorMs: 15.4, failing: { scale: 1, what: "99th percentile", ms: 21.3, allowedMs: 16.8 } },
+  ],
+  "resolution.keep": [
+    { kept: 3, largest: 3, steady: 3, targetFps: 60, interval: [3, 3] },
+    { kept: 3, largest: 5, steady: 4, targetFps: 59.94, interval: [0, 5] },
+  ],
+  "resolution.beyond": [{ found: 5, most: 4 }],
+  "power.noRun": [{ mode: "Full" }],
+  "power.slower": [{ mode: "Full", fps: 51.2, than: "Even", thanFps: 58.9 }],
+  "power.holds": [modeOf, { ...modeOf, watts: null }, { ...modeOf, flickers: true }],
+  "power.fastest": [{ ...modeOf, fps: 48.2 }],
+  "power.asFast": [{ ...modeOf, fps: 48.2, watts: null }],
+  "power.spot": [
+    { spot: said("power.holds", modeOf), slower: null, hours: null },
+    {
+      spot: said("power.holds", modeOf),
+      slower: said("power.slower", { mode: "Full", fps: 51.2, than: "Even", thanFps: 58.9 }),
+      hours: 3.5,
+    },
+  ],
+  "heat.noTemperature": [{ run: 4 }],
+  "heat.found": [
+    {
+      arm: null,
+      settlesC: 81.4,
+      interval: { low: 79.8, high: 83.6 },
+      hottestC: 80,
+      limitC: 95,
+      throttled: null,
+      outlook: { state: "never" },
+      burst: 60,
+      sustained: 59.9,
+      coolDownMinutes: 6.2,
+      others: [],
+    },
+    {
+      arm: "cooler off",
+      settlesC: null,
+      interval: null,
+      hottestC: 92,
+      limitC: 95,
+      throttled: null,
+      outlook: { state: "open", runMinutes: 14 },
+      burst: null,
+      sustained: null,
+      coolDownMinutes: null,
+      others: [{ arm: "cooler on", afterMs: 372_000, deepest: 0.81 }],
+    },
+    {
+      arm: null,
+      settlesC: 97.1,
+      interval: { low: 95.2, high: 99 },
+      hottestC: 95,
+      limitC: 95,
+      throttled: { half: "processor", afterMs: 240_000 },
+      burst: 60,
+      sustained: 47.5,
+      coolDownMinutes: 9,
+      others: [],
+    },
+  ],
+  "clocks.soak": [
+    { step: "2.6 GHz", minutes: 10, more: false, failed: null, limitC: 95 },
+    { step: "2.6 GHz", minutes: 4.5, more: true, failed, limitC: null },
+  ],
+  "clocks.notClean": [{ step: "2.4 GHz", failed: { step: "2.4 GHz", fault: { why: "artefacts" } } }],
+  "clocks.confirm": [{ step: "2.6 GHz", minutes: 10, failed: { step: "2.8 GHz", fault: { why: "crashed" } } }],
+  "clocks.confirmed": [
+    { step: "2.6 GHz", minutes: 20, perHour: 9, failed: { step: "2.8 GHz", fault: { why: "throttled" } } },
+  ],
+  "clocks.found": [
+    {
+      next: said("clocks.soak", { step: "2.6 GHz", minutes: 10, more: false, failed: null, limitC: 95 }),
+      school: null,
+    },
+  ],
+  "school.holds": [
+    { name: "Quiet", fps: 60, celsius: 71, alone: true },
+    { name: "Quiet", fps: 60, celsius: null, alone: false },
+  ],
+  "school.none": [
+    { name: "Loud", fps: 52.4, cool: true },
+    { name: "Loud", fps: 52.4, cool: false },
+  ],
+  "memory.noReadings": [{ run: 2 }],
+  "memory.steady": [
+    { mbPerMinute: 0.4, low: -1.1, high: 1.9, step: null },
+    { mbPerMinute: 0.4, low: -1.1, high: 1.9, step: { megabytes: 310, minutes: 4.2 } },
+  ],
+  "memory.grows": [
+    { mbPerMinute: 42, wall: null, diedAfterMinutes: null, more: null },
+    {
+      mbPerMinute: 42,
+      wall: { minutes: 31.2, low: 27.5, high: 36 },
+      diedAfterMinutes: 29.8,
+      more: { gigabytes: 12, minutes: 118 },
+    },
+  ],
+  "rate.native": [
+    { fps: 60, held: 1 },
+    { fps: 59.94, held: 0.994, heldLow: 0.988, chance: 0.96 },
+  ],
+  "rate.lock": [
+    {
+      fps: 30,
+      held: 0.997,
+      refreshes: 2,
+      average: 47.3,
+      freeHeld: 0.02,
+      nativeFps: 60,
+      heldLow: 0.991,
+      chance: 0.93,
+    },
+    { fps: 40, held: 1, refreshes: null, average: 47.3, freeHeld: 0.02, nativeFps: 60 },
+  ],
+  "rate.tied": [{ nativeFps: 50, held: 0.31 }],
+  "rate.free": [{ leastFps: 20, average: 27.4 }],
+  "suggest.speed": [
+    {
+      ...change,
+      logGain: 0.31,
+      chance: 0.72,
+      because: said("sign.graphicsBusy", { processor: 55, graphics: 97 }),
+    },
+    {
+      ...change,
+      label: "Back end",
+      from: "OpenGL",
+      to: "Vulkan",
+      pixelRatio: null,
+      tried: 1,
+      helped: 1,
+      logGain: 0.05,
+      chance: 0.3,
+      because: null,
+      since: "Internal scale 2",
+    },
+  ],
+  "suggest.room": [
+    { ...change, from: 2, to: 3, pixelRatio: 2.25, speedPercent: 100, aim: "picture" },
+    {
+      ...change,
+      label: "Power mode",
+      from: "Full",
+      to: "Even",
+      pixelRatio: null,
+      tried: 3,
+      helped: 2,
+      speedPercent: 100,
+      aim: "battery",
+    },
+  ],
+  "caution.cool": [{ celsius: 94 }],
+  "opening.weak": [{ speedPercent: 38 }],
+  "next.decide": [{ trial: "Internal scale 2" }],
+  "next.trial": [
+    { trial: "Internal scale 2", first: "as it is", then: [], left: 1 },
+    { trial: "Internal scale 2", first: "as it is", then: ["Internal scale 2", "Internal scale 2"], left: 8 },
+  ],
+  "next.outOfReach": [
+    { left: 0, missing: 0.4, levers: 0, tied: true },
+    { left: 0.12, missing: 0.4, levers: 3, tied: false },
+  ],
+  "next.repeat": [
+    { left: 1, have: 2, wanted: 3 },
+    { left: 2, have: 1, wanted: 3 },
+    { left: 3, have: 0, wanted: 3 },
+  ],
+  "next.steady": [
+    { suggestion: null },
+    {
+      suggestion: said("suggest.room", {
+        ...change,
+        from: 2,
+        to: 3,
+        pixelRatio: 2.25,
+        speedPercent: 100,
+        aim: "picture",
+      }),
+    },
+  ],
+  "next.try": [
+    {
+      suggestion: said("suggest.speed", {
+        ...change,
+        logGain: 0.31,
+        chance: 0.72,
+        because: said("sign.graphicsBusy", { processor: null, graphics: 97 }),
+      }),
+    },
+  ],
+  "sign.processorBusy": [
+    { processor: 98, graphics: null },
+    { processor: 98, graphics: 41 },
+  ],
+  "sign.graphicsBusy": [
+    { processor: null, graphics: 97 },
+    { processor: 41, graphics: 97 },
+  ],
+  "sign.graphicsIdle": [{ graphics: 22 }],
+  "sign.processorIdle": [{ processor: 35 }],
+  "sign.hot": [{ celsius: 94.6, limitC: 95 }],
+  "sign.clockAtLimit": [{ half: "processor", clock: 0.71, celsius: 95 }],
+  "sign.budgetSplit": [{ half: "graphics", clock: 0.62, other: 0.97, watts: 14 }],
+  "sign.clockLow": [
+    { half: "processor", clock: 0.55, celsius: null, watts: null, modeWatts: null },
+    { half: "processor", clock: 0.55, celsius: 61, watts: 7.4, modeWatts: 14 },
+    { half: "graphics", clock: 0.55, celsius: 61, watts: 7.4, modeWatts: null },
+  ],
+  "sign.neitherBusy": [{ processor: 40, graphics: 52 }],
+  "sign.cadenceIdle": [{ share: 0.98, refreshes: 2, processor: 40, graphics: 52 }],
+  "sign.noCap": [{ processor: 40, graphics: 52 }],
+  "sign.overAllowed": [{ half: "graphics", ms: 19.4, allowedMs: 16.7 }],
+  "sign.setPace": [
+    { fps: 40, spread: 0.004, idle: true },
+    { fps: 40, spread: 0.004, idle: false },
+  ],
+  "sign.wanders": [{ processor: 72, graphics: 44 }],
+  "sign.clockTakenBack": [{ half: "graphics", clock: 0.7, earlier: 0.98, celsius: 88, warmedC: 21 }],
+  "sign.cadence": [
+    { share: 0.98, refreshes: 1 },
+    { share: 0.98, refreshes: 2 },
+  ],
+  "sign.firstVisits": [{ firstMs: 2140, laterMs: 36 }],
+  "sign.entryEveryTime": [{ ms: 480 }],
+  "sign.coldHitches": [{ ms: 1840, onEntry: 0.82 }],
+  "sign.entryOnce": [
+    { entryMs: 800, allMs: 910, warm: true },
+    { entryMs: 800, allMs: 910, warm: false },
+  ],
+  "sign.diedFull": [{ megabytes: 7410, ofMb: 7618 }],
+  "sign.memoryGrows": [{ mbPerMinute: 42, minutes: 31 }],
+  "sign.memoryFull": [{ full: 0.97 }],
+  "sign.clockSags": [{ half: "processor", fromMhz: 2990, toMhz: 2210, celsius: 94 }],
+  "sign.nativeStillSlow": [{ ms: 21.3, allowedMs: 16.7 }],
+  "sign.pixelsHardly": [{ ...across, mostMs: 9.4 }],
+  "sign.pixels": [{ ...across, part: 0.51 }],
+  "sign.moreSlower": [{ ratio: 0.87, mode: "Full" }],
+  "sign.lessFaster": [{ ratio: 1.14, mode: "Even" }],
+  "sign.forcedClocks": [{ ratio: 1.22, option: "Loud" }],
+  "sign.cooler": [{ ratio: 1.18 }],
+  "sign.capLifted": [{ ratio: 1.31 }],
+  "diagnosis.found": [
+    {
+      first: "graphics",
+      chance: 0.97,
+      because: said("sign.graphicsBusy", { processor: 41, graphics: 97 }),
+      second: null,
+      secondBecause: null,
+    },
+    {
+      first: "shaders",
+      chance: 0.7,
+      because: said("sign.firstVisits", { firstMs: 2140, laterMs: 36 }),
+      second: "cap or sync",
+      secondBecause: said("sign.cadence", { share: 0.98, refreshes: 2 }),
+    },
+  ],
+};
+
+/** Every sentence with every draw of its figures. */
+export const everySentence = (): { code: Code; said: Said }[] =>
+  (Object.keys(sentences) as Code[]).flatMap((code) => {
+    const figures: unknown[] = (drawn as Partial<Record<Code, unknown[]>>)[code] ?? [{}];
+    return figures.map((each) => ({ code, said: { code, figures: each } }));
+  });
