@@ -21,6 +21,7 @@ import type {
   Rejudged,
   RigDetail,
   RigListRow,
+  RunEditsView,
   SystemRow,
   TitleDetail,
   TitleListRow,
@@ -52,6 +53,17 @@ export const demoSchema = of<{ jobs: number; own: number }>(
   open({
     jobs: z.number().int().describe("Its jobs that are there."),
     own: z.number().int().describe("Of them those that somebody brought runs of their own into."),
+  }),
+);
+export const editsSchema = of<RunEditsView>(
+  open({
+    rows: z.array(
+      open({
+        at: moment,
+        actor: z.string(),
+        changes: z.array(open({ field: z.string(), from: z.unknown(), to: z.unknown() })),
+      }),
+    ),
   }),
 );
 export const changedSchema = of<{ changed: number }>(open({ changed: z.number().int() }));

@@ -28,7 +28,13 @@ describe("the OpenAPI document", () => {
     expect(asked("/rigs/{id}", "put")).toContain("If-Match true");
     expect(asked("/trials/{id}/decision", "post")).toContain("If-Match false");
     expect(asked("/jobs", "post")).toContain("Idempotency-Key false");
-    expect(asked("/jobs", "get")).toEqual(["search false", "cursor false", "limit false"]);
+    expect(asked("/jobs", "get")).toEqual([
+      "search false",
+      "filter false",
+      "sort false",
+      "cursor false",
+      "limit false",
+    ]);
   });
 });
 

@@ -1,5 +1,7 @@
 import { z } from "zod";
 import {
+  aims,
+  cacheStates,
   hardnesses,
   newEngineSchema,
   newFaultSchema,
@@ -43,9 +45,43 @@ export const namedJobSchema = z.object({
   targetFps: z.number().min(1).max(1000).nullable().default(null),
   houseRulesId: z.uuid().nullable().default(null),
 });
-export const jobChangeSchema = z.object({ strategy: z.enum(strategies) });
+export const jobChangeSchema = z
+  .object({
+    strategy: z.enum(strategies),
+    aim: z.enum(aims),
+    targetFps: z.number().min(1).max(1000).nullable(),
+    titleId: z.uuid(),
+    buildId: z.uuid(),
+    houseRulesId: z.uuid(),
+    deleted: z.boolean(),
+  })
+  .partial();
 export const closeSchema = z.object({ note: text(1000).default("") }).default({ note: "" });
-export const runChangeSchema = z.object({ label: text(120).optional(), deleted: z.boolean().optional() });
+/** What is said about a run, changed after it was made; what it measured stays as it is. */
+export const runChangeSchema = z
+  .object({
+    label: text(120),
+    notes: text(2000),
+    tags: z.array(text(40).min(1)).max(12),
+    scene: text(120),
+    fileName: text(255).nullable(),
+    cacheState: z.enum(cacheStates),
+    crashed: z.boolean(),
+    conditions: conditionsSchema,
+    place: z
+      .object({
+        jobId: z.uuid().optional().describe("Another job on the same rig."),
+        trialId: z.uuid().nullable(),
+        arm: z.number().int().min(0).max(23).nullable(),
+      })
+      .refine(
+        ({ trialId, arm }) => (trialId === null) === (arm === null),
+        "A run of a trial belongs to an arm.",
+      )
+      .describe("The arm it was made for, or none."),
+    deleted: z.boolean(),
+  })
+  .partial();
 export const revisionSchema = newRigSchema.extend({ note: text(200).default("") });
 export const manyTitlesSchema = z.object({
   ids: z.array(z.uuid()).min(1).max(5000),
@@ -110,12 +146,17 @@ export const finishSchema = z.object({
     .default([]),
 });
 
+/** Which jobs a list shows, and in which order. */
+export const jobStates = ["open", "closed", "left out"] as const;
+export const jobOrders = ["worked", "title", "rig", "opened"] as const;
 export const jobsQuery = z.object({
   search: z.string().max(200).catch(""),
+  filter: z.enum(["", ...jobStates]).catch(""),
+  sort: z.enum(jobOrders).catch("worked"),
   cursor: z.string().max(400).catch(""),
   limit: z.coerce.number().int().min(1).max(200).catch(50),
 });
-export const listQuery = jobsQuery.extend({
+export const listQuery = jobsQuery.omit({ filter: true, sort: true }).extend({
   filter: z.string().max(60).catch(""),
   sort: z.string().max(30).catch("name"),
   descending: z
@@ -170,7 +211,7 @@ const doorsByName = {
     method: "GET",
     path: "/jobs",
     group: "Jobs",
-    summary: "Jobs, the last worked on first.",
+    summary: "Jobs: the last worked on first unless sorted otherwise; those left out on demand.",
     query: jobsQuery,
     output: answers.jobsSchema,
   }),
@@ -206,11 +247,20 @@ const doorsByName = {
     method: "PATCH",
     path: "/jobs/{id}",
     group: "Jobs",
-    summary: "Change how a job is begun.",
+    summary: "Change a job, leave it out, or take it back. What its first run fixed can't be changed after it.",
     body: jobChangeSchema,
     output: answers.nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],
+  }),
+  copyJob: door({
+    method: "POST",
+    path: "/jobs/{id}/copy",
+    group: "Jobs",
+    summary: "Open a job like another, beginning with what holds there.",
+    output: answers.madeSchema,
+    creates: true,
+    refusals: [404],
   }),
   closeJob: door({
     method: "POST",
@@ -304,11 +354,19 @@ const doorsByName = {
     method: "PATCH",
     path: "/runs/{id}",
     group: "Runs",
-    summary: "Rename a run, leave it out, or take it back.",
+    summary: "Change what is said about a run, move it to another arm or job, leave it out, or take it back.",
     body: runChangeSchema,
     output: answers.nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],
+  }),
+  viewRunEdits: door({
+    method: "GET",
+    path: "/runs/{id}/edits",
+    group: "Runs",
+    summary: "What was changed about a run since it was made, the newest first.",
+    output: answers.editsSchema,
+    refusals: [404],
   }),
   readTrace: door({
     method: "GET",

@@ -8,6 +8,8 @@ export {
   doors,
   finishSchema,
   jobChangeSchema,
+  jobOrders,
+  jobStates,
   jobsQuery,
   listQuery,
   manyRigsSchema,

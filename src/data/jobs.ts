@@ -8,7 +8,7 @@ import { Job, store } from "./models";
 const columns = `
   j.id, j.version, j.rig_id as "rigId", r.name as rig, j.title_id as "titleId", t.name as title, s.name as system, t.hardness,
   e.id as "engineId", e.name as engine, b.id as "buildId", b.version as build, j.aim, t.native_fps as "nativeFps", t.tied, j.target_fps as "targetFps",
-  h.id as "houseRulesId", h.name as "houseRules", j.strategy, j.created_at as "createdAt", j.closed_at as "closedAt"`;
+  h.id as "houseRulesId", h.name as "houseRules", j.strategy, j.created_at as "createdAt", j.closed_at as "closedAt", j.deleted_at as "deletedAt"`;
 const joined = `
   from jobs j join rigs r on r.id = j.rig_id join titles t on t.id = j.title_id join systems s on s.id = t.system_id
   join builds b on b.id = j.build_id join engines e on e.id = b.engine_id join house_rules h on h.id = j.house_rules_id`;
@@ -39,30 +39,55 @@ export async function findJob(id: string): Promise<JobRow | null> {
   return rows[0] ?? null;
 }
 
-/** Jobs with their newest run's light, the last worked on first. */
+const states = {
+  "": "j.deleted_at is null",
+  open: "j.deleted_at is null and j.closed_at is null",
+  closed: "j.deleted_at is null and j.closed_at is not null",
+  "left out": "j.deleted_at is not null",
+};
+const moment = (of: string) => `to_char(${of} at time zone 'UTC', 'YYYY-MM-DD HH24:MI:SS.US')`;
+/** What a list is sorted by, as text, and which way. */
+const orders = {
+  worked: { by: moment("greatest(j.created_at, l.made_at)"), descending: true },
+  opened: { by: moment("j.created_at"), descending: true },
+  title: { by: `lower(t.name) || ' ' || ${moment("j.created_at")}`, descending: false },
+  rig: { by: `lower(r.name) || ' ' || lower(t.name)`, descending: false },
+};
+
+/** Jobs with their newest run's light, the last worked on first unless asked otherwise. */
 export async function listJobs({
   search = "",
+  filter = "",
+  sort = "worked",
   limit = 50,
   cursor = "",
-}: { search?: string; limit?: number; cursor?: string } = {}): Promise<{
+}: {
+  search?: string;
+  filter?: keyof typeof states;
+  sort?: keyof typeof orders;
+  limit?: number;
+  cursor?: string;
+} = {}): Promise<{
   rows: JobListRow[];
   total: number;
   next: string | null;
 }> {
-  const where = `where ($1 = '' or concat_ws(' ', r.name, t.name, s.name, e.name) ilike '%' || $1 || '%')`;
+  const where = `where ${states[filter]} and ($1 = '' or concat_ws(' ', r.name, t.name, s.name, e.name) ilike '%' || $1 || '%')`;
   const term = search.replace(/[%_\\]/g, "\\$&");
   const after = keyset(cursor);
-  const rows = await store().query<JobListRow & { worked: string }>(
+  const { by, descending } = orders[sort];
+  const way = descending ? "desc" : "asc";
+  const rows = await store().query<JobListRow & { key: string }>(
     `select * from (
        select ${columns}, coalesce(n.runs, 0)::int as runs, l.made_at as "lastRunAt", l.grade, l.average_fps as "averageFps",
-         to_char(greatest(j.created_at, l.made_at) at time zone 'UTC', 'YYYY-MM-DD HH24:MI:SS.US') as worked
+         (${by}) collate "C" as key
        ${joined}
        left join lateral (select count(*) as runs from runs where job_id = j.id and deleted_at is null) n on true
        left join lateral (
          select u.made_at, m.grade, m.average_fps from runs u join run_summaries m on m.run_id = u.id
          where u.job_id = j.id and u.deleted_at is null order by u.number desc limit 1) l on true
        ${where}) as listed
-     where $3::text is null or (worked, id::text) < ($3, $4) order by worked desc, id::text desc limit $2`,
+     where $3::text is null or (key, id::text) ${descending ? "<" : ">"} ($3, $4) order by key ${way}, id::text ${way} limit $2`,
     { bind: [term, limit + 1, after?.value ?? null, after?.id ?? null], type: QueryTypes.SELECT },
   );
   const [counted] = await store().query<{ total: number }>(`select count(*)::int as total ${joined} ${where}`, {
@@ -71,9 +96,9 @@ export async function listJobs({
   });
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
-    rows: rows.slice(0, limit).map(({ worked: _worked, ...row }) => row),
+    rows: rows.slice(0, limit).map(({ key: _key, ...row }) => row),
     total: counted?.total ?? 0,
-    next: last ? cursorOf(last.worked, last.id) : null,
+    next: last ? cursorOf(last.key, last.id) : null,
   };
 }
 
@@ -83,9 +108,14 @@ export async function putClosing(id: string, closing: JobClosing | null, at: Dat
   await Job.update({ closing, closedAt: closing ? at : null }, { where: { id } });
 }
 
-export async function putStrategy(id: string, strategy: NewJob["strategy"]): Promise<void> {
+/** Changes what a job is made from, or hides it and brings it back: nothing that was measured is destroyed. */
+export async function putJob(
+  id: string,
+  { deleted, ...changed }: Partial<NewJob> & { deleted?: boolean },
+): Promise<void> {
   store();
-  await Job.update({ strategy }, { where: { id } });
+  const hidden = deleted === undefined ? {} : { deletedAt: deleted ? new Date() : null };
+  await Job.update({ ...changed, ...hidden }, { where: { id } });
 }
 
 /** Puts down what a job begins from. */

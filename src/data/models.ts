@@ -196,6 +196,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare trialId: CreationOptional<string | null>;
   declare arm: CreationOptional<number | null>;
   declare fileHash: CreationOptional<string | null>;
+  declare scene: CreationOptional<string>;
   declare tags: CreationOptional<string[]>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -342,6 +343,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       trialId: { type: DataTypes.UUID },
       arm: { type: DataTypes.INTEGER },
       fileHash: maybeWords,
+      scene: emptyWords,
       tags: { ...json, defaultValue: [] },
       deletedAt: moment,
     },

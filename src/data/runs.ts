@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { NewRun } from "@/core/kit";
-import type { RunRow, RunState } from "@/core/records";
+import type { LeftOut, RunEditsView, RunRow, RunState } from "@/core/records";
 import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
 import {
   interleave,
@@ -131,7 +131,7 @@ export async function findTrace(runId: string): Promise<Trace | null> {
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
 const runColumns = (segments: boolean) =>
   `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.scene, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
   ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 
@@ -221,9 +221,66 @@ export async function putVerdict(runId: string, verdict: Verdict): Promise<void>
   await RunSummary.update({ grade: verdict.grade, verdict }, { where: { runId } });
 }
 
-export async function putLabel(runId: string, label: string): Promise<void> {
+/** What is said about a run, put down anew. */
+export async function putSaid(
+  runId: string,
+  said: Partial<
+    Pick<
+      RunRow,
+      | "label"
+      | "notes"
+      | "tags"
+      | "scene"
+      | "fileName"
+      | "cacheState"
+      | "conditions"
+      | "settings"
+      | "trialId"
+      | "arm"
+      | "state"
+      | "buildId"
+    >
+  >,
+): Promise<void> {
   store();
-  await Run.update({ label }, { where: { id: runId } });
+  await Run.update(said, { where: { id: runId } });
+}
+
+/** Moves a run under another job's next number; that job's row must be locked. */
+export async function moveRun(runId: string, jobId: string): Promise<void> {
+  await store().query(
+    `update runs set job_id = $2, number = (select coalesce(max(number), 0) + 1 from runs where job_id = $2) where id = $1`,
+    { bind: [runId, jobId] },
+  );
+}
+
+/** Writes down what was changed about a run. */
+export async function addEdit(
+  runId: string,
+  actor: string,
+  changes: RunEditsView["rows"][number]["changes"],
+): Promise<void> {
+  await store().query(`insert into run_edits (run_id, actor, changes) values ($1, $2, $3::jsonb)`, {
+    bind: [runId, actor, JSON.stringify(changes)],
+  });
+}
+
+/** What was changed about a run, the newest first. */
+export async function listEdits(runId: string): Promise<RunEditsView["rows"]> {
+  return store().query<RunEditsView["rows"][number] & object>(
+    `select at, actor, changes from run_edits where run_id = $1 order by id desc`,
+    { bind: [runId], type: QueryTypes.SELECT },
+  );
+}
+
+/** A job's runs that are left out by themselves, the last first; those of a trial that is left out go with it. */
+export async function leftOutRuns(jobId: string): Promise<LeftOut[]> {
+  return store().query<LeftOut & object>(
+    `select r.id, r.version, r.number, coalesce(nullif(r.label, ''), r.file_name, '') as name, r.deleted_at as at
+     from runs r left join trials t on t.id = r.trial_id
+     where r.job_id = $1 and r.deleted_at is not null and t.deleted_at is null order by r.deleted_at desc`,
+    { bind: [jobId], type: QueryTypes.SELECT },
+  );
 }
 
 /** Hides a run, or brings it back: nothing that was measured is destroyed. */
@@ -248,7 +305,7 @@ export async function runsUnder(houseRulesId: string): Promise<JudgedRow[]> {
     `select r.id, r.number, r.state = 'crashed' as crashed, coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults, r.yardstick, r.rules, m.summary, m.verdict,
        j.id as "jobId", t.name as title, g.name as rig, j.closed_at is not null as closed
      from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id join run_summaries m on m.run_id = r.id
-     where j.house_rules_id = $1 and r.deleted_at is null order by t.name, r.number`,
+     where j.house_rules_id = $1 and j.deleted_at is null and r.deleted_at is null order by t.name, r.number`,
     { bind: [houseRulesId], type: QueryTypes.SELECT },
   );
 }

@@ -1,5 +1,5 @@
 import { QueryTypes } from "sequelize";
-import type { TrialRow } from "@/core/records";
+import type { LeftOut, TrialRow } from "@/core/records";
 import type { Before, Choice, NewTrial, TrialOutcome, Understood } from "@/core/trial";
 import { Trial, store } from "./models";
 import { transact } from "./transact";
@@ -106,8 +106,16 @@ export async function openTrials(limit: number): Promise<
     `select t.id, t.job_id as "jobId", t.number, t.kind, t.name, t.created_at as "createdAt", i.name as title, r.name as rig,
             (select count(*)::int from runs u where u.trial_id = t.id and u.deleted_at is null) as runs, t.rounds * jsonb_array_length(t.arms) as planned
      from trials t join jobs j on j.id = t.job_id join titles i on i.id = j.title_id join rigs r on r.id = j.rig_id
-     where t.decided_at is null and t.deleted_at is null and j.closed_at is null order by t.created_at desc limit $1`,
+     where t.decided_at is null and t.deleted_at is null and j.closed_at is null and j.deleted_at is null order by t.created_at desc limit $1`,
     { bind: [limit], type: QueryTypes.SELECT },
+  );
+}
+
+/** A job's trials that are left out, the last first. */
+export async function leftOutTrials(jobId: string): Promise<LeftOut[]> {
+  return store().query<LeftOut & object>(
+    `select id, version, number, name, deleted_at as at from trials where job_id = $1 and deleted_at is not null order by deleted_at desc`,
+    { bind: [jobId], type: QueryTypes.SELECT },
   );
 }
 

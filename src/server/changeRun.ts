@@ -1,32 +1,122 @@
+import { isDeepStrictEqual } from "node:util";
+import type { z } from "zod";
 import { runChangeSchema } from "@/contract";
+import type { RunEditsView, RunRow } from "@/core/records";
+import { yardstickOf } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { measured } from "./figures";
+import { yardstickNow } from "./judgeAnew";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
 import { Problem, notFound } from "./problem";
 import { editing, writing } from "./writing";
 
-/** Renames a run, leaves it out, or takes it back. */
+type Place = NonNullable<z.output<typeof runChangeSchema>["place"]>;
+
+/** What was changed about a run since it was made. */
+export async function viewRunEdits(id: string): Promise<RunEditsView> {
+  if (!(await data.placeOfRun(id))) throw notFound("run");
+  return { rows: await data.listEdits(id) };
+}
+
+/** Changes what is said about a run, moves it, leaves it out, or takes it back; what was there before is kept as its history. */
 export async function changeRun(
   actor: Actor,
   id: string,
   input: unknown,
   saw: number | null = null,
 ): Promise<void> {
-  const { label, deleted } = runChangeSchema.parse(input);
+  const { deleted, place: to, crashed, ...said } = runChangeSchema.parse(input);
   return writing(actor, async (touch) => {
     const place = await data.placeOfRun(id);
     if (!place) throw notFound("run");
-    await lockOpenJob(place.jobId);
+    // In one order whoever moves what, so that two moves never wait for one another.
+    for (const jobId of [...new Set([place.jobId, to?.jobId ?? place.jobId])].sort()) await lockOpenJob(jobId);
     await editing("runs", id, "run", saw);
     if (deleted === false && place.trialDeleted)
       throw new Problem(409, "The trial of this run is left out.", "Take the trial back in first.");
-    if (label !== undefined) await data.putLabel(id, label);
-    if (deleted !== undefined && deleted !== place.deleted) {
-      await data.setDeleted(id, deleted);
-      await queueNoise(place.jobId);
+    const before = await data.findRunAlways(id);
+    if (!before) throw notFound("run");
+    if (crashed !== undefined && before.state === "open")
+      throw new Problem(409, "This run is still growing.", "Finish it first.");
+    const moved = to ? await placing(before, to) : {};
+    const state = crashed === undefined ? {} : { state: crashed ? ("crashed" as const) : ("whole" as const) };
+    const changed = { ...said, ...moved, ...(crashed !== before.crashed ? state : {}) };
+    const changes = Object.entries(changed)
+      .map(([field, value]) => ({ field, from: before[field as keyof RunRow] ?? null, to: value ?? null }))
+      .filter(({ from, to: now }) => !isDeepStrictEqual(from, now));
+    if (changes.length > 0) {
+      await data.putSaid(id, changed);
+      await data.addEdit(id, actor.name, changes);
     }
+    if (to?.jobId && to.jobId !== place.jobId) {
+      const [from, target] = [await data.findJob(place.jobId), await data.findJob(to.jobId)];
+      if (from?.rigId !== target?.rigId)
+        throw new Problem(
+          409,
+          "That job is on another rig.",
+          "Choose a job on the rig that the run was made on.",
+        );
+      await data.moveRun(id, to.jobId);
+      await data.addEdit(id, actor.name, [{ field: "job", from: from?.title ?? "", to: target?.title ?? "" }]);
+      touch({ kind: "job", id: to.jobId }, { kind: "jobs", id: to.jobId });
+    }
+    if (deleted !== undefined && deleted !== place.deleted) await data.setDeleted(id, deleted);
+    const weighs = changes.some(({ field }) => weighing.has(field)) || to?.jobId !== undefined;
+    if (weighs) await judgedAfresh(id);
+    if (weighs || (deleted !== undefined && deleted !== place.deleted)) await queueNoise(place.jobId);
     touch({ kind: "job", id: place.jobId }, { kind: "jobs", id: place.jobId });
-    if (place.trialId) touch({ kind: "trial", id: place.trialId });
+    for (const trialId of new Set([place.trialId, to?.trialId]))
+      if (trialId) touch({ kind: "trial", id: trialId });
   });
+}
+
+/** What changes a run's figures or its light, and so has them made anew. */
+const weighing = new Set(["cacheState", "conditions", "state"]);
+
+/** Measures a run by what is said about it now. */
+async function judgedAfresh(id: string): Promise<void> {
+  const [run, trace] = await data.together(
+    async () => data.findRunAlways(id),
+    async () => data.findTrace(id),
+  );
+  if (!run?.summary || !trace) return;
+  const job = await data.findJob(run.jobId);
+  const rig = job && (await data.findRig(job.rigId));
+  if (!job || !rig) return;
+  const { refreshHz } = yardstickOf(job, rig.spec, run.conditions.display);
+  const yardstick = { ...yardstickNow(run, job), refreshHz };
+  await data.putRules(id, run.rules, yardstick);
+  await data.putSummary(id, measured(trace, { ...run, yardstick }));
+}
+
+/** What a run takes over from the arm it is moved to: the arm's settings, conditions and build. */
+async function placing(
+  run: RunRow & { jobId: string },
+  { jobId = run.jobId, trialId, arm }: Place,
+): Promise<Partial<RunRow>> {
+  if (run.trialId !== null) {
+    const from = await data.findTrial(run.trialId);
+    if (from?.decidedAt && from.id !== trialId)
+      throw new Problem(
+        409,
+        "The trial of this run is decided.",
+        "Take its decision back first: it rests on this run.",
+      );
+  }
+  if (trialId === null || arm === null) return { trialId: null, arm: null };
+  await data.lockRow("trials", trialId);
+  const trial = await data.findTrial(trialId);
+  const made = trial?.jobId === jobId ? trial.arms[arm] : undefined;
+  if (!trial || !made) throw notFound("arm of a trial");
+  if (trial.decidedAt)
+    throw new Problem(409, "This trial is decided.", "Take its decision back to add a run to it.");
+  return {
+    trialId,
+    arm,
+    settings: made.settings,
+    conditions: { ...run.conditions, ...made.conditions },
+    ...(made.buildId ? { buildId: made.buildId } : {}),
+  };
 }

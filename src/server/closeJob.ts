@@ -1,4 +1,4 @@
-import { closeSchema, jobChangeSchema } from "@/contract";
+import { closeSchema } from "@/contract";
 import { confirmationOf } from "@/core/job";
 import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
@@ -6,7 +6,7 @@ import type { JobClosing } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { loadStory } from "./loadStory";
-import { lockJob, lockOpenJob } from "./lockJob";
+import { lockJob } from "./lockJob";
 import { Problem } from "./problem";
 import { editing, writing } from "./writing";
 
@@ -68,21 +68,5 @@ export async function reopenJob(actor: Actor, id: string, saw: number | null = n
     await editing("jobs", id, "job", saw);
     await data.putClosing(id, null);
     touch({ kind: "job", id }, { kind: "jobs", id });
-  });
-}
-
-/** Changes how a job is begun. */
-export async function changeJob(
-  actor: Actor,
-  id: string,
-  input: unknown,
-  saw: number | null = null,
-): Promise<void> {
-  const { strategy } = jobChangeSchema.parse(input);
-  return writing(actor, async (touch) => {
-    await lockOpenJob(id);
-    await editing("jobs", id, "job", saw);
-    await data.putStrategy(id, strategy);
-    touch({ kind: "job", id });
   });
 }

@@ -5,8 +5,9 @@ import type { Actor } from "./actor";
 import { addJob } from "./addJob";
 import { changeBench, viewBench } from "./benchUse";
 import * as kit from "./changeKit";
-import { changeRun } from "./changeRun";
-import { changeJob, closeJob, reopenJob } from "./closeJob";
+import { changeRun, viewRunEdits } from "./changeRun";
+import { changeJob, copyJob } from "./changeJob";
+import { closeJob, reopenJob } from "./closeJob";
 import { decideTrial, undecideTrial } from "./decideTrial";
 import { bringDemo, removeDemo, viewDemo } from "./demo/seed";
 import { addFault, changeFault } from "./faults";
@@ -52,6 +53,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   nameJob: async ({ actor, body }) => nameJob(actor, body),
   viewJob: async ({ id }) => viewJob(id),
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
+  copyJob: async ({ actor, id }) => made(copyJob(actor, id)),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),
   reopenJob: async ({ actor, id, saw }) => reopenJob(actor, id, saw),
   judgeAnew: async ({ actor, id }) => judgeAnew(actor, id),
@@ -63,6 +65,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   appendRun: async ({ actor, id, body }) => appendRun(actor, id, body),
   finishRun: async ({ actor, id, body }) => finishRun(actor, id, body),
   changeRun: async ({ actor, id, body, saw }) => changeRun(actor, id, body, saw),
+  viewRunEdits: async ({ id }) => viewRunEdits(id),
   readTrace: async ({ id }) => readTrace(id),
 
   addFault: async ({ actor, body }) => made(addFault(actor, body)),

@@ -3,7 +3,7 @@ import { diagnoseRun, latestTelling, readJob, type Story, type StoryRun } from "
 import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
 import type { JobView } from "@/core/records";
-import { findBuild, findRun, listFaults } from "@/data";
+import * as data from "@/data";
 import { viewBench } from "./benchUse";
 import { isOtherwise } from "./judgeAnew";
 import { loadOnRig, loadTried } from "./loadStory";
@@ -15,18 +15,20 @@ async function inForceIn({ job, standing, decided }: Story): Promise<JobView["in
   const own = { engine: job.engine, build: job.build, trial: null };
   if (standing.buildId === job.buildId) return own;
   const kept = decided.findLast(({ kept: arm }) => arm?.buildId === standing.buildId);
-  const build = await findBuild(standing.buildId);
+  const build = await data.findBuild(standing.buildId);
   return build ? { engine: build.engine, build: build.version, trial: kept?.number ?? null } : own;
 }
 
 export async function viewJob(id: string): Promise<JobView> {
   const [{ job, story, rig, system, title, noise, noiseMeasured }, faults, bench] = await Promise.all([
     loadOnRig(id),
-    listFaults(id),
+    data.listFaults(id),
     viewBench(),
   ]);
   const telling = latestTelling(story);
-  const [inForce, runs, tried, whole] = await Promise.all([
+  const [leftOutRuns, leftOutTrials, inForce, runs, tried, whole] = await Promise.all([
+    data.leftOutRuns(id),
+    data.leftOutTrials(id),
     inForceIn(story),
     threadRuns(story.runs),
     loadTried(job),
@@ -39,6 +41,7 @@ export async function viewJob(id: string): Promise<JobView> {
     faults,
     standing: story.standing,
     inForce,
+    leftOut: { runs: leftOutRuns, trials: leftOutTrials },
     otherYardstick: story.runs.filter((run) => isOtherwise(run, job)).length,
     otherOnBench: bench.rig && bench.rig.id !== job.rigId ? bench.rig.name : null,
     overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
@@ -61,6 +64,6 @@ export async function viewDiagnosis(jobId: string, runId: string): Promise<Diagn
 
 /** A run with its scenes, which lists leave out. */
 async function withSegments(run: StoryRun): Promise<StoryRun> {
-  const whole = await findRun(run.id);
+  const whole = await data.findRun(run.id);
   return whole?.summary ? { ...run, summary: whole.summary } : run;
 }

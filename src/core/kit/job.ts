@@ -49,6 +49,8 @@ export const newRunSchema = z
       .optional(),
     /** Keep it though the job has a run of the same file. */
     again: z.boolean().optional(),
+    /** The scene it was run in, where its marks don't say. */
+    scene: z.string().trim().max(120).optional(),
     tags: z.array(z.string().trim().min(1).max(40)).max(12).optional(),
   })
   .refine(({ trialId, arm }) => (trialId === null) === (arm === null), {

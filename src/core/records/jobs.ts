@@ -21,6 +21,8 @@ export interface JobRow extends NewJob, Versioned {
   rules: HouseRules;
   createdAt: Date;
   closedAt: Date | null;
+  /** When it was left out; null for one that is there. */
+  deletedAt: Date | null;
   closing: JobClosing | null;
   /** What it began from; null until its first run. */
   baseline: Standing | null;

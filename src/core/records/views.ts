@@ -45,6 +45,14 @@ export interface ThreadRun extends Omit<
   tally: TallyFigures | null;
 }
 
+/** Something left out of a job. */
+export interface LeftOut extends Versioned {
+  id: string;
+  number: number;
+  name: string;
+  at: Date;
+}
+
 export interface JobView {
   job: JobRow;
   runs: ThreadRun[];
@@ -55,6 +63,8 @@ export interface JobView {
   standing: Standing;
   /** Engine and build that hold now, and the trial that put them there; null where they are the job's own. */
   inForce: { engine: string; build: string; trial: number | null };
+  /** Runs and trials left out, which can be taken back. */
+  leftOut: { runs: LeftOut[]; trials: LeftOut[] };
   /** Runs that were judged by another rate, or tie, of the title than it has now. */
   otherYardstick: number;
   /** The rig that lies on the bench, where it isn't the job's. */
@@ -114,10 +124,17 @@ export interface PlanView {
   coolDownMinutes: number | null;
 }
 
+/** What was changed about a run since it was made. */
+export interface RunEditsView {
+  rows: { at: Date; actor: string; changes: { field: string; from: unknown; to: unknown }[] }[];
+}
+
 export interface JobsView {
   rows: JobListRow[];
   total: number;
   search: string;
+  filter: string;
+  sort: string;
   /** Where the next rows begin; null at the end. */
   next: string | null;
 }

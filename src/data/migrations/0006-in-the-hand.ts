@@ -9,6 +9,7 @@ export const inTheHand = {
       alter table systems add constraint systems_screens_check check (jsonb_typeof(screens) = 'array');
 
       alter table runs add column file_hash text check (length(file_hash) between 1 and 128);
+      alter table runs add column scene text not null default '';
       alter table runs add column tags jsonb not null default '[]' check (jsonb_typeof(tags) = 'array');
       create index runs_file on runs (job_id, file_hash) where file_hash is not null;
 
