@@ -118,6 +118,16 @@ function given(door: Door, answer: unknown): Response {
       headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600" },
     });
   if (door.gives === "file") return file(door, answer as Record<string, unknown>);
+  if (door.gives === "csv") {
+    const { name, text } = answer as { name: string; text: string };
+    return new Response(text, {
+      headers: {
+        "content-type": "text/csv; charset=utf-8",
+        "content-disposition": `attachment; filename="${name}"`,
+        ...unkept,
+      },
+    });
+  }
   const version = (answer as { version?: unknown } | undefined)?.version;
   const tag: HeadersInit = typeof version === "number" ? { etag: `"${version}"` } : {};
   return Response.json(withWords(answer ?? {}), { status: door.status, headers: { ...unkept, ...tag } });
@@ -133,6 +143,7 @@ function file({ id }: Door, answer: Record<string, unknown>): Response {
   };
   if (id === doors.exportCatalogue.id)
     headers["content-disposition"] = `attachment; filename="${name}-catalogue.json"`;
+  if (id === doors.saveJob.id) headers["content-disposition"] = `attachment; filename="job.json"`;
   return new Response(`${JSON.stringify(answer, null, 2)}\n`, { headers });
 }
 

@@ -13,6 +13,7 @@ import {
 import type {
   BenchView,
   EngineDetail,
+  FoundRow,
   HouseRulesRow,
   JobClosing,
   JobView,
@@ -53,6 +54,21 @@ export const demoSchema = of<{ jobs: number; own: number }>(
   open({
     jobs: z.number().int().describe("Its jobs that are there."),
     own: z.number().int().describe("Of them those that somebody brought runs of their own into."),
+  }),
+);
+/** A file of text, with the name that it is saved under. */
+export const textSchema = of<{ name: string; text: string }>(z.string().describe("CSV (RFC 4180)."));
+export const foundSchema = of<{ rows: FoundRow[] }>(
+  open({
+    rows: z.array(
+      open({
+        kind: z.enum(["job", "trial", "title", "rig", "setting"]),
+        id,
+        path: z.string().describe("Where its screen is."),
+        name: z.string(),
+        note: z.string(),
+      }),
+    ),
   }),
 );
 export const editsSchema = of<RunEditsView>(

@@ -184,6 +184,14 @@ const doorsByName = {
     refusals: [404, 409, 422],
   }),
 
+  find: door({
+    method: "GET",
+    path: "/find",
+    group: "Store",
+    summary: "Jobs, trials, titles, rigs and settings by name, a few of each.",
+    query: z.object({ search: z.string().trim().max(200).catch("") }),
+    output: answers.foundSchema,
+  }),
   viewDemo: door({
     method: "GET",
     path: "/demo",
@@ -252,6 +260,15 @@ const doorsByName = {
     output: answers.nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],
+  }),
+  saveJob: door({
+    method: "GET",
+    path: "/jobs/{id}/file",
+    group: "Jobs",
+    summary: "A job as a file: its story, what each trial came to, and each run's frames.",
+    output: answers.nothingSchema,
+    gives: "file",
+    refusals: [404],
   }),
   copyJob: door({
     method: "POST",
@@ -359,6 +376,15 @@ const doorsByName = {
     output: answers.nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],
+  }),
+  readRunCsv: door({
+    method: "GET",
+    path: "/runs/{id}/csv",
+    group: "Runs",
+    summary: "A run as CSV, with its marks: a log that can be read again.",
+    output: answers.textSchema,
+    gives: "csv",
+    refusals: [404],
   }),
   viewRunEdits: door({
     method: "GET",

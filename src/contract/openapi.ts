@@ -32,12 +32,13 @@ function contentOf(door: Door): Json {
     json: "application/json",
     file: "application/json",
     bytes: "application/octet-stream",
+    csv: "text/csv",
     events: "text/event-stream",
   };
   const schema =
     door.gives === "bytes"
       ? { type: "string", format: "binary" }
-      : door.gives === "events"
+      : door.gives === "events" || door.gives === "csv"
         ? { type: "string" }
         : ref(componentOf(door, "Answer"));
   return { [types[door.gives]]: { schema } };

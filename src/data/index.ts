@@ -11,6 +11,7 @@ export * from "./rigs";
 export * from "./systems";
 export * from "./titles";
 export * from "./named";
+export { find } from "./find";
 export * from "./lists";
 export * from "./jobs";
 export * from "./runs";

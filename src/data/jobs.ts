@@ -13,9 +13,9 @@ const joined = `
   from jobs j join rigs r on r.id = j.rig_id join titles t on t.id = j.title_id join systems s on s.id = t.system_id
   join builds b on b.id = j.build_id join engines e on e.id = b.engine_id join house_rules h on h.id = j.house_rules_id`;
 
-export async function addJob(job: NewJob): Promise<string> {
+export async function addJob(job: NewJob, createdAt: Date = new Date()): Promise<string> {
   store();
-  return (await Job.create(job)).id;
+  return (await Job.create({ ...job, createdAt })).id;
 }
 
 /** The newest job of the same that isn't closed; null where there is none. */

@@ -1,6 +1,6 @@
 import { catalogueJsonSchema } from "@/core/kit";
 import { openApi, type DoorName } from "@/contract";
-import { outdatedCount } from "@/data";
+import { find, outdatedCount } from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
 import { changeBench, viewBench } from "./benchUse";
@@ -18,6 +18,7 @@ import { judgeAnew } from "./judgeAnew";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
 import { readTrace } from "./readTrace";
+import { readRunCsv, saveJob } from "./saveFiles";
 import { tallyRun } from "./tallyRun";
 import { viewDiagnosis, viewJob } from "./viewJob";
 import { viewHealth } from "./viewHealth";
@@ -44,6 +45,9 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   viewBench: async () => viewBench(),
   changeBench: async ({ actor, body, saw }) => changeBench(actor, body, saw),
 
+  find: async ({ query }) => ({
+    rows: query.search?.trim() ? await find(query.search.trim().slice(0, 200)) : [],
+  }),
   viewDemo: async () => viewDemo(),
   bringDemo: async ({ actor }) => bringDemo(actor),
   removeDemo: async ({ actor }) => removeDemo(actor),
@@ -53,6 +57,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   nameJob: async ({ actor, body }) => nameJob(actor, body),
   viewJob: async ({ id }) => viewJob(id),
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
+  saveJob: async ({ id }) => saveJob(id),
   copyJob: async ({ actor, id }) => made(copyJob(actor, id)),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),
   reopenJob: async ({ actor, id, saw }) => reopenJob(actor, id, saw),
@@ -65,6 +70,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   appendRun: async ({ actor, id, body }) => appendRun(actor, id, body),
   finishRun: async ({ actor, id, body }) => finishRun(actor, id, body),
   changeRun: async ({ actor, id, body, saw }) => changeRun(actor, id, body, saw),
+  readRunCsv: async ({ id }) => readRunCsv(id),
   viewRunEdits: async ({ id }) => viewRunEdits(id),
   readTrace: async ({ id }) => readTrace(id),
 

@@ -1,7 +1,7 @@
 "use client";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import { useId, useRef, useState, type PointerEvent } from "react";
+import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
 /** Least, greatest and mean of each column of pixels. */
 export interface Band {
@@ -38,6 +38,8 @@ interface Props {
   axis?: boolean;
   ticks?: number;
   formatX?: (value: number) => string;
+  /** Unit of the values; with it the chart is read by pointer and arrow keys. */
+  unit?: string;
 }
 
 const left = 44;
@@ -59,7 +61,9 @@ export function BandChart({
   axis = false,
   ticks = 4,
   formatX = String,
+  unit,
 }: Props) {
+  const [cursor, setCursor] = useState<number | null>(null);
   const clip = useId();
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<[number, number] | null>(null);
@@ -68,6 +72,57 @@ export function BandChart({
   const x = scaleLinear(range, [left, width]);
   const y = scaleLinear(values, [height - foot, head]);
   const columns = width - left;
+  const column = columns > 0 ? (range[1] - range[0]) / columns : 0;
+  const inRange = (value: number) => Math.min(range[1], Math.max(range[0], value));
+  const anchor = useRef<number | null>(null);
+  /** Arrow keys read along the chart, Shift in long steps; the space bar begins a stretch and ends it. */
+  const onKey = (event: KeyboardEvent) => {
+    const now = cursor ?? (range[0] + range[1]) / 2;
+    const step = column * (event.shiftKey ? 40 : 2);
+    const moves: Record<string, number> = {
+      ArrowLeft: now - step,
+      ArrowRight: now + step,
+      Home: range[0],
+      End: range[1],
+    };
+    const moved = moves[event.key];
+    if (moved !== undefined) {
+      setCursor(inRange(moved));
+      if (anchor.current !== null) setDrag([anchor.current, inRange(moved)]);
+    } else if (event.key === " " && onSelect) {
+      if (anchor.current === null) {
+        anchor.current = now;
+        setCursor(now);
+      } else {
+        onSelect([Math.min(anchor.current, now), Math.max(anchor.current, now)]);
+        anchor.current = null;
+        setDrag(null);
+      }
+    } else if (event.key === "Escape" && (cursor !== null || anchor.current !== null)) {
+      anchor.current = null;
+      setDrag(null);
+      setCursor(null);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const reading = (ms: number) =>
+    series
+      .map(({ name, band }) => {
+        const index = Math.min(
+          band.mean.length - 1,
+          Math.max(0, Math.floor(((ms - range[0]) / (range[1] - range[0])) * band.mean.length)),
+        );
+        const [low, mean, high] = [band.low[index], band.mean[index], band.high[index]];
+        if (mean === undefined || !Number.isFinite(mean)) return null;
+        const spread =
+          low !== undefined && high !== undefined && high - low >= 0.05
+            ? ` (${low.toFixed(1)} to ${high.toFixed(1)})`
+            : "";
+        return `${series.length > 1 ? `${name} ` : ""}${mean.toFixed(1)} ${unit ?? ""}${spread}`;
+      })
+      .filter((text) => text !== null)
+      .join("; ");
   const at = (event: PointerEvent) => {
     // eslint-disable-next-line @typescript-eslint/no-non-null-assertion -- only a drawn chart is pointed at
     const box = svg.current!.getBoundingClientRect();
@@ -77,9 +132,10 @@ export function BandChart({
   const indices = Array.from({ length: Math.max(0, columns) }, (_, index) => index);
   const place = (index: number, count: number) => left + ((index + 0.5) * columns) / count;
 
-  return (
+  const drawn = (
     <svg
       ref={svg}
+      data-chart
       width={width}
       height={height}
       viewBox={`0 0 ${width} ${height}`}
@@ -94,7 +150,11 @@ export function BandChart({
           setDrag([start, start]);
         })
       }
-      onPointerMove={onSelect && ((event) => drag && setDrag([drag[0], at(event)]))}
+      onPointerMove={(event) => {
+        if (unit) setCursor(at(event));
+        if (drag && onSelect) setDrag([drag[0], at(event)]);
+      }}
+      onPointerLeave={() => setCursor(null)}
       onPointerUp={
         onSelect &&
         (() => {
@@ -202,9 +262,7 @@ export function BandChart({
               strokeWidth="1"
               strokeDasharray="2 4"
             />
-            <text x={width - 4} y={y(value) - 4} textAnchor="end" fontSize="10.5" fill="var(--text)">
-              {name}
-            </text>
+            <title>{name}</title>
           </g>
         ))}
       </g>
@@ -253,6 +311,35 @@ export function BandChart({
           stroke="var(--lit)"
         />
       )}
+      {cursor !== null && (
+        <line
+          x1={x(cursor)}
+          x2={x(cursor)}
+          y1={head}
+          y2={height - foot}
+          stroke="var(--text)"
+          strokeWidth="1"
+          pointerEvents="none"
+        />
+      )}
     </svg>
+  );
+  if (!unit) return drawn;
+  return (
+    <div
+      role="group"
+      tabIndex={0}
+      aria-label={`${label}: arrow keys read it${onSelect ? ", the space bar begins and ends a stretch" : ""}`}
+      onKeyDown={onKey}
+      className="relative"
+    >
+      {drawn}
+      <p
+        role="status"
+        className="figure pointer-events-none absolute right-1 top-0 min-h-4 rounded bg-ground/85 px-1 text-[11px] text-text"
+      >
+        {cursor !== null && `${formatX(cursor)}: ${reading(cursor)}`}
+      </p>
+    </div>
   );
 }

@@ -4,6 +4,7 @@ import { flexRender, getCoreRowModel, useReactTable, type ColumnDef } from "@tan
 import { ArrowDown, ArrowUp, Check } from "lucide-react";
 import { Checkbox } from "radix-ui";
 import type { KeyboardEvent } from "react";
+import { TableFrame } from "./TableFrame";
 
 /** What a list shows of a row; `sort` is the name the server knows the column by. */
 export interface TableColumn<Row> {
@@ -83,7 +84,7 @@ export function DataTable<Row extends { id: string; name: string }>({
     </Checkbox.Root>
   );
   return (
-    <div className="overflow-x-auto">
+    <TableFrame name={label}>
       <table aria-label={label} className="w-full text-left text-[13px]">
         <thead className="text-[12px] text-soft">
           <tr>
@@ -146,6 +147,6 @@ export function DataTable<Row extends { id: string; name: string }>({
           ))}
         </tbody>
       </table>
-    </div>
+    </TableFrame>
   );
 }

@@ -124,6 +124,15 @@ export interface PlanView {
   coolDownMinutes: number | null;
 }
 
+/** Something found by its name: what it is, and where it stands. */
+export interface FoundRow {
+  kind: "job" | "trial" | "title" | "rig" | "setting";
+  id: string;
+  path: string;
+  name: string;
+  note: string;
+}
+
 /** What was changed about a run since it was made. */
 export interface RunEditsView {
   rows: { at: Date; actor: string; changes: { field: string; from: unknown; to: unknown }[] }[];

@@ -5,3 +5,4 @@ export { interleave, packTrace, separate, traceFrom, unpackTrace, valuesOf } fro
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";
 export { channelColumns, frameColumns, type PixelColumns } from "./pixels";
 export { unitsFor } from "./units";
+export { traceCsv } from "./csv";

@@ -151,16 +151,20 @@ async function addDemo(now: Date): Promise<void> {
   }
   let last = "";
   for (const [index, story] of stories.entries()) {
-    last = await addJob({
-      rigId: named(rigIds, story.rig),
-      titleId: named(titleIds, story.title),
-      buildId: named(buildIds, story.engine),
-      houseRulesId: rules[story.rules ?? "Lending desk"],
-      aim: story.aim,
-      targetFps: null,
-      strategy: "climb",
-    });
-    await new Teller(last, story, buildIds, 1000 * (index + 1), now.getTime() - story.daysAgo * day).tell();
+    const began = now.getTime() - story.daysAgo * day;
+    last = await addJob(
+      {
+        rigId: named(rigIds, story.rig),
+        titleId: named(titleIds, story.title),
+        buildId: named(buildIds, story.engine),
+        houseRulesId: rules[story.rules ?? "Lending desk"],
+        aim: story.aim,
+        targetFps: null,
+        strategy: "climb",
+      },
+      new Date(began),
+    );
+    await new Teller(last, story, buildIds, 1000 * (index + 1), began).tell();
   }
   const story = first(stories.slice(-1));
   const rig = rigNamed(story.rig);

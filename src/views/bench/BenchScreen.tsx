@@ -1,9 +1,9 @@
-import { nextArmName } from "@/core/trial";
 import Link from "next/link";
 import { words, type Said } from "@/core/words";
 import type { JobListRow, JobView } from "@/core/records";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
+import { mainActionOf, newRunPath } from "@/views/job/mainAction";
 import { BenchKeys } from "./BenchKeys";
 import { BringIn } from "./BringIn";
 
@@ -49,10 +49,10 @@ export function BenchScreen({
       </div>
     );
   }
-  const { job, runs, next, trials } = inHand;
+  const { job, runs, next } = inHand;
   const last = runs.at(-1);
-  const open = [...trials].reverse().find(({ decidedAt }) => !decidedAt) ?? null;
-  const newRun = `/jobs/${job.id}/runs/new${open && open.left.length > 0 ? `?trial=${open.id}&arm=${open.left[0]}` : ""}`;
+  const newRun = newRunPath(inHand);
+  const main = mainActionOf(inHand);
   return (
     <div className="mx-auto grid max-w-6xl gap-4 p-5">
       <BenchKeys jobId={job.id} newRun={newRun} />
@@ -79,11 +79,9 @@ export function BenchScreen({
         </div>
         <p className="mt-5 max-w-prose text-lg">{words(next.sentence)}</p>
         <div className="mt-4 flex gap-3">
-          {!job.closedAt && (
-            <Link href={newRun} className={buttonLook("lit")}>
-              Bring in {(open && nextArmName(open)) ?? "a run"} <KeyHint>N</KeyHint>
-            </Link>
-          )}
+          <Link href={main.path ?? `/jobs/${job.id}`} className={buttonLook("lit")}>
+            {main.label} {main.path && <KeyHint>{main.key}</KeyHint>}
+          </Link>
           <Link href={`/jobs/${job.id}`} className={buttonLook()}>
             Open the job <KeyHint>Enter</KeyHint>
           </Link>

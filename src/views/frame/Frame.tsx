@@ -8,6 +8,7 @@ import { Toaster } from "sonner";
 import type { BenchView } from "@/core/records";
 import { KeyHint, Keys, KeysProvider } from "@/ui";
 import { DropZone } from "@/views/drop";
+import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
 import { Palette } from "./Palette";
@@ -37,9 +38,16 @@ export function Frame({
     document.cookie = `theme=${other}; path=/; max-age=31536000; samesite=strict`;
     setTheme(other);
   };
+  useHeading(path);
   const inside = (place: string) => (place === "/" ? path === "/" : path.startsWith(place));
   return (
     <KeysProvider>
+      <a
+        href="#content"
+        className="sr-only focus:not-sr-only focus:fixed focus:left-2 focus:top-2 focus:z-50 focus:rounded-md focus:bg-lit focus:px-3 focus:py-2 focus:text-on-lit"
+      >
+        Skip to the content
+      </a>
       <DropZone>
         <div
           className="grid h-dvh grid-cols-[72px_1fr] grid-rows-[44px_1fr] max-sm:grid-cols-1 max-sm:grid-rows-[44px_1fr_56px]"
@@ -106,7 +114,9 @@ export function Frame({
               keys
             </p>
           </nav>
-          <main className="min-h-0 min-w-0 overflow-auto">{children}</main>
+          <main id="content" tabIndex={-1} className="min-h-0 min-w-0 overflow-auto outline-none">
+            {children}
+          </main>
         </div>
       </DropZone>
       <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />

@@ -1,15 +1,35 @@
 "use client";
+import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { call } from "@/contract";
-import type { JobsView } from "@/core/records";
+import type { FoundRow } from "@/core/records";
+import { useActions } from "@/ui";
 import { places } from "./places";
 
 const item =
-  "flex cursor-pointer items-center justify-between rounded px-3 py-2 data-[selected=true]:bg-raised";
+  "flex cursor-pointer items-center justify-between gap-3 rounded px-3 py-2 data-[selected=true]:bg-raised";
+const group =
+  "[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:text-soft";
+const kindNames: Record<FoundRow["kind"], string> = {
+  job: "Jobs",
+  trial: "Trials",
+  title: "Titles",
+  rig: "Rigs",
+  setting: "Settings",
+};
+/** Lists that are shown before anything is typed hold this many. */
+const firstJobs = 8;
 
-/** Everything by name: places, actions and the last jobs. */
+/** Whether a text holds every word that is looked for. */
+const matches = (text: string, search: string) =>
+  search
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.toLowerCase().includes(word));
+
+/** Everything by name: what this screen can do, places, jobs, trials, titles, rigs, settings. */
 export function Palette({
   open,
   onOpenChange,
@@ -20,63 +40,98 @@ export function Palette({
   onTheme: () => void;
 }) {
   const router = useRouter();
-  const [jobs, setJobs] = useState<JobsView["rows"]>([]);
-  useEffect(() => {
-    if (!open) return;
-    void call("listJobs").then((sent) => setJobs(sent.ok ? sent.answer.rows : []));
-  }, [open]);
+  const here = useActions();
+  const [text, setText] = useState("");
+  const search = useDeferredValue(text.trim());
+  const { data: found = [] } = useQuery({
+    queryKey: ["find", search],
+    enabled: open,
+    queryFn: async (): Promise<FoundRow[]> => {
+      if (search !== "") {
+        const sent = await call("find", { query: { search } });
+        return sent.ok ? sent.answer.rows : [];
+      }
+      const sent = await call("listJobs", { query: { limit: firstJobs } });
+      return sent.ok
+        ? sent.answer.rows.map(({ id, title, rig, engine }) => ({
+            kind: "job" as const,
+            id,
+            path: `/jobs/${id}`,
+            name: title,
+            note: `${rig}, ${engine}`,
+          }))
+        : [];
+    },
+    placeholderData: (before) => before,
+  });
   const act = (run: () => void) => () => {
     onOpenChange(false);
-    run();
+    setText("");
+    // The dialog gives the focus back first: what comes then may want it.
+    setTimeout(run);
   };
   const go = (path: string) => act(() => router.push(path));
+  const offered = [
+    ...places.map(({ path, name, key }) => ({ name, note: key, run: go(path) })),
+    { name: "New job", note: "", run: go("/jobs/new") },
+    { name: "A first look at a log", note: "", run: go("/look") },
+    { name: "Tally by eye", note: "", run: go("/look?way=tally") },
+    { name: "Add a rig", note: "", run: go("/kit/rigs/new") },
+    { name: "Add a title", note: "", run: go("/kit/titles/new") },
+    { name: "Add a system", note: "", run: go("/kit/systems/new") },
+    { name: "Add an engine", note: "", run: go("/kit/engines/new") },
+    { name: "Resolution planner", note: "", run: go("/kit/planner") },
+    { name: "Store: demo data, backup", note: "", run: go("/kit/store") },
+    { name: "Doors, for programs", note: "", run: go("/doors") },
+    { name: "Change theme", note: "T", run: act(onTheme) },
+  ].filter(({ name }) => matches(name, search));
+  const ownActions = here.filter(({ label }) => search !== "" && matches(label, search));
+  const row = (id: string, name: string, note: string, run: () => void) => (
+    <Command.Item key={id} value={id} onSelect={run} className={item}>
+      <span className="min-w-0 [overflow-wrap:anywhere]" dir="auto">
+        {name}
+      </span>
+      <span className="shrink-0 text-[12px] text-soft">{note}</span>
+    </Command.Item>
+  );
+  const kinds = (Object.keys(kindNames) as FoundRow["kind"][]).filter((kind) =>
+    found.some((each) => each.kind === kind),
+  );
   return (
     <Command.Dialog
       open={open}
       onOpenChange={onOpenChange}
       label="Go to or do"
+      shouldFilter={false}
       overlayClassName="fixed inset-0 z-40 bg-(--shade)"
       contentClassName="fixed left-1/2 top-[14vh] z-50 w-[min(560px,92vw)] -translate-x-1/2 rounded-(--radius-panel) border border-line bg-panel p-2 shadow-xl"
     >
       <Command.Input
-        placeholder="Go to a place or a job, or do something"
+        value={text}
+        onValueChange={setText}
+        placeholder="Go to a place, a job, a trial or a setting, or do something"
         className="mb-2 w-full bg-transparent px-3 py-2 text-[15px] outline-none placeholder:text-soft"
       />
       <Command.List className="max-h-[50vh] overflow-auto">
         <Command.Empty className="px-3 py-4 text-soft">Nothing by that name.</Command.Empty>
-        {places.map(({ path, name, key }) => (
-          <Command.Item key={path} value={`go ${name}`} onSelect={go(path)} className={item}>
-            {name}
-            <span className="figure text-soft">{key}</span>
-          </Command.Item>
-        ))}
-        <Command.Item value="new job" onSelect={go("/jobs/new")} className={item}>
-          New job
-        </Command.Item>
-        <Command.Item value="add a rig" onSelect={go("/kit/rigs/new")} className={item}>
-          Add a rig
-        </Command.Item>
-        <Command.Item value="add a title" onSelect={go("/kit/titles/new")} className={item}>
-          Add a title
-        </Command.Item>
-        <Command.Item value="doors api for programs" onSelect={go("/doors")} className={item}>
-          Doors, for programs
-        </Command.Item>
-        <Command.Item value="change theme evening daylight" onSelect={act(onTheme)} className={item}>
-          Change theme
-        </Command.Item>
-        {jobs.map(({ id, title, rig, engine }) => (
-          <Command.Item
-            key={id}
-            value={`job ${title} ${rig} ${engine} ${id}`}
-            onSelect={go(`/jobs/${id}`)}
-            className={item}
-          >
-            {title}
-            <span className="text-soft">
-              {rig}, {engine}
-            </span>
-          </Command.Item>
+        {ownActions.length > 0 && (
+          <Command.Group heading="On this screen" className={group}>
+            {ownActions.map(({ keys, label, shown, run }) =>
+              row(`do ${keys} ${label}`, label, shown, act(run)),
+            )}
+          </Command.Group>
+        )}
+        {offered.length > 0 && (
+          <Command.Group heading="Go to, or do" className={group}>
+            {offered.map(({ name, note, run }) => row(`go ${name}`, name, note, run))}
+          </Command.Group>
+        )}
+        {kinds.map((kind) => (
+          <Command.Group key={kind} heading={kindNames[kind]} className={group}>
+            {found
+              .filter((each) => each.kind === kind)
+              .map(({ id, path, name, note }) => row(`${kind} ${id}`, name, note, go(path)))}
+          </Command.Group>
         ))}
       </Command.List>
     </Command.Dialog>

@@ -1,12 +1,11 @@
 "use client";
-import { nextArmName } from "@/core/trial";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { labelsIn } from "@/core/kit";
 import type { JobView, ThreadRun } from "@/core/records";
-import { Button, EmptyPanel, Field, Input, KeyHint, Keys, Sheet, buttonLook } from "@/ui";
+import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, say } from "@/ui";
 import { call, type DoorBody } from "@/contract";
 import { words } from "@/core/words";
 import { useLive } from "@/views/live";
@@ -15,13 +14,20 @@ import { ComparePanel } from "@/views/compare";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
 import { FaultSheet } from "./FaultSheet";
+import { JobHeading } from "./JobHeading";
+import { JobSheet } from "./JobSheet";
+import { LeftOut } from "./LeftOut";
+import { mainActionOf, newRunPath, openTrialOf } from "./mainAction";
 import { Notices } from "./Notices";
 import { Profile } from "./Profile";
 import { Reading } from "./Reading";
+import { RunSheet } from "./RunSheet";
 import { Thread } from "./Thread";
 import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
+import { useTrying } from "./useTrying";
+import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
 export function JobScreen(loaded: JobView) {
@@ -45,7 +51,9 @@ export function JobScreen(loaded: JobView) {
   const router = useRouter();
   const { params, put } = useAddress();
   const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
-  const [naming, setNaming] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const [aboutJob, setAboutJob] = useState(false);
+  const [closing, setClosing] = useState(false);
   const [faulting, setFaulting] = useState(false);
   const at = Math.max(
     0,
@@ -55,8 +63,10 @@ export function JobScreen(loaded: JobView) {
   const run: ThreadRun | undefined = params.get("run") ? runs[at] : latest;
   const diagnosis = useDiagnosis(job.id, run?.id ?? null, view.diagnosis);
   const over = runs.find(({ id }) => id === params.get("over") && id !== run?.id) ?? null;
-  const openTrial = [...trials].reverse().find(({ decidedAt }) => !decidedAt) ?? null;
-  const newRun = `/jobs/${job.id}/runs/new${openTrial && openTrial.left.length > 0 ? `?trial=${openTrial.id}&arm=${openTrial.left[0]}` : ""}`;
+  const openTrial = openTrialOf(trials);
+  const newRun = newRunPath(view);
+  const trying = useTrying(view);
+  const main = mainActionOf(view);
   useDrops(job.closedAt ? "/look" : newRun);
   const select = (id: string) => {
     put({ run: id, part: null, view: null }, true);
@@ -73,6 +83,24 @@ export function JobScreen(loaded: JobView) {
     refresh();
     return sent.ok;
   };
+  const reopen = async () => {
+    const sent = await call("reopenJob", { id: job.id, saw: job.version });
+    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    refresh();
+  };
+  // What a closed job doesn't take is said at once, with the way to take it.
+  const whileOpen = (run: () => void) => () =>
+    job.closedAt
+      ? toast("This job is closed.", { action: { label: "Open it again", onClick: () => void reopen() } })
+      : run();
+  const takeMain = () => {
+    const [best] = suggestions;
+    if (main.does === "try" && best) trying.tryOne(best);
+    else if (main.does === "begin") trying.open();
+    else if (main.does === "close") setClosing(true);
+    else if (main.does === "reopen") void reopen();
+    else if (main.path) router.push(main.path);
+  };
   const leaveOut = async () => {
     if (!run) return;
     put({ run: null, over: null, part: null, view: null });
@@ -87,23 +115,29 @@ export function JobScreen(loaded: JobView) {
   const keys = (
     <Keys
       actions={[
-        { keys: "n", shown: "N", label: "bring in a run", run: () => router.push(newRun) },
-        { keys: "up, k", shown: "↑", label: "run before", run: () => step(-1) },
-        { keys: "down, j", shown: "↓", label: "run after", run: () => step(1) },
+        { keys: "n", shown: "N", label: "bring in a run", run: whileOpen(() => router.push(newRun)) },
+        { keys: "up", shown: "↑", label: "run before", run: () => step(-1) },
+        { keys: "down", shown: "↓", label: "run after", run: () => step(1) },
         {
           keys: "o",
           shown: "O",
           label: "lay the run before over this one, or take it away",
           run: () => run && layOver(over ? null : (runs[runs.indexOf(run) - 1]?.id ?? null)),
         },
-        { keys: "e", shown: "E", label: "name this run", run: () => run && setNaming(true) },
+        {
+          keys: "e",
+          shown: "E",
+          label: "edit what is said about this run",
+          run: () => run && setEditing(true),
+        },
+        { keys: "j", shown: "J", label: "the job itself: copy, save, leave out", run: () => setAboutJob(true) },
         { keys: "x", shown: "X", label: "leave this run out", run: () => void leaveOut() },
         { keys: "g", shown: "G", label: "note a fault of this run", run: () => run && setFaulting(true) },
         {
           keys: "w",
           shown: "W",
           label: "plan a trial or sweep",
-          run: () => router.push(`/jobs/${job.id}/trials/new`),
+          run: whileOpen(() => router.push(`/jobs/${job.id}/trials/new`)),
         },
         ...(openTrial
           ? [
@@ -118,31 +152,23 @@ export function JobScreen(loaded: JobView) {
       ]}
     />
   );
-  const heading = (
-    <div className="border-b border-line p-3">
-      <h1 className="text-[16px] font-semibold leading-5">{job.title}</h1>
-      <p className="text-[12px] text-soft">
-        {view.inForce.engine} {view.inForce.build} on {job.rig}; aim: {job.aim}; {job.houseRules}
-      </p>
-      {!job.closedAt && (
-        <Link href={newRun} className={`${buttonLook("lit")} mt-2 w-full`}>
-          Bring in {(openTrial && nextArmName(openTrial)) ?? "a run"} <KeyHint>N</KeyHint>
-        </Link>
-      )}
-      {!job.closedAt && (
-        <Link href={`/jobs/${job.id}/trials/new`} className={`${buttonLook()} mt-1 w-full`}>
-          Plan a trial <KeyHint>W</KeyHint>
-        </Link>
-      )}
-    </div>
+  const heading = (short?: ReactNode) => (
+    <JobHeading view={view} main={main} newRun={newRun} onMain={takeMain} onAbout={() => setAboutJob(true)}>
+      {short}
+    </JobHeading>
   );
-  if (!run) {
+  const sheet = <JobSheet job={job} open={aboutJob} onOpenChange={setAboutJob} onChanged={refresh} />;
+  if (!run)
     return (
       <div className="p-6">
         {keys}
+        {sheet}
         <h1 className="text-xl font-semibold">{job.title}</h1>
-        <p className="mb-4 text-soft">
+        <p className="mb-4 flex flex-wrap items-center gap-3 text-soft">
           {view.inForce.engine} {view.inForce.build} on {job.rig}, {job.system}
+          <Button look="quiet" hint="J" onClick={() => setAboutJob(true)}>
+            This job
+          </Button>
         </p>
         <EmptyPanel
           title="No run yet."
@@ -154,9 +180,9 @@ export function JobScreen(loaded: JobView) {
         >
           {words(next.sentence)}
         </EmptyPanel>
+        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
       </div>
     );
-  }
   const notices = <Notices view={view} onChanged={refresh} />;
   const own = faults.filter(({ runId }) => runId === run.id);
   const thread = (
@@ -180,11 +206,9 @@ export function JobScreen(loaded: JobView) {
           isSteady={latest?.verdict.grade === "steady"}
           onChanged={refresh}
           job={job}
-          standing={standing}
           suggestions={suggestions}
           opening={opening}
-          catalogue={view.catalogue}
-          spec={view.spec}
+          trying={trying}
         />
       )}
       {(run === latest || job.closedAt) && (
@@ -197,6 +221,8 @@ export function JobScreen(loaded: JobView) {
           next={next}
           inForce={view.inForce}
           labelOf={labelOf}
+          closing={closing}
+          onClosing={setClosing}
         />
       )}
     </Reading>
@@ -209,13 +235,29 @@ export function JobScreen(loaded: JobView) {
         aria-label="The job's thread"
         className="min-h-0 overflow-auto border-r border-line max-lg:hidden"
       >
-        {heading}
+        {heading()}
         {thread}
+        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
       </aside>
       <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
-        <div className="flex gap-2 border-b border-line p-2 lg:hidden">
-          <Button onClick={() => setDrawer("thread")}>Thread</Button>
-          <Button onClick={() => setDrawer("reading")}>Reading</Button>
+        <div className="border-b border-line lg:hidden">
+          {heading(
+            <div className="mt-2 flex items-center gap-4">
+              <VerdictLamp grade={run.verdict.grade} size={34} large ran />
+              <span className="figure whitespace-nowrap text-2xl">
+                {say.number(run.summary.averageFps)}
+                <span className="ml-1 text-[13px] text-soft">fps</span>
+              </span>
+            </div>,
+          )}
+          <div className="flex gap-2 px-3 pb-2">
+            <Button className="min-h-11 flex-1" onClick={() => setDrawer("thread")}>
+              Thread, {say.count(runs.length, "run")}
+            </Button>
+            <Button className="min-h-11 flex-1" onClick={() => setDrawer("reading")}>
+              Reading
+            </Button>
+          </div>
         </div>
         {notices}
         <TracePanel run={run} over={over} rules={job.rules.measuring} />
@@ -238,8 +280,8 @@ export function JobScreen(loaded: JobView) {
           >
             {over ? "Take B away" : "Lay the run before over it"}
           </Button>
-          <Button look="quiet" hint="E" onClick={() => setNaming(true)}>
-            Name
+          <Button look="quiet" hint="E" onClick={() => setEditing(true)}>
+            Edit
           </Button>
           <Button look="quiet" hint="G" onClick={() => setFaulting(true)}>
             Note a fault
@@ -247,7 +289,14 @@ export function JobScreen(loaded: JobView) {
           <Button look="quiet" hint="X" onClick={() => void leaveOut()}>
             Leave out
           </Button>
-          <span className="ml-auto self-center text-[12px] text-soft">
+          <a
+            href={`/api/v1/runs/${run.id}/csv`}
+            download
+            className="inline-flex min-h-8 items-center rounded-md px-3 text-[13px] text-soft hover:bg-raised hover:text-text"
+          >
+            Save as CSV
+          </a>
+          <span className="ml-auto self-center text-[12px] text-soft pointer-coarse:hidden">
             Shift-click a run in the thread to lay it over.
           </span>
         </footer>
@@ -265,8 +314,8 @@ export function JobScreen(loaded: JobView) {
         title="Thread"
         side="left"
       >
-        {heading}
         {thread}
+        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
       </Sheet>
       <Sheet
         open={drawer === "reading"}
@@ -285,23 +334,18 @@ export function JobScreen(loaded: JobView) {
         onOpenChange={setFaulting}
         onChanged={refresh}
       />
-      <Sheet open={naming} onOpenChange={setNaming} title={`Name run ${run.number}`}>
-        <form
-          className="flex items-end gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void change(run.id, { label: String(new FormData(event.currentTarget).get("label")) }, run.version);
-            setNaming(false);
-          }}
-        >
-          <Field label="Name" className="flex-1">
-            {(ids) => <Input {...ids} name="label" defaultValue={run.label} maxLength={120} autoFocus />}
-          </Field>
-          <Button type="submit" look="lit">
-            Keep
-          </Button>
-        </form>
-      </Sheet>
+      <RunSheet
+        key={`${run.id} ${run.version}`}
+        run={run}
+        job={job}
+        trials={trials}
+        spec={view.spec}
+        scenes={view.scenes}
+        open={editing}
+        onOpenChange={setEditing}
+        onChanged={refresh}
+      />
+      {sheet}
     </div>
   );
 }

@@ -24,12 +24,16 @@ export function Profile({
   next,
   inForce,
   labelOf,
+  closing: open,
+  onClosing: setOpen,
   onChanged,
-}: { onChanged: () => void; labelOf: (key: string) => string } & Pick<
-  JobView,
-  "job" | "trials" | "overrides" | "standing" | "next" | "inForce"
->) {
-  const [open, setOpen] = useState(false);
+}: {
+  onChanged: () => void;
+  labelOf: (key: string) => string;
+  /** Whether the sheet that closes the job is open. */
+  closing: boolean;
+  onClosing: (open: boolean) => void;
+} & Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next" | "inForce">) {
   const [note, setNote] = useState("");
   const conditions = Object.entries(standing.conditions).filter(
     ([, value]) => value !== undefined && value !== false,
@@ -94,7 +98,7 @@ export function Profile({
         </Button>
       ) : (
         <Button
-          look={next.action === "close" ? "lit" : "quiet"}
+          look={next.action === "close" ? "plain" : "quiet"}
           hint="D"
           className="mt-2"
           onClick={() => setOpen(true)}

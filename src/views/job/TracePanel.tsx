@@ -3,7 +3,17 @@ import { useState } from "react";
 import type { MeasuringRules, Summary } from "@/core/metrics";
 import type { ThreadRun } from "@/core/records";
 import type { ChannelRole } from "@/core/trace";
-import { BandChart, Button, Figure, Keys, say, useWidth, type BandSeries } from "@/ui";
+import {
+  BandChart,
+  ChartFrame,
+  type ChartData,
+  Button,
+  Figure,
+  Keys,
+  say,
+  useWidth,
+  type BandSeries,
+} from "@/ui";
 import { stretchIn, stretchText, useAddress } from "./useAddress";
 import { useTraces, type TraceViewState } from "./useTraces";
 
@@ -78,6 +88,22 @@ export function TracePanel({
           ]
         : [];
     });
+  /** What is drawn, a row a column of pixels. */
+  const figuresDrawn = (): ChartData => {
+    const drawn = series(({ frames }) => frames);
+    const count = drawn[0]?.band.mean.length ?? 0;
+    const cell = (of: ArrayLike<number>, at: number) => (Number.isFinite(of[at]) ? (of[at] ?? null) : null);
+    return {
+      columns: [
+        "time (s)",
+        ...drawn.flatMap(({ name }) => [`${name} shortest (ms)`, `${name} mean (ms)`, `${name} longest (ms)`]),
+      ],
+      rows: Array.from({ length: count }, (_, at) => [
+        (range[0] + ((at + 0.5) / count) * (range[1] - range[0])) / 1000,
+        ...drawn.flatMap(({ band }) => [cell(band.low, at), cell(band.mean, at), cell(band.high, at)]),
+      ]),
+    };
+  };
   const laneSeries = (roles: ChannelRole[]) =>
     series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);
   const mostOf = (roles: ChannelRole[]) =>
@@ -117,31 +143,37 @@ export function TracePanel({
         )}
         {width > 0 && traces.columns && (
           <>
-            <p className="pl-11 text-[11px] text-soft">Frame time, ms</p>
-            <BandChart
-              label={`Frame time of run ${run.number}${over ? ` and run ${over.number}` : ""}`}
-              width={width}
-              height={280}
-              range={range}
-              values={[0, most]}
-              ticks={6}
-              series={series(({ frames }) => frames)}
-              levels={[{ value: targetMs, label: `${say.number(run.yardstick.targetFps, 2)} fps` }]}
-              stretches={traces.facts?.dips}
-              names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({
-                label,
-                from: startMs,
-                to: endMs,
-              }))}
-              points={traces.facts?.hitches.map(({ at, frameMs }) => ({
-                at,
-                title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(at)}`,
-              }))}
-              selection={selection}
-              onSelect={(part) => put({ part: stretchText(part) })}
-              axis
-              formatX={(ms) => say.clock(ms)}
-            />
+            <p className="pl-11 text-[11px] text-soft">
+              Frame time, ms; dotted:{" "}
+              <span className="figure">{say.number(run.yardstick.targetFps, 2)} fps</span>
+            </p>
+            <ChartFrame name={`Frame time of run ${run.number}`} data={figuresDrawn}>
+              <BandChart
+                unit="ms"
+                label={`Frame time of run ${run.number}${over ? ` and run ${over.number}` : ""}`}
+                width={width}
+                height={280}
+                range={range}
+                values={[0, most]}
+                ticks={6}
+                series={series(({ frames }) => frames)}
+                levels={[{ value: targetMs, label: `${say.number(run.yardstick.targetFps, 2)} fps` }]}
+                stretches={traces.facts?.dips}
+                names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({
+                  label,
+                  from: startMs,
+                  to: endMs,
+                }))}
+                points={traces.facts?.hitches.map(({ at, frameMs }) => ({
+                  at,
+                  title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(at)}`,
+                }))}
+                selection={selection}
+                onSelect={(part) => put({ part: stretchText(part) })}
+                axis
+                formatX={(ms) => say.clock(ms)}
+              />
+            </ChartFrame>
             {lanes.map(({ name, unit, roles, most: fixed }) => {
               const shown = laneSeries(roles);
               if (shown.length === 0) return null;
@@ -151,6 +183,8 @@ export function TracePanel({
                     {name}, {unit}
                   </p>
                   <BandChart
+                    unit={unit}
+                    formatX={(ms) => say.clock(ms)}
                     label={name}
                     width={width}
                     height={44}
@@ -175,8 +209,8 @@ export function TracePanel({
         />
       ) : (
         <p className="text-[12px] text-soft">
-          Drag over the trace to see the figures of a stretch. Triangles are hitches, the bar along the foot is
-          time below target.
+          Drag over the trace, or mark its ends with the space bar, to see the figures of a stretch. Triangles
+          are hitches, the bar along the foot is time below target.
         </p>
       )}
       <Keys

@@ -1,56 +1,26 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { allFastest, type Suggestion } from "@/core/advise";
-import { strategyWords, valueWords, words } from "@/core/words";
-import { firstConditions, strategies, type RigSpec, type Strategy, type Setting } from "@/core/kit";
+import type { Suggestion } from "@/core/advise";
+import { strategyWords, words } from "@/core/words";
+import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/core/records";
 import { Button, Choice, Keys } from "@/ui";
 import { call } from "@/contract";
-import { useBeginTrial } from "@/views/trial/useBeginTrial";
-import { comparePlan, descendPlan, type ArmConditions } from "@/core/trial";
+import type { useTrying } from "./useTrying";
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */
 export function TryNext({
   job,
-  standing,
   suggestions,
   opening,
-  catalogue,
-  spec,
+  trying: { tryOne, open, busy },
   onChanged,
   isSteady,
-}: { onChanged: () => void; isSteady: boolean } & Pick<
-  JobView,
-  "job" | "standing" | "suggestions" | "opening"
-> & {
-    catalogue: Setting[];
-    spec: RigSpec;
-  }) {
-  const router = useRouter();
-  const { begin, busy } = useBeginTrial(job.id);
-  const base = { standing };
-  const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
-  const tryOne = ({ lever }: Suggestion) =>
-    void begin(
-      comparePlan(
-        base,
-        {
-          name: `${lever.label} ${valueWords(lever.to)}`,
-          settings: lever.settings,
-          conditions: lever.conditions,
-          buildId: null,
-          rounds: 2,
-          cold: false,
-        },
-        from,
-      ),
-    );
-  const open = () => {
-    if (opening?.strategy === "descend")
-      void begin(descendPlan(base, allFastest(catalogue, standing.settings, job.rules)));
-    else if (opening) router.push(`/jobs/${job.id}/trials/new?kind=screen`);
-  };
+}: {
+  trying: ReturnType<typeof useTrying>;
+  onChanged: () => void;
+  isSteady: boolean;
+} & Pick<JobView, "job" | "suggestions" | "opening">) {
   const setStrategy = async (strategy: Strategy) => {
     const sent = await call("changeJob", { id: job.id, body: { strategy }, saw: job.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });

@@ -18,7 +18,7 @@ import {
   type PictureAim,
   type ScreenLayout,
 } from "@/core/resolution";
-import { Choice, EmptyPanel, Panel, Switch } from "@/ui";
+import { Choice, EmptyPanel, Panel, Switch, TableFrame } from "@/ui";
 import { useAddress } from "@/views/job/useAddress";
 import { ScreenDrawing } from "./ScreenDrawing";
 
@@ -184,7 +184,7 @@ function DisplayPlan({
           {plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}
         </div>
       )}
-      <div className="overflow-x-auto">
+      <TableFrame name={`Scales on ${label}`}>
         <table aria-label={`Scales on ${label}`} className="w-full text-left text-[13px]">
           <thead className="text-[12px] text-soft">
             <tr>
@@ -215,7 +215,7 @@ function DisplayPlan({
             ))}
           </tbody>
         </table>
-      </div>
+      </TableFrame>
       <p className="mt-2 text-[13px] text-soft">
         Covers <span className="figure">{(100 * first(plan.scales).coverage).toFixed(1)} %</span> of the display
         at{" "}

@@ -1,10 +1,22 @@
-import type { Box, PlacedScreen, ScaleRow } from "@/core/resolution";
+"use client";
+import { useEffect, useState } from "react";
+import { shownCard, type Box, type PlacedScreen, type ScaleRow } from "@/core/resolution";
 
-/** Picture elements are drawn as a raster whose pitch is that of the scale's own pixels, no finer than this many units. */
-const finest = 0.9;
-const linesAStroke = 24;
+/** The card at a scale as a picture's address; drawn in the browser, empty before. */
+function useCard(scale: number, shown: number): string | null {
+  const [address, setAddress] = useState<string | null>(null);
+  useEffect(() => {
+    const { width, height, rgba } = shownCard(scale, shown);
+    const canvas = document.createElement("canvas");
+    canvas.width = width;
+    canvas.height = height;
+    canvas.getContext("2d")?.putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
+    setAddress(canvas.toDataURL());
+  }, [scale, shown]);
+  return address;
+}
 
-/** A display's outline with the picture in it, true to scale; the raster has a stroke for every 24 rendered lines, so coarse scales look coarse. */
+/** A display's outline with the picture in it, true to scale; a close look at a test card, rendered at the scale and shown by that display's own pixels, fills it. */
 export function ScreenDrawing({
   row,
   display,
@@ -24,13 +36,15 @@ export function ScreenDrawing({
   physical: Box | null;
   realWidthMm?: number;
 }) {
+  // Display pixels a native pixel, of the first screen.
+  const pitch = Math.max(0.5, (row.linesShown * row.scale) / row.height);
+  const card = useCard(row.scale, pitch);
   const width = 240,
     height = (width * display.height) / display.width;
   const unit = width / display.width;
   const left = (width - shown.width * unit) / 2,
     top = (height - shown.height * unit) / 2;
-  const pitch = Math.max(finest, (linesAStroke * row.linesShown * unit) / row.height);
-  const id = `raster-${row.scale}-${display.width}x${display.height}-${places.length}`;
+  const id = `edge-${row.scale}-${display.width}x${display.height}-${places.length}`;
   return (
     <figure>
       <svg
@@ -41,15 +55,7 @@ export function ScreenDrawing({
         aria-label={`×${row.scale} on the display`}
       >
         <defs>
-          <pattern id={id} width={pitch} height={pitch} patternUnits="userSpaceOnUse">
-            <path
-              d={`M0 0H${pitch}M0 0V${pitch}`}
-              stroke="var(--ground)"
-              strokeWidth={Math.min(1, pitch / 4)}
-              fill="none"
-            />
-          </pattern>
-          <clipPath id={`${id}-edge`}>
+          <clipPath id={id}>
             <rect width={width} height={height} />
           </clipPath>
         </defs>
@@ -61,7 +67,7 @@ export function ScreenDrawing({
           stroke={chosen ? "var(--lit)" : "var(--edge)"}
           strokeWidth={chosen ? 2.5 : 1.2}
         />
-        <g clipPath={`url(#${id}-edge)`}>
+        <g clipPath={`url(#${id})`}>
           {places.map((place) => {
             const box = {
               x: left + place.left * shown.width * unit,
@@ -69,11 +75,16 @@ export function ScreenDrawing({
               width: place.width * shown.width * unit,
               height: place.height * shown.height * unit,
             };
-            return (
-              <g key={place.screen}>
-                <rect {...box} fill="var(--series-a)" opacity={place.screen === 0 ? 0.6 : 0.4} />
-                <rect {...box} fill={`url(#${id})`} />
-              </g>
+            return card && place.screen === 0 ? (
+              <image
+                key={place.screen}
+                {...box}
+                href={card}
+                preserveAspectRatio="xMidYMid slice"
+                style={{ imageRendering: "pixelated" }}
+              />
+            ) : (
+              <rect key={place.screen} {...box} fill="var(--raised)" />
             );
           })}
         </g>
@@ -81,7 +92,7 @@ export function ScreenDrawing({
       <figcaption className="figure mt-1 text-[12px]">
         ×{row.scale} {chosen && <b className="font-sans">{chosenWord}</b>}
         {physical && (
-          <span className="ml-2 text-soft">
+          <span className="ml-2 whitespace-nowrap text-soft">
             {((physical.height * row.linesShown) / display.height / row.height).toFixed(3)} mm a line
           </span>
         )}

@@ -3,7 +3,7 @@ import { changesBetween, first, labelsIn } from "@/core/kit";
 import type { TrialView } from "@/core/records";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";
-import { Panel, say } from "@/ui";
+import { Panel, say, TableFrame } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** The arms with what they changed and what their runs measured. */
@@ -18,7 +18,7 @@ export function Arms({
   const bySpeed = figures.some(({ speedPercent }) => speedPercent !== null);
   return (
     <Panel title="Arms">
-      <div className="overflow-x-auto">
+      <TableFrame name="Arms">
         <table aria-label="Arms" className="w-full text-left text-[13px]">
           <thead className="text-[12px] text-soft">
             <tr>
@@ -110,7 +110,7 @@ export function Arms({
             })}
           </tbody>
         </table>
-      </div>
+      </TableFrame>
     </Panel>
   );
 }

@@ -1,7 +1,7 @@
 import { armAt } from "@/core/trial";
 import Link from "next/link";
 import type { TrialView } from "@/core/records";
-import { Panel } from "@/ui";
+import { Panel, TableFrame } from "@/ui";
 
 /** Cold and warm side by side: what first visits lost against later ones. */
 export function FirstVisits({ view: { visits, trial, job } }: { view: TrialView }) {
@@ -20,31 +20,33 @@ export function FirstVisits({ view: { visits, trial, job } }: { view: TrialView 
       title="First visits and later ones"
       aside={<span className="text-[12px] text-soft">lost to hitches, mean of a scene</span>}
     >
-      <table aria-label="First and later visits" className="w-full text-left text-[13px]">
-        <thead className="text-[12px] text-soft">
-          <tr>
-            {["Run", "Arm", "First visit", "Later visits"].map((head) => (
-              <th key={head} className="px-2 py-1 font-normal">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody className="divide-y divide-line">
-          {visits.map(({ runId, number, arm, firstLostMs, laterLostMs }) => (
-            <tr key={runId}>
-              <td className="px-2 py-1">
-                <Link href={`/jobs/${job.id}?run=${runId}`} className="underline decoration-line">
-                  {number}
-                </Link>
-              </td>
-              <td className="px-2">{armAt(trial, arm).name}</td>
-              <td className="px-2">{bar(firstLostMs, "var(--series-b)")}</td>
-              <td className="px-2">{bar(laterLostMs, "var(--series-a)")}</td>
+      <TableFrame name="First and later visits">
+        <table aria-label="First and later visits" className="w-full text-left text-[13px]">
+          <thead className="text-[12px] text-soft">
+            <tr>
+              {["Run", "Arm", "First visit", "Later visits"].map((head) => (
+                <th key={head} className="px-2 py-1 font-normal">
+                  {head}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody className="divide-y divide-line">
+            {visits.map(({ runId, number, arm, firstLostMs, laterLostMs }) => (
+              <tr key={runId}>
+                <td className="px-2 py-1">
+                  <Link href={`/jobs/${job.id}?run=${runId}`} className="underline decoration-line">
+                    {number}
+                  </Link>
+                </td>
+                <td className="px-2">{armAt(trial, arm).name}</td>
+                <td className="px-2">{bar(firstLostMs, "var(--series-b)")}</td>
+                <td className="px-2">{bar(laterLostMs, "var(--series-a)")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </TableFrame>
     </Panel>
   );
 }

@@ -30,7 +30,10 @@ export function VerdictLamp({
       ? gradeWords[grade]
       : { name: "Untested", meaning: "no run yet" };
   return (
-    <span className={clsx("inline-flex items-center", large ? "gap-3" : "gap-1.5")} title={words.meaning}>
+    <span
+      className={clsx("inline-flex items-center align-middle", large ? "gap-3" : "gap-1.5")}
+      title={words.meaning}
+    >
       <Lamp light={grade ? lights[grade] : "dotted"} size={size} />
       <span className={large ? "text-3xl font-semibold" : "text-[13px]"}>{words.name}</span>
     </span>

@@ -2,7 +2,7 @@
 import { armAt } from "@/core/trial";
 import { heatAt, type LimitOutlook } from "@/core/sweep";
 import type { HeatReading } from "@/core/trial";
-import { Panel, Plot, say, type PlotLine } from "@/ui";
+import { Panel, Plot, say, type PlotLine, TableFrame } from "@/ui";
 import { Head, cell, pointsOf, strokeOf, upTo, type FitProps } from "./parts";
 
 /** When a limit is reached, in a cell. */
@@ -63,70 +63,72 @@ export function Heat({ fit: { rows, limitC }, view: { trial } }: FitProps<HeatRe
       <p className="mt-1 text-[12px] text-soft">
         Shaded: clocks taken back by heat. Finely dotted: the fitted curve.
       </p>
-      <table aria-label="Heat of each run" className="mt-2 w-full text-left text-[13px]">
-        <Head
-          names={[
-            "",
-            "Run",
-            "Settles at, 95 %",
-            "Time constant",
-            "To the limit",
-            "Throttles",
-            "Burst",
-            "Sustained",
-            "Cool-down",
-          ]}
-        />
-        <tbody className="divide-y divide-line">
-          {rows.map((row, index) => (
-            <tr key={row.run}>
-              <td className={cell}>
-                <svg width="26" height="8" aria-hidden>
-                  <line
-                    x1="0"
-                    x2="26"
-                    y1="4"
-                    y2="4"
-                    stroke={strokeOf(index).colour}
-                    strokeWidth="2.5"
-                    strokeDasharray={strokeOf(index).dash}
-                  />
-                </svg>
-              </td>
-              <td className={cell}>
-                {row.run}, {armAt(trial, row.arm).name}
-              </td>
-              <td className={`${cell} figure`}>
-                {row.throttles.length > 0
-                  ? "held by throttling"
-                  : row.fit
-                    ? `${row.fit.settledC.toFixed(1)} °C (${row.fit.settledInterval.low.toFixed(1)} to ${row.fit.settledInterval.high.toFixed(1)})`
-                    : "–"}
-              </td>
-              <td className={`${cell} figure`}>
-                {row.fit && row.throttles.length === 0 ? `${row.fit.settleSeconds.toFixed(0)} s` : "–"}
-              </td>
-              <td className={`${cell} figure`}>
-                {limitC === null
-                  ? "–"
-                  : row.throttles[0]
-                    ? `${(row.throttles[0].startMs / 60_000).toFixed(1)} min`
-                    : outlookWords(row.outlook)}
-              </td>
-              <td className={`${cell} figure`}>
-                {row.throttles.length === 0
-                  ? "no"
-                  : `to ${(100 * Math.min(...row.throttles.map(({ deepest }) => deepest))).toFixed(0)} %`}
-              </td>
-              <td className={`${cell} figure`}>{say.number(row.burst)} fps</td>
-              <td className={`${cell} figure`}>{say.number(row.sustained)} fps</td>
-              <td className={`${cell} figure`}>
-                {row.coolDownMinutes === null ? "–" : `${Math.ceil(row.coolDownMinutes)} min`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <TableFrame name="Heat of each run">
+        <table aria-label="Heat of each run" className="mt-2 w-full text-left text-[13px]">
+          <Head
+            names={[
+              "",
+              "Run",
+              "Settles at, 95 %",
+              "Time constant",
+              "To the limit",
+              "Throttles",
+              "Burst",
+              "Sustained",
+              "Cool-down",
+            ]}
+          />
+          <tbody className="divide-y divide-line">
+            {rows.map((row, index) => (
+              <tr key={row.run}>
+                <td className={cell}>
+                  <svg width="26" height="8" aria-hidden>
+                    <line
+                      x1="0"
+                      x2="26"
+                      y1="4"
+                      y2="4"
+                      stroke={strokeOf(index).colour}
+                      strokeWidth="2.5"
+                      strokeDasharray={strokeOf(index).dash}
+                    />
+                  </svg>
+                </td>
+                <td className={cell}>
+                  {row.run}, {armAt(trial, row.arm).name}
+                </td>
+                <td className={`${cell} figure`}>
+                  {row.throttles.length > 0
+                    ? "held by throttling"
+                    : row.fit
+                      ? `${row.fit.settledC.toFixed(1)} °C (${row.fit.settledInterval.low.toFixed(1)} to ${row.fit.settledInterval.high.toFixed(1)})`
+                      : "–"}
+                </td>
+                <td className={`${cell} figure`}>
+                  {row.fit && row.throttles.length === 0 ? `${row.fit.settleSeconds.toFixed(0)} s` : "–"}
+                </td>
+                <td className={`${cell} figure`}>
+                  {limitC === null
+                    ? "–"
+                    : row.throttles[0]
+                      ? `${(row.throttles[0].startMs / 60_000).toFixed(1)} min`
+                      : outlookWords(row.outlook)}
+                </td>
+                <td className={`${cell} figure`}>
+                  {row.throttles.length === 0
+                    ? "no"
+                    : `to ${(100 * Math.min(...row.throttles.map(({ deepest }) => deepest))).toFixed(0)} %`}
+                </td>
+                <td className={`${cell} figure`}>{say.number(row.burst)} fps</td>
+                <td className={`${cell} figure`}>{say.number(row.sustained)} fps</td>
+                <td className={`${cell} figure`}>
+                  {row.coolDownMinutes === null ? "–" : `${Math.ceil(row.coolDownMinutes)} min`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </TableFrame>
       <p className="mt-2 text-[12px] text-caution">
         Passive metal cases can burn. Keep to the maker&apos;s limit, the fan clear of fingers and dust, and let
         a hot battery be.

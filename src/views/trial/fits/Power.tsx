@@ -1,7 +1,7 @@
 "use client";
 import type { PowerReading } from "@/core/trial";
 import { words } from "@/core/words";
-import { Panel, Plot, say } from "@/ui";
+import { Panel, Plot, say, TableFrame } from "@/ui";
 import { Head, cell, upTo, type FitProps } from "./parts";
 
 /** Rate against watts, the modes in a table, hours on the battery. */
@@ -46,39 +46,41 @@ export function Power({
           levels={[{ value: target, label: `${say.number(target, 2)} fps` }]}
         />
       )}
-      <table aria-label="Power modes" className="mt-2 w-full text-left text-[13px]">
-        <Head names={["Mode", "Watts", "Average, 95 %", "1 % low", "fps per watt", "Battery", ""]} />
-        <tbody className="divide-y divide-line">
-          {rows.map((row, index) => (
-            <tr key={row.mode} className={index === sweetSpot ? "bg-raised" : undefined}>
-              <td className={cell}>{row.mode}</td>
-              <td className={`${cell} figure`}>
-                {say.number(row.watts)}
-                {row.watts !== null && !row.measured && " named"} W
-              </td>
-              <td className={`${cell} figure`}>
-                {say.number(row.fps)} ({say.number(row.fpsLow)} to {say.number(row.fpsHigh)}) fps
-              </td>
-              <td className={`${cell} figure`}>{say.number(row.worstTimeLow)} fps</td>
-              <td className={`${cell} figure`}>{say.number(row.fpsPerWatt, 2)}</td>
-              <td className={`${cell} figure`}>
-                {hours[index] === null ? "–" : `${say.number(hours[index])} h`}
-              </td>
-              <td className={cell}>
-                {[
-                  index === sweetSpot && (
-                    <b key="spot" className="text-lit">
-                      sweet spot
-                    </b>
-                  ),
-                  row.holds && " holds",
-                  !row.onFront && row.watts !== null && " another is faster on less",
-                ].filter(Boolean)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <TableFrame name="Power modes">
+        <table aria-label="Power modes" className="mt-2 w-full text-left text-[13px]">
+          <Head names={["Mode", "Watts", "Average, 95 %", "1 % low", "fps per watt", "Battery", ""]} />
+          <tbody className="divide-y divide-line">
+            {rows.map((row, index) => (
+              <tr key={row.mode} className={index === sweetSpot ? "bg-raised" : undefined}>
+                <td className={cell}>{row.mode}</td>
+                <td className={`${cell} figure`}>
+                  {say.number(row.watts)}
+                  {row.watts !== null && !row.measured && " named"} W
+                </td>
+                <td className={`${cell} figure`}>
+                  {say.number(row.fps)} ({say.number(row.fpsLow)} to {say.number(row.fpsHigh)}) fps
+                </td>
+                <td className={`${cell} figure`}>{say.number(row.worstTimeLow)} fps</td>
+                <td className={`${cell} figure`}>{say.number(row.fpsPerWatt, 2)}</td>
+                <td className={`${cell} figure`}>
+                  {hours[index] === null ? "–" : `${say.number(hours[index])} h`}
+                </td>
+                <td className={cell}>
+                  {[
+                    index === sweetSpot && (
+                      <b key="spot" className="text-lit">
+                        sweet spot
+                      </b>
+                    ),
+                    row.holds && " holds",
+                    !row.onFront && row.watts !== null && " another is faster on less",
+                  ].filter(Boolean)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </TableFrame>
       {slowest && (
         <p className="mt-2 text-[13px]">
           {words(slowest.sentence)}{" "}

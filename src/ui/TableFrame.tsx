@@ -1,0 +1,32 @@
+"use client";
+import { Download } from "lucide-react";
+import { useRef, type ReactNode } from "react";
+import { cellsOf, csvOf, download, fileNameOf } from "./csv";
+
+/** Round a table: it scrolls in its own column, and is saved as CSV as it stands. */
+export function TableFrame({ name, children }: { name: string; children: ReactNode }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const save = () => {
+    const table = frame.current?.querySelector("table");
+    if (!table) return;
+    const { columns, rows } = cellsOf(table);
+    download(`${fileNameOf(name)}.csv`, csvOf(columns, rows));
+  };
+  return (
+    <div>
+      <div ref={frame} tabIndex={0} role="region" aria-label={name} className="overflow-x-auto">
+        {children}
+      </div>
+      <div className="flex justify-end">
+        <button
+          type="button"
+          onClick={save}
+          aria-label={`Save ${name} as CSV`}
+          className="inline-flex min-h-6 items-center gap-1 rounded px-1.5 text-[11px] text-soft hover:bg-raised hover:text-text"
+        >
+          <Download size={12} aria-hidden /> CSV
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call, type DoorBody } from "@/contract";
+import { aims } from "@/core/kit";
+import type { JobRow } from "@/core/records";
+import { Button, Choice, Field, Sheet, say } from "@/ui";
+
+/** A job itself: its aim, a copy of it, all of it as a file, and leaving it out. */
+export function JobSheet({
+  job,
+  open,
+  onOpenChange,
+  onChanged,
+}: {
+  job: JobRow;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  onChanged: () => void;
+}) {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const change = async (body: DoorBody<"changeJob">, said: string) => {
+    const sent = await call("changeJob", { id: job.id, body, saw: job.version });
+    if (sent.ok) toast(said);
+    else toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    onChanged();
+    return sent.ok;
+  };
+  const copy = async () => {
+    setBusy(true);
+    const sent = await call("copyJob", { id: job.id });
+    setBusy(false);
+    if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    onOpenChange(false);
+    router.push(`/jobs/${sent.answer.id}`);
+    toast("Copied: a job of the same, with no run yet.");
+  };
+  const leaveOut = async () => {
+    if (!(await change({ deleted: job.deletedAt === null }, job.deletedAt ? "Taken back." : "Left out.")))
+      return;
+    onOpenChange(false);
+    if (job.deletedAt === null) router.push("/jobs?filter=left+out");
+  };
+  return (
+    <Sheet open={open} onOpenChange={onOpenChange} title="This job">
+      <p className="mb-3 text-soft">
+        {job.title} on {job.rig}, opened {say.dateTime(job.createdAt)}. Title, engine, house rules and target
+        are those of its first run; a copy may have others.
+      </p>
+      {!job.closedAt && (
+        <Field label="Aim" className="mb-3 max-w-60">
+          {({ id }) => (
+            <Choice
+              id={id}
+              label="Aim"
+              value={job.aim}
+              options={aims.map((aim) => ({ value: aim, label: aim }))}
+              onChange={(aim) => void change({ aim: aim as JobRow["aim"] }, "Kept.")}
+            />
+          )}
+        </Field>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button disabled={busy} onClick={() => void copy()}>
+          Copy the job
+        </Button>
+        <a
+          href={`/api/v1/jobs/${job.id}/file`}
+          download
+          className="inline-flex min-h-8 items-center rounded-md bg-raised px-3 text-[13px] hover:bg-line"
+        >
+          Save it as JSON
+        </a>
+        <Button look="quiet" onClick={() => void leaveOut()}>
+          {job.deletedAt ? "Take the job back" : "Leave the job out"}
+        </Button>
+      </div>
+    </Sheet>
+  );
+}

@@ -1,0 +1,304 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call, type DoorBody } from "@/contract";
+import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
+import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
+import { valueWords } from "@/core/words";
+import { Button, Choice, Field, Input, Sheet, Switch, TextArea, say } from "@/ui";
+
+const fieldNames: Record<string, string> = {
+  label: "Name",
+  notes: "Notes",
+  tags: "Tags",
+  scene: "Scene",
+  fileName: "File",
+  cacheState: "Shader cache",
+  conditions: "Conditions",
+  settings: "Settings",
+  trialId: "Trial",
+  arm: "Arm",
+  state: "State",
+  buildId: "Build",
+  job: "Job",
+};
+const none = "none";
+
+/** What was changed: a list as it reads, an object by what differs in it, ids not at all. */
+function changeText(field: string, from: unknown, to: unknown): string {
+  const name = fieldNames[field] ?? field;
+  if (field === "trialId" || field === "buildId") return `${name} changed`;
+  if (Array.isArray(from) && Array.isArray(to))
+    return `${name}: ${from.join(", ") || none} → ${to.join(", ") || none}`;
+  if (typeof from === "object" && typeof to === "object" && from && to) {
+    const [before, after] = [from, to] as [Record<string, unknown>, Record<string, unknown>];
+    return `${name}: ${Object.keys(after)
+      .filter((key) => before[key] !== after[key])
+      .map((key) => `${key} ${valueWords(before[key])} → ${valueWords(after[key])}`)
+      .join(", ")}`;
+  }
+  return `${name}: ${from === "" ? none : valueWords(from)} → ${to === "" ? none : valueWords(to)}`;
+}
+
+/** Everything that is said about a run, to be corrected; what it measured stays. What was there before stands under it. */
+export function RunSheet({
+  run,
+  job,
+  trials,
+  spec,
+  scenes,
+  open,
+  onOpenChange,
+  onChanged,
+}: {
+  run: ThreadRun;
+  job: JobRow;
+  trials: TrialNode[];
+  spec: RigSpec;
+  scenes: string[];
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  onChanged: () => void;
+}) {
+  const [label, setLabel] = useState(run.label);
+  const [notes, setNotes] = useState(run.notes);
+  const [tags, setTags] = useState((run.tags ?? []).join(", "));
+  const [scene, setScene] = useState(run.scene ?? "");
+  const [fileName, setFileName] = useState(run.fileName ?? "");
+  const [cacheState, setCacheState] = useState(run.cacheState);
+  const [crashed, setCrashed] = useState(run.crashed);
+  const [conditions, setConditions] = useState<Conditions>(run.conditions);
+  const made = run.trialId === null ? none : `${run.trialId} ${run.arm}`;
+  const [place, setPlace] = useState(made);
+  const [jobId, setJobId] = useState(job.id);
+  const [problem, setProblem] = useState<string | null>(null);
+  const edits = useQuery({
+    queryKey: ["edits", run.id, run.version],
+    enabled: open,
+    queryFn: async () => {
+      const sent = await call("viewRunEdits", { id: run.id });
+      return sent.ok ? sent.answer.rows : [];
+    },
+  });
+  const jobs = useQuery({
+    queryKey: ["jobs of rig", job.rigId],
+    enabled: open,
+    queryFn: async () => {
+      const sent = await call("listJobs", { query: { search: job.rig, filter: "open", limit: 100 } });
+      return sent.ok ? sent.answer.rows.filter(({ rigId, id }) => rigId === job.rigId && id !== job.id) : [];
+    },
+  });
+  const save = async () => {
+    const [trialId, arm] = place.split(" ");
+    const moved = place !== made || jobId !== job.id;
+    const inTrial = place !== none && jobId === job.id;
+    const body: DoorBody<"changeRun"> = {
+      label,
+      notes,
+      tags: tags
+        .split(",")
+        .map((tag) => tag.trim())
+        .filter(Boolean),
+      scene,
+      fileName: fileName.trim() === "" ? null : fileName.trim(),
+      cacheState,
+      conditions,
+      ...(crashed === run.crashed ? {} : { crashed }),
+      ...(moved
+        ? {
+            place: {
+              ...(jobId === job.id ? {} : { jobId }),
+              trialId: inTrial ? (trialId ?? null) : null,
+              arm: inTrial ? Number(arm) : null,
+            },
+          }
+        : {}),
+    };
+    const sent = await call("changeRun", { id: run.id, body, saw: run.version });
+    if (sent.ok) {
+      toast("Kept.");
+      onOpenChange(false);
+    } else setProblem(`${sent.refusal.title} ${sent.refusal.fix}`);
+    onChanged();
+  };
+  const set = (changed: Partial<Conditions>) => setConditions({ ...conditions, ...changed });
+  const pick = (name: string, value: string | null, options: string[], onChange: (value: string) => void) =>
+    options.length > 0 && (
+      <Field label={name}>
+        {({ id }) => (
+          <Choice
+            id={id}
+            label={name}
+            value={value}
+            options={options.map((each) => ({ value: each, label: each }))}
+            onChange={onChange}
+          />
+        )}
+      </Field>
+    );
+  const places = [
+    { value: none, label: "no trial" },
+    ...trials
+      .filter(({ id, decidedAt }) => !decidedAt || id === run.trialId)
+      .flatMap((trial) =>
+        trial.arms.map((arm, at) => ({
+          value: `${trial.id} ${at}`,
+          label: arm.name,
+          note: `trial ${trial.number}, ${trial.name}`,
+        })),
+      ),
+  ];
+  return (
+    <Sheet open={open} onOpenChange={onOpenChange} title={`Run ${run.number}: what is said about it`}>
+      <form
+        className="grid gap-3 sm:grid-cols-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <Field label="Name">
+          {(ids) => (
+            <Input
+              {...ids}
+              value={label}
+              maxLength={120}
+              autoFocus
+              onChange={(event) => setLabel(event.target.value)}
+            />
+          )}
+        </Field>
+        <Field label="Tags" help="Parted by commas.">
+          {(ids) => (
+            <Input {...ids} value={tags} maxLength={400} onChange={(event) => setTags(event.target.value)} />
+          )}
+        </Field>
+        <Field label="Notes" className="sm:col-span-2">
+          {(ids) => (
+            <TextArea
+              {...ids}
+              value={notes}
+              maxLength={2000}
+              onChange={(event) => setNotes(event.target.value)}
+            />
+          )}
+        </Field>
+        <Field label="Scene">
+          {(ids) => (
+            <>
+              <Input
+                {...ids}
+                value={scene}
+                maxLength={120}
+                list={`${ids.id}-scenes`}
+                onChange={(event) => setScene(event.target.value)}
+              />
+              <datalist id={`${ids.id}-scenes`}>
+                {scenes.map((each) => (
+                  <option key={each} value={each} />
+                ))}
+              </datalist>
+            </>
+          )}
+        </Field>
+        <Field label="File">
+          {(ids) => (
+            <Input
+              {...ids}
+              value={fileName}
+              maxLength={255}
+              onChange={(event) => setFileName(event.target.value)}
+            />
+          )}
+        </Field>
+        {pick("Shader cache", cacheState, [...cacheStates], (value) =>
+          setCacheState(value as typeof cacheState),
+        )}
+        {pick(
+          "Power mode",
+          conditions.powerMode,
+          spec.powerModes.map(({ name }) => name),
+          (powerMode) => set({ powerMode }),
+        )}
+        {pick("Clocks", conditions.clocks, spec.clockOptions, (clocks) => set({ clocks }))}
+        {pick(
+          "Display",
+          conditions.display,
+          spec.displays.map(({ name }) => name),
+          (display) => set({ display }),
+        )}
+        <Field label="Room" unit="°C">
+          {(ids) => (
+            <Input
+              {...ids}
+              inputMode="decimal"
+              defaultValue={conditions.roomC ?? ""}
+              onChange={({ target: { value } }) => {
+                const read = Number(value.replace(",", "."));
+                if (value.trim() === "") set({ roomC: null });
+                else if (Number.isFinite(read)) set({ roomC: read });
+              }}
+            />
+          )}
+        </Field>
+        <Field label="Made for">
+          {({ id }) => <Choice id={id} label="Made for" value={place} options={places} onChange={setPlace} />}
+        </Field>
+        {(jobs.data?.length ?? 0) > 0 && (
+          <Field label="Job">
+            {({ id }) => (
+              <Choice
+                id={id}
+                label="Job"
+                value={jobId}
+                options={[
+                  { value: job.id, label: `${job.title}, this job` },
+                  ...(jobs.data ?? []).map((other) => ({
+                    value: other.id,
+                    label: other.title,
+                    note: `${other.engine} ${other.build}, opened ${say.dateTime(other.createdAt)}`,
+                  })),
+                ]}
+                onChange={setJobId}
+              />
+            )}
+          </Field>
+        )}
+        <div className="flex flex-wrap gap-x-5 gap-y-2 sm:col-span-2">
+          <Switch
+            label="plugged in"
+            checked={conditions.pluggedIn === true}
+            onChange={(pluggedIn) => set({ pluggedIn })}
+          />
+          <Switch label="docked" checked={conditions.docked} onChange={(docked) => set({ docked })} />
+          <Switch label="cooler on" checked={conditions.cooler} onChange={(cooler) => set({ cooler })} />
+          <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
+        </div>
+        {problem && (
+          <p role="alert" className="text-[13px] text-caution sm:col-span-2">
+            {problem}
+          </p>
+        )}
+        <Button type="submit" look="lit" className="justify-self-start">
+          Keep
+        </Button>
+      </form>
+      {(edits.data?.length ?? 0) > 0 && (
+        <section className="mt-5 border-t border-line pt-3">
+          <h3 className="text-[13px] font-semibold text-soft">Changed since it was made</h3>
+          <ol className="mt-1 space-y-1.5 text-[13px]">
+            {edits.data?.map(({ at, actor, changes }) => (
+              <li key={String(at)}>
+                <span className="text-soft">
+                  {say.dateTime(at)}, {actor}:
+                </span>{" "}
+                {changes.map(({ field, from, to }) => changeText(field, from, to)).join("; ")}
+              </li>
+            ))}
+          </ol>
+        </section>
+      )}
+    </Sheet>
+  );
+}
