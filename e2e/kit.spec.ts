@@ -45,6 +45,7 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   await open(page, "/kit/rigs/new");
   await type(page, "Name", "Wicker");
   await type(page, "Kind of device", "clamshell handheld");
+  await type(page, /^Refresh/, "60");
   await type(page, /^or its charge/, "5000");
   await type(page, /^at a voltage of/, "3,85");
   await press(page, "Keep the rig");
@@ -53,6 +54,7 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
 
   await open(page, "/kit/systems/new");
   await type(page, "Name", "Lantern Twin");
+  await press(page, "Screen");
   await type(page, /^Width of screen 1/, "400");
   await type(page, /^Height of screen 1/, "240");
   await page.keyboard.press("Shift+Tab");
@@ -60,6 +62,7 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
   await press(page, "Screen");
   await type(page, /^Width of screen 2/, "320");
   await type(page, /^Height of screen 2/, "240");
+  await type(page, /^Rate 1/, "60");
   await press(page, "Keep the system");
   await page.waitForURL("**/kit/systems");
   await expect(page.getByRole("table", { name: "Systems" })).toContainText("400×240 + 320×240");
@@ -114,7 +117,7 @@ test("a rig, a two-screen system, a title and an engine with twelve settings by 
     await page.keyboard.type(reading);
     await page.keyboard.press("Enter");
   }
-  await press(page, "Keep this tally");
+  await press(page, /^Keep this tally/);
   await page.waitForURL(/\?run=/);
   const job = /jobs\/([^?]+)/.exec(page.url())![1];
   const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();

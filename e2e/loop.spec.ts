@@ -63,8 +63,11 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   await expect(page.getByRole("region", { name: /Internal scale 1 over as it is/ })).toContainText("Better");
   await page.keyboard.press("k");
   await expect(page.getByText("Internal scale 1 kept").first()).toBeVisible();
+  await page.getByRole("button", { name: "Take it back" }).waitFor();
+  await page.waitForTimeout(200);
   await page.keyboard.press("u");
   await expect(page.getByRole("button", { name: /^Keep Internal scale 1/ })).toBeVisible();
+  await page.waitForTimeout(200);
   await page.keyboard.press("k");
   await expect(page.getByText("Internal scale 1 kept").first()).toBeVisible();
   await page.keyboard.press("Escape");
@@ -180,7 +183,7 @@ test("a fault outweighs speed: noted in the trace, the verdict follows; a crash 
   await expect(reading.getByRole("region", { name: "Faults" })).toContainText(
     "severe, picture at the squall, 12.5 s: kites without strings",
   );
-  await bringTo(page, `/jobs/${job}/runs/new`, log(30, 60), async () =>
+  await bringTo(page, `/jobs/${job}/runs/new`, log(31, 60), async () =>
     page.getByRole("switch", { name: "it ended in a crash" }).click(),
   );
   await expect(reading).toContainText("Dark");
@@ -306,7 +309,7 @@ test("descending is offered first below half speed, and begun in one key", async
   await expect(page.getByRole("table", { name: "Arms" })).toContainText("scale 1");
 });
 
-test("a screening is planned, half run, and shows its main effects", async ({ page, request }) => {
+test("a screening is planned, half run, and shows what its switches do", async ({ page, request }) => {
   test.setTimeout(180_000);
   const job = await freshJob(request, "Basalt Choir");
   await open(page, `/jobs/${job}/trials/new?kind=screen`);

@@ -31,6 +31,11 @@ export async function open(page: Page, path: string) {
   await page.locator("[data-ready]").waitFor();
 }
 
+let brought = 0;
+/** A log that no other is the same file as: one that was kept before would be refused. */
+const another = (content: string | Buffer) =>
+  typeof content === "string" ? Buffer.from(`${content}# ${Date.now()} ${++brought}\n`) : content;
+
 /** Chooses a log on the new-run screen. */
 export async function choose(page: Page, name: string, content: string | Buffer) {
   await page
@@ -78,7 +83,7 @@ export async function bringByKeys(page: Page, content: string, name = "log.csv")
   await page.waitForTimeout(200);
   const chooser = page.waitForEvent("filechooser", { timeout: 10_000 });
   await page.keyboard.press("l");
-  await (await chooser).setFiles({ name, mimeType: "text/csv", buffer: Buffer.from(content) });
+  await (await chooser).setFiles({ name, mimeType: "text/csv", buffer: another(content) });
   await page.getByRole("region", { name: "Preview" }).waitFor();
   await page.waitForTimeout(200);
   await page.keyboard.press("ControlOrMeta+Enter");
@@ -90,7 +95,7 @@ export async function bringTo(page: Page, path: string, content: string, setUp?:
   await open(page, path);
   await onTheBench(page);
   await setUp?.();
-  await choose(page, "log.csv", content);
+  await choose(page, "log.csv", another(content));
   await page.getByRole("button", { name: /Keep this run/ }).click();
   await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
 }

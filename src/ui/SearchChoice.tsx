@@ -16,6 +16,7 @@ export function SearchChoice({
   label,
   id,
   invalid,
+  onAdd,
 }: {
   value: string | null;
   options: ChoiceOption[];
@@ -23,6 +24,8 @@ export function SearchChoice({
   label: string;
   id?: string;
   invalid?: boolean;
+  /** Makes what isn't among them, of what was typed. */
+  onAdd?: (typed: string) => void;
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
@@ -77,6 +80,19 @@ export function SearchChoice({
                   {option.note && <span className="ml-2 text-soft">{option.note}</span>}
                 </Command.Item>
               ))}
+              {onAdd && (
+                <Command.Item
+                  value="add what was typed"
+                  onSelect={() => {
+                    onAdd(text.trim());
+                    setOpen(false);
+                    setText("");
+                  }}
+                  className="mt-1 cursor-pointer rounded border-t border-line px-2 py-1.5 text-[13px] data-[selected=true]:bg-line"
+                >
+                  {text.trim() === "" ? "Add another …" : `Add “${text.trim()}”`}
+                </Command.Item>
+              )}
               {found.length > mostShown && (
                 <p className="px-2 py-1 text-[12px] text-soft">{found.length - mostShown} more; type on.</p>
               )}

@@ -14,7 +14,7 @@ export function TableFrame({ name, children }: { name: string; children: ReactNo
   };
   return (
     <div>
-      <div ref={frame} tabIndex={0} role="region" aria-label={name} className="overflow-x-auto">
+      <div ref={frame} tabIndex={0} role="region" aria-label={name} className="relative overflow-x-auto">
         {children}
       </div>
       <div className="flex justify-end">

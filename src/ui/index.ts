@@ -15,5 +15,6 @@ export { Sheet } from "./Sheet";
 export { Suggest } from "./Suggest";
 export { TableFrame } from "./TableFrame";
 export { Switch } from "./Switch";
+export { When } from "./When";
 export { useWidth } from "./useWidth";
 export * as say from "./format";

@@ -28,7 +28,9 @@ const counted = (origin: string, n: number | bigint) =>
 export function plainWords(issue: z.core.$ZodRawIssue): string | undefined {
   switch (issue.code) {
     case "invalid_type":
-      return issue.input === undefined ? "This is needed." : (kinds[issue.expected] ?? "This can't be taken.");
+      return issue.input === undefined || issue.input === null
+        ? "This is needed."
+        : (kinds[issue.expected] ?? "This can't be taken.");
     case "too_small":
       return issue.origin === "string" && issue.minimum === 1
         ? "This is needed."
@@ -45,6 +47,9 @@ export function plainWords(issue: z.core.$ZodRawIssue): string | undefined {
       return `A multiple of ${String(issue.divisor)} is wanted.`;
     case "invalid_union":
       return "This is in none of the forms that are possible here.";
+    case "invalid_key":
+    case "invalid_element":
+    case "custom":
     default:
       return undefined;
   }

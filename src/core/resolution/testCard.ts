@@ -51,16 +51,16 @@ function onFan(x: number, y: number): boolean {
  * @param x native pixels from the left, 0 to 64; @param y from the top, 0 to 40
  */
 export function cardAt(x: number, y: number): Colour {
-  const face = distance(x, y, 49, 22);
+  const face = distance(x, y, 44.5, 20);
   if (face < 9) {
-    if (distance(x, y, 46, 20.5) < 1.1 || distance(x, y, 52, 20.5) < 1.1) return dark;
-    const mouth = distance(x, y, 49, 22.5);
-    if (mouth > 3.7 && mouth < 4.5 && y > 24) return dark;
-    return y < 16.5 - 0.25 * Math.sin(x) ? hair : skin;
+    if (distance(x, y, 41.5, 18.5) < 1.1 || distance(x, y, 47.5, 18.5) < 1.1) return dark;
+    const mouth = distance(x, y, 44.5, 20.5);
+    if (mouth > 3.7 && mouth < 4.5 && y > 22) return dark;
+    return y < 14.5 - 0.25 * Math.sin(x) ? hair : skin;
   }
-  if (Math.abs(face - 12.5) < 0.45) return ring;
-  if (letterAt(x - 6, y - 32)) return ink;
-  if (x < 36 && y < 30 && onFan(x, y)) return line;
+  if (Math.abs(face - 11.5) < 0.45) return ring;
+  if (letterAt(x - 8, y - 32)) return ink;
+  if (x < 32 && y < 29 && onFan(x - 5, y - 2)) return line;
   return ground;
 }
 

@@ -1,7 +1,7 @@
 import Link from "next/link";
 import { words, type Said } from "@/core/words";
 import type { JobListRow, JobView } from "@/core/records";
-import { EmptyPanel, KeyHint, Panel, buttonLook, say } from "@/ui";
+import { EmptyPanel, KeyHint, Panel, buttonLook, say, When } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";
 import { BenchKeys } from "./BenchKeys";
@@ -73,7 +73,7 @@ export function BenchScreen({
           )}
           {last && (
             <p className="text-soft">
-              {say.count(runs.length, "run")}, the last {say.ago(last.madeAt)}
+              {say.count(runs.length, "run")}, the last <When at={last.madeAt} as="ago" />
             </p>
           )}
         </div>
@@ -115,7 +115,7 @@ export function BenchScreen({
                     {row.averageFps === null ? "" : `${say.number(row.averageFps)} fps`}
                   </span>
                   <span className="text-[12px] text-soft">
-                    {row.lastRunAt ? say.ago(row.lastRunAt) : "no run yet"}
+                    {row.lastRunAt ? <When at={row.lastRunAt} as="ago" /> : "no run yet"}
                   </span>
                 </Link>
               </li>
@@ -139,7 +139,7 @@ export function BenchScreen({
                         {trial.title} on {trial.rig}
                       </span>
                       <span className="figure block text-[12px] text-soft">
-                        {trial.runs} of {trial.planned} runs, begun {say.ago(trial.createdAt)}
+                        {trial.runs} of {trial.planned} runs, begun <When at={trial.createdAt} as="ago" />
                       </span>
                     </Link>
                   </li>

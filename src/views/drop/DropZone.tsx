@@ -62,7 +62,9 @@ export function DropZone({ children }: { children: ReactNode }) {
   return (
     <Drops.Provider value={dropping}>
       <div {...getRootProps()} className="contents" role={undefined} tabIndex={undefined}>
-        <input {...getInputProps({ "aria-label": "Log files" })} />
+        <section aria-label="Files">
+          <input {...getInputProps({ "aria-label": "Log files" })} />
+        </section>
         {children}
         {isDragActive && (
           <div className="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-(--shade)">

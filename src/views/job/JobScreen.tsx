@@ -228,19 +228,19 @@ export function JobScreen(loaded: JobView) {
     </Reading>
   );
   return (
-    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-lg:grid-cols-1">
+    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1">
       {keys}
       <aside
         tabIndex={0}
         aria-label="The job's thread"
-        className="min-h-0 overflow-auto border-r border-line max-lg:hidden"
+        className="min-h-0 overflow-auto border-r border-line max-xl:hidden"
       >
         {heading()}
         {thread}
         <LeftOut leftOut={view.leftOut} onChanged={refresh} />
       </aside>
       <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
-        <div className="border-b border-line lg:hidden">
+        <div className="border-b border-line xl:hidden">
           {heading(
             <div className="mt-2 flex items-center gap-4">
               <VerdictLamp grade={run.verdict.grade} size={34} large ran />
@@ -254,7 +254,7 @@ export function JobScreen(loaded: JobView) {
             <Button className="min-h-11 flex-1" onClick={() => setDrawer("thread")}>
               Thread, {say.count(runs.length, "run")}
             </Button>
-            <Button className="min-h-11 flex-1" onClick={() => setDrawer("reading")}>
+            <Button className="min-h-11 flex-1 lg:hidden" onClick={() => setDrawer("reading")}>
               Reading
             </Button>
           </div>

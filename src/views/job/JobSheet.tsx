@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import { call, type DoorBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
-import { Button, Choice, Field, Sheet, say } from "@/ui";
+import { Button, Choice, Field, Sheet, When } from "@/ui";
 
 /** A job itself: its aim, a copy of it, all of it as a file, and leaving it out. */
 export function JobSheet({
@@ -46,8 +46,8 @@ export function JobSheet({
   return (
     <Sheet open={open} onOpenChange={onOpenChange} title="This job">
       <p className="mb-3 text-soft">
-        {job.title} on {job.rig}, opened {say.dateTime(job.createdAt)}. Title, engine, house rules and target
-        are those of its first run; a copy may have others.
+        {job.title} on {job.rig}, opened <When at={job.createdAt} />. Title, engine, house rules and target are
+        those of its first run; a copy may have others.
       </p>
       {!job.closedAt && (
         <Field label="Aim" className="mb-3 max-w-60">

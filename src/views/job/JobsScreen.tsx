@@ -6,7 +6,7 @@ import { Fragment, useRef } from "react";
 import { toast } from "sonner";
 import { call, jobOrders, jobStates } from "@/contract";
 import type { JobsView } from "@/core/records";
-import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, TableFrame, buttonLook, say } from "@/ui";
+import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, TableFrame, buttonLook, say, When } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const all = "all jobs";
@@ -148,10 +148,10 @@ export function JobsScreen({ rows, total, search, filter, sort, next }: JobsView
                     </td>
                     <td className="figure px-2">{row.runs}</td>
                     <td className="whitespace-nowrap px-2 text-soft">
-                      {row.lastRunAt ? say.ago(row.lastRunAt) : "none yet"}
+                      {row.lastRunAt ? <When at={row.lastRunAt} as="ago" /> : "none yet"}
                     </td>
                     <td className="whitespace-nowrap px-2 text-[12px] text-soft">
-                      {say.dateTime(row.createdAt)}
+                      <When at={row.createdAt} />
                       {row.closedAt && ", closed"}
                       {row.deletedAt && (
                         <Button look="quiet" onClick={() => void takeBack(row.id, row.version)}>

@@ -2,7 +2,7 @@
 import { toast } from "sonner";
 import { call } from "@/contract";
 import type { JobView, LeftOut as LeftOutRow } from "@/core/records";
-import { Button, say } from "@/ui";
+import { Button, When } from "@/ui";
 
 /** What was left out of a job, to be taken back at any time. */
 export function LeftOut({
@@ -21,7 +21,9 @@ export function LeftOut({
       <span className="min-w-0 flex-1 text-soft [overflow-wrap:anywhere]">
         {what} {each.number}
         {each.name && `, ${each.name}`}
-        <span className="block text-[11px]">left out {say.ago(each.at)}</span>
+        <span className="block text-[11px]">
+          left out <When at={each.at} as="ago" />
+        </span>
       </span>
       <Button look="quiet" onClick={() => void takeBack(door, each)}>
         Take back

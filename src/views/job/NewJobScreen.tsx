@@ -6,8 +6,10 @@ import { Controller, useForm } from "react-hook-form";
 import { strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
-import { Button, Choice, EmptyPanel, Field, Input, SearchChoice, buttonLook } from "@/ui";
+import { Button, Choice, Field, Input, SearchChoice, buttonLook } from "@/ui";
+import { useEffect, useState } from "react";
 import { call } from "@/contract";
+import { AddSheet, type Lacking } from "@/views/kit/AddSheet";
 
 const aimNotes = {
   speed: "full speed first",
@@ -21,7 +23,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   const form = useForm<NewJob>({
     resolver: zodResolver(newJobSchema),
     defaultValues: {
-      rigId: rigId ?? kit.rigs[0]?.id,
+      rigId: rigId ?? "",
       titleId: "",
       buildId: "",
       houseRulesId: kit.houseRules[0]?.id,
@@ -34,52 +36,44 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   const { errors } = formState;
   const title = kit.titles.find(({ id }) => id === watch("titleId"));
   const builds = kit.builds.filter(({ systemIds }) => !title || systemIds.includes(title.systemId));
-  if (kit.titles.length === 0 || kit.rigs.length === 0 || kit.builds.length === 0) {
-    const [what, path] =
-      kit.rigs.length === 0
-        ? (["a rig", "/kit/rigs/new"] as const)
-        : kit.titles.length === 0
-          ? (["a title", "/kit/titles/new"] as const)
-          : (["an engine", "/kit/engines/new"] as const);
-    return (
-      <div className="p-6">
-        <EmptyPanel
-          title={`First add ${what}.`}
-          action={
-            <Link href={path} className={buttonLook("lit")}>
-              Add {what}
-            </Link>
-          }
-        >
-          A job needs a rig, a title and an engine that runs it.
-        </EmptyPanel>
-      </div>
-    );
-  }
+  // An engine's first build has no id before the page is read again.
+  const [madeEngine, setMadeEngine] = useState<string | null>(null);
+  const ownBuild = kit.builds.find(({ engineId }) => engineId === madeEngine);
+  useEffect(() => {
+    if (!ownBuild) return;
+    setValue("buildId", ownBuild.id);
+    setMadeEngine(null);
+  }, [ownBuild, setValue]);
+  const [lacking, setLacking] = useState<{ what: Lacking; typed: string } | null>(null);
   const choice = (
     name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim" | "strategy",
     label: string,
     options: { value: string; label: string; note?: string }[],
-    Pick: typeof SearchChoice = Choice,
+    lacks?: Lacking,
   ) => (
     <Field label={label} error={errors[name]?.message}>
       {({ id, ...ids }) => (
         <Controller
           control={control}
           name={name}
-          render={({ field }) => (
-            <Pick
-              id={id}
-              label={label}
-              invalid={ids["aria-invalid"]}
-              value={field.value || null}
-              options={options}
-              onChange={(value) => {
+          render={({ field }) => {
+            const shared = {
+              id,
+              label,
+              options,
+              invalid: ids["aria-invalid"],
+              value: field.value || null,
+              onChange: (value: string) => {
                 field.onChange(value);
                 if (name === "titleId") setValue("buildId", "");
-              }}
-            />
-          )}
+              },
+            };
+            return lacks ? (
+              <SearchChoice {...shared} onAdd={(typed) => setLacking({ what: lacks, typed })} />
+            ) : (
+              <Choice {...shared} />
+            );
+          }}
         />
       )}
     </Field>
@@ -98,7 +92,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
         "rigId",
         "Rig",
         kit.rigs.map(({ id, name, spec }) => ({ value: id, label: name, note: spec.kind })),
-        SearchChoice,
+        "rig",
       )}
       {choice(
         "titleId",
@@ -108,7 +102,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
           label: name,
           note: `${system}, ${hardness}`,
         })),
-        SearchChoice,
+        "title",
       )}
       {choice(
         "buildId",
@@ -118,6 +112,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
           label: `${engine} ${version}`,
           note: branch,
         })),
+        "engine",
       )}
       <div className="grid grid-cols-2 gap-5">
         {choice(
@@ -165,6 +160,24 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
         <p role="alert" className="text-caution">
           {errors.root.message}
         </p>
+      )}
+      {lacking && (
+        <AddSheet
+          what={lacking.what}
+          typed={lacking.typed}
+          systems={kit.systems}
+          systemId={lacking.what === "engine" ? (title?.systemId ?? null) : null}
+          onClose={() => setLacking(null)}
+          onAdded={(id) => {
+            if (lacking.what === "rig") setValue("rigId", id);
+            if (lacking.what === "title") {
+              setValue("titleId", id);
+              setValue("buildId", "");
+            }
+            if (lacking.what === "engine") setMadeEngine(id);
+            setLacking(null);
+          }}
+        />
       )}
       <div className="flex gap-3">
         <Button type="submit" look="lit" disabled={formState.isSubmitting}>

@@ -5,7 +5,7 @@ import { crashRate } from "@/core/sweep";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { words } from "@/core/words";
-import { Figure, say } from "@/ui";
+import { Figure, say, When } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
@@ -219,7 +219,7 @@ export function Reading({
           </p>
         )}
         <p className="mt-1">
-          {say.dateTime(run.madeAt)}
+          <When at={run.madeAt} />
           {run.fileName && `, from ${run.fileName}`}
         </p>
       </section>

@@ -6,7 +6,7 @@ import { call, type DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Choice, Field, Input, Sheet, Switch, TextArea, say } from "@/ui";
+import { Button, Choice, Field, Input, Sheet, Switch, TextArea, say, When } from "@/ui";
 
 const fieldNames: Record<string, string> = {
   label: "Name",
@@ -291,7 +291,7 @@ export function RunSheet({
             {edits.data?.map(({ at, actor, changes }) => (
               <li key={String(at)}>
                 <span className="text-soft">
-                  {say.dateTime(at)}, {actor}:
+                  <When at={at} />, {actor}:
                 </span>{" "}
                 {changes.map(({ field, from, to }) => changeText(field, from, to)).join("; ")}
               </li>

@@ -1,13 +1,14 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Plus, X } from "lucide-react";
-import { useRouter } from "next/navigation";
+import { useRouter, useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { Controller, useFieldArray, useForm, type Resolver } from "react-hook-form";
 import { toast } from "sonner";
 import { newEngineSchema, readCatalogue, type CatalogueFault, type NewEngine, type Setting } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
+import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
@@ -53,7 +54,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
     resolver: zodResolver(newEngineSchema) as unknown as Resolver<NewEngine>,
     defaultValues: values,
   });
-  const { register, control, handleSubmit, formState } = form;
+  const { register, control, handleSubmit, getValues, formState } = form;
   const { errors, isSubmitting } = formState;
   const { save, restored, forget, conflict } = useSaving(
     form,
@@ -62,6 +63,11 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
     "/kit/engines",
     values,
   );
+  const [lacking, setLacking] = useState(false);
+  // Of many settings only those that are worked on are unfolded.
+  const [unfolded, setUnfolded] = useState<ReadonlySet<number>>(new Set());
+  const [wanted, setWanted] = useState("");
+  const asked = useSearchParams().get("setting");
   const builds = useFieldArray({ control, name: "builds" });
   const backEnds = useFieldArray({ control, name: "backEnds" });
   const catalogue = useFieldArray({ control, name: "catalogue" });
@@ -97,6 +103,22 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
                   }
                 />
               ))}
+              <Button look="quiet" onClick={() => setLacking(true)}>
+                <Plus size={14} aria-hidden />
+                Another system
+              </Button>
+              {lacking && (
+                <AddSheet
+                  what="system"
+                  typed=""
+                  systems={systems}
+                  onClose={() => setLacking(false)}
+                  onAdded={(id) => {
+                    field.onChange([...field.value, id]);
+                    setLacking(false);
+                  }}
+                />
+              )}
             </div>
           )}
         />
@@ -191,7 +213,12 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
       <Panel
         title={`Settings catalogue, ${catalogue.fields.length}`}
         aside={
-          <Button onClick={() => catalogue.append(blankSetting)}>
+          <Button
+            onClick={() => {
+              catalogue.append(blankSetting);
+              setUnfolded((before) => new Set(before).add(catalogue.fields.length));
+            }}
+          >
             <Plus size={14} aria-hidden />
             Setting
           </Button>
@@ -203,15 +230,57 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
             No setting yet. Add them one by one, or read a catalogue file once the engine is kept.
           </p>
         )}
-        <div className="grid gap-3">
-          {catalogue.fields.map((row, index) => (
-            <SettingFields key={row.id} form={form} index={index} onRemove={() => catalogue.remove(index)} />
-          ))}
+        {catalogue.fields.length > manySettings && (
+          <Input
+            type="search"
+            aria-label="Search the settings"
+            placeholder="label, key or section"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+            className="mb-2 max-w-72"
+          />
+        )}
+        <div className="grid gap-1">
+          {catalogue.fields.map((row, index) => {
+            const { label, key, type, section } = getValues(`catalogue.${index}`);
+            const isOpen = unfolded.has(index) || errors.catalogue?.[index] !== undefined || key === asked;
+            if (!isOpen && !`${label} ${key} ${section}`.toLowerCase().includes(wanted.toLowerCase()))
+              return null;
+            return isOpen ? (
+              <SettingFields
+                key={row.id}
+                form={form}
+                index={index}
+                onRemove={() => {
+                  catalogue.remove(index);
+                  // Those after it move up by one.
+                  setUnfolded(
+                    new Set([...unfolded].filter((at) => at !== index).map((at) => (at > index ? at - 1 : at))),
+                  );
+                }}
+              />
+            ) : (
+              <button
+                key={row.id}
+                type="button"
+                aria-label={`Edit ${label || key}`}
+                onClick={() => setUnfolded(new Set(unfolded).add(index))}
+                className="flex min-h-8 items-center gap-3 rounded px-2 text-left text-[13px] hover:bg-raised"
+              >
+                <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">{label || key}</span>
+                <span className="figure text-[12px] text-soft">{key}</span>
+                <span className="w-14 text-[12px] text-soft">{type}</span>
+              </button>
+            );
+          })}
         </div>
       </Panel>
     </FormFrame>
   );
 }
+
+/** From so many on they are searched. */
+const manySettings = 10;
 
 /** A catalogue as a file, out and in; faults are shown with their path, and nothing is changed by a faulty file. */
 function CatalogueFile({ engineId }: { engineId: string }) {

@@ -28,7 +28,12 @@ export function FormFrame({
   children: ReactNode;
 }) {
   return (
-    <form className="mx-auto grid max-w-4xl gap-4 p-6" onSubmit={onSubmit} noValidate aria-label={title}>
+    <form
+      className="mx-auto grid max-w-4xl gap-4 p-6 max-sm:[&_.grid]:!grid-cols-1"
+      onSubmit={onSubmit}
+      noValidate
+      aria-label={title}
+    >
       <h1 className="text-xl font-semibold">{title}</h1>
       {restored && (
         <p

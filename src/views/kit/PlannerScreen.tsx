@@ -59,7 +59,7 @@ export function PlannerScreen({
       </EmptyPanel>
     );
   return (
-    <div className="grid gap-4">
+    <div className="grid grid-cols-1 gap-4">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 text-[13px]">
         {(
           [
@@ -97,7 +97,7 @@ export function PlannerScreen({
           </div>
         ))}
       </div>
-      <div className={clsx("grid gap-4", beside && "lg:grid-cols-2")}>
+      <div className={clsx("grid grid-cols-1 gap-4", beside && "lg:grid-cols-2")}>
         {[first, ...(beside ? [beside] : [])].map(({ id, label, display }) => (
           <DisplayPlan
             key={id}
@@ -180,7 +180,7 @@ function DisplayPlan({
           {draw(plan.scales[tried - 1] ?? first(plan.scales), physical.width / shrink)}
         </div>
       ) : (
-        <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4" : "grid-cols-2")}>
+        <div className={clsx("mb-4 grid gap-3", wide ? "grid-cols-4 max-sm:grid-cols-2" : "grid-cols-2")}>
           {plan.scales.slice(from, from + (wide ? 4 : 2)).map((row) => draw(row))}
         </div>
       )}
@@ -190,7 +190,7 @@ function DisplayPlan({
             <tr>
               {["Scale", "Picture", "Mpx", "Cost", "Of display", "Lines", ""].map((head, index) => (
                 <th key={index} className="px-2 py-1 font-normal">
-                  {head}
+                  {head || <span className="sr-only">What it is good for</span>}
                 </th>
               ))}
             </tr>

@@ -17,11 +17,11 @@ export function RigDisplays({ form }: { form: UseFormReturn<NewRig> }) {
         <Button
           onClick={() =>
             displays.append({
-              name: "television",
+              name: "",
               connection: "cable",
-              width: 1920,
-              height: 1080,
-              refreshHz: [60],
+              width: null,
+              height: null,
+              refreshHz: [],
               diagonalInch: null,
             })
           }

@@ -2,9 +2,9 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Controller, useForm } from "react-hook-form";
-import { newRigSchema, type NewRig } from "@/core/kit";
+import { newRigSchema, plainRig, type NewRig } from "@/core/kit";
 import type { RigDetail } from "@/core/records";
-import { Field, Input, Panel, Switch, say } from "@/ui";
+import { Field, Input, Panel, Switch, say, When } from "@/ui";
 import { FormFrame } from "./FormFrame";
 import { MilliampHours } from "./MilliampHours";
 import { RigClusters } from "./RigClusters";
@@ -13,32 +13,11 @@ import { RigModes } from "./RigModes";
 import { figureFields } from "./figureFields";
 import { useSaving } from "./useSaving";
 
+const [screen] = plainRig(0).displays;
+/** A rig of which nothing is said yet; the refresh of its display is asked for. */
 const blank: NewRig = {
   name: "",
-  spec: {
-    kind: "",
-    processor: { clusters: [{ cores: 4, baseGhz: 1.5, boostGhz: 2.5 }] },
-    graphics: { units: null, clockGhz: null },
-    memoryGb: 8,
-    storage: "",
-    system: { version: "", date: null },
-    driver: { version: "", date: null },
-    displays: [
-      {
-        name: "own screen",
-        connection: "built in",
-        width: 1280,
-        height: 800,
-        refreshHz: [60],
-        diagonalInch: null,
-      },
-    ],
-    powerModes: [{ name: "usual", watts: null, use: "any" }],
-    clockOptions: [],
-    cooling: { kind: "", coolerToHand: false },
-    batteryWh: null,
-    temperatureLimitC: null,
-  },
+  spec: { ...plainRig(0), displays: screen ? [{ ...screen, refreshHz: [] }] : [] },
 };
 
 /** Describes a rig by hand; another description of a rig that is there already is another revision of it. */
@@ -136,7 +115,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
                 <b>Revision {number}</b>
                 {said && `, ${said}`}{" "}
                 <span className="text-soft">
-                  {say.dateTime(createdAt)}, {say.count(runs, "run")}
+                  <When at={createdAt} />, {say.count(runs, "run")}
                 </span>
               </li>
             ))}

@@ -47,12 +47,7 @@ export function RigModes({ form }: { form: UseFormReturn<NewRig> }) {
               />
             )}
           </Field>
-          <Button
-            look="quiet"
-            aria-label={`Remove mode ${index + 1}`}
-            disabled={modes.fields.length === 1}
-            onClick={() => modes.remove(index)}
-          >
+          <Button look="quiet" aria-label={`Remove mode ${index + 1}`} onClick={() => modes.remove(index)}>
             <X size={14} aria-hidden />
           </Button>
         </div>

@@ -6,13 +6,15 @@ import { newSystemSchema, type NewSystem } from "@/core/kit";
 import type { SystemRow } from "@/core/records";
 import { Button, Field, Input, Panel } from "@/ui";
 import { FormFrame } from "./FormFrame";
+import { Shapes } from "./Shapes";
 import { numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
 const blank: NewSystem = {
   name: "",
-  screens: [{ width: 320, height: 240, pixelAspect: 1 }],
-  rates: [{ region: "", hz: 60 }],
+  screens: [],
+  // Not said yet: the schema asks for it.
+  rates: [{ region: "", hz: null as unknown as number }],
   note: "",
 };
 
@@ -20,7 +22,7 @@ const blank: NewSystem = {
 export function SystemForm({ system }: { system?: SystemRow }) {
   const values = system ? newSystemSchema.parse(system) : blank;
   const form = useForm<NewSystem>({ resolver: zodResolver(newSystemSchema), defaultValues: values });
-  const { register, control, handleSubmit, formState } = form;
+  const { register, control, handleSubmit, setValue, getValues, formState } = form;
   const { errors, isSubmitting } = formState;
   const { save, restored, forget, conflict } = useSaving(
     form,
@@ -53,7 +55,18 @@ export function SystemForm({ system }: { system?: SystemRow }) {
       keep="Keep the system"
       back="/kit/systems"
     >
-      <Panel className="grid grid-cols-2 gap-4">
+      {!system && (
+        <Panel title="Begin with a common shape, or with none">
+          <Shapes
+            onTake={({ name, screens: taken, rates: own }) => {
+              setValue("screens", taken, { shouldDirty: true });
+              setValue("rates", own, { shouldDirty: true });
+              if (getValues("name").trim() === "") setValue("name", name, { shouldDirty: true });
+            }}
+          />
+        </Panel>
+      )}
+      <Panel className="grid grid-cols-2 gap-4 max-sm:grid-cols-1">
         <Field label="Name" error={errors.name?.message}>
           {(ids) => <Input {...ids} autoFocus {...register("name")} />}
         </Field>
@@ -94,7 +107,6 @@ export function SystemForm({ system }: { system?: SystemRow }) {
             <Button
               look="quiet"
               aria-label={`Remove screen ${index + 1}`}
-              disabled={screens.fields.length === 1}
               onClick={() => screens.remove(index)}
             >
               <X size={14} aria-hidden />

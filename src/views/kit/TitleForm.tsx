@@ -4,7 +4,9 @@ import { Plus, X } from "lucide-react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { hardnesses, newTitleSchema, type NewTitle } from "@/core/kit";
 import type { SystemRow, TitleDetail } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Switch, TextArea } from "@/ui";
+import { useState } from "react";
+import { Button, SearchChoice, Choice, Field, Input, Panel, Switch, TextArea } from "@/ui";
+import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { numeric } from "./numeric";
 import { useSaving } from "./useSaving";
@@ -12,20 +14,21 @@ import { useSaving } from "./useSaving";
 /** Describes a title: its rate, how hard it is, where it sinks, and what limits it. */
 export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: TitleDetail }) {
   const blank: NewTitle = {
-    systemId: systems[0]?.id ?? "",
+    systemId: "",
     name: "",
-    nativeFps: systems[0]?.rates[0]?.hz ?? 60,
+    // Not said yet: the schema asks for it.
+    nativeFps: null as unknown as number,
     tied: true,
     region: "",
     hardness: "typical",
-    scenes: [{ name: "opening", how: "", seconds: 60, worst: false }],
+    scenes: [],
     memoryNeededGb: null,
     patches: [],
     notes: "",
   };
   const values = title ? newTitleSchema.parse(title) : blank;
   const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
-  const { register, control, handleSubmit, watch, formState } = form;
+  const { register, control, handleSubmit, setValue, watch, formState } = form;
   const { errors, isSubmitting } = formState;
   const { save, restored, forget, conflict } = useSaving(
     form,
@@ -36,6 +39,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
   );
   const patches = useFieldArray({ control, name: "patches" });
   const scenes = useFieldArray({ control, name: "scenes" });
+  const [lacking, setLacking] = useState<string | null>(null);
   const system = systems.find(({ id }) => id === watch("systemId"));
   return (
     <FormFrame
@@ -49,7 +53,19 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
       keep="Keep the title"
       back="/kit/titles"
     >
-      <Panel className="grid grid-cols-2 gap-4">
+      {lacking !== null && (
+        <AddSheet
+          what="system"
+          typed={lacking}
+          systems={systems}
+          onClose={() => setLacking(null)}
+          onAdded={(id) => {
+            setValue("systemId", id, { shouldDirty: true });
+            setLacking(null);
+          }}
+        />
+      )}
+      <Panel className="grid grid-cols-2 gap-4 max-sm:grid-cols-1">
         <Field label="Name" error={errors.name?.message}>
           {(ids) => <Input {...ids} autoFocus {...register("name")} />}
         </Field>
@@ -59,12 +75,13 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
               control={control}
               name="systemId"
               render={({ field }) => (
-                <Choice
+                <SearchChoice
                   id={id}
                   label="System"
                   value={field.value}
                   onChange={field.onChange}
                   options={systems.map(({ id: value, name }) => ({ value, label: name }))}
+                  onAdd={setLacking}
                 />
               )}
             />

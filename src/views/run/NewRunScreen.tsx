@@ -47,6 +47,7 @@ export function NewRunScreen({
   if (!rig || !conditions || rig.id !== job.rigId) {
     return (
       <div className="mx-auto max-w-xl p-6">
+        <h1 className="mb-4 text-xl font-semibold">New run</h1>
         <Panel title={`${job.rig} isn't on the bench`}>
           <p className="mb-4 text-soft">
             This job is for {job.rig}

@@ -1,5 +1,9 @@
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
+import { useState } from "react";
 import { Choice, Field, Input, Switch } from "@/ui";
+
+/** From so many on they are searched, in sections. */
+const manySettings = 14;
 
 /** The settings in force for a run, from the engine's catalogue; what differs from the default is marked. */
 export function SettingsInForce({
@@ -11,67 +15,103 @@ export function SettingsInForce({
   settings: Settings;
   onChange: (settings: Settings) => void;
 }) {
+  const [wanted, setWanted] = useState("");
+  const [onlyChanged, setOnlyChanged] = useState(false);
   if (catalogue.length === 0)
     return <p className="text-[13px] text-soft">This engine has no settings catalogue yet.</p>;
+  const many = catalogue.length > manySettings;
   const changed = new Set(changesBetween(defaultsOf(catalogue), settings).map(({ key }) => key));
   const put = (key: string, value: SettingValue) => onChange({ ...settings, [key]: value });
+  const shown = catalogue.filter(
+    ({ key, label, section }) =>
+      (!onlyChanged || changed.has(key)) &&
+      `${label} ${key} ${section}`.toLowerCase().includes(wanted.toLowerCase()),
+  );
+  const sections = [...new Set(shown.map(({ section }) => section))];
   return (
-    <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-      {catalogue.map((setting) => {
-        const value = settings[setting.key] ?? setting.default;
-        const label = changed.has(setting.key) ? `${setting.label} *` : setting.label;
-        if (setting.type === "switch")
-          return (
-            <div key={setting.key} className="self-center">
-              <Switch label={label} checked={value === true} onChange={(on) => put(setting.key, on)} />
-            </div>
-          );
-        if (setting.type === "choice")
-          return (
-            <Field key={setting.key} label={label}>
-              {({ id }) => (
-                <Choice
-                  id={id}
-                  label={setting.label}
-                  value={String(value)}
-                  options={setting.choices.map((choice) => ({ value: choice, label: choice }))}
-                  onChange={(choice) => put(setting.key, choice)}
-                />
-              )}
-            </Field>
-          );
-        if (setting.type === "number") {
-          return (
-            <Field key={setting.key} label={label}>
-              {(ids) => (
-                <Input
-                  {...ids}
-                  type="number"
-                  value={String(value)}
-                  min={setting.min ?? undefined}
-                  max={setting.max ?? undefined}
-                  step={setting.step ?? "any"}
-                  onChange={(event) =>
-                    event.target.value !== "" && put(setting.key, Number(event.target.value))
-                  }
-                />
-              )}
-            </Field>
-          );
-        }
-        return (
-          <Field key={setting.key} label={label}>
-            {(ids) => (
-              <Input
-                {...ids}
-                value={String(value)}
-                maxLength={200}
-                onChange={(event) => put(setting.key, event.target.value)}
-              />
-            )}
-          </Field>
-        );
-      })}
+    <div className="grid gap-3">
+      {many && (
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <Input
+            type="search"
+            aria-label="Search the settings"
+            placeholder={`find among ${catalogue.length}`}
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+            className="max-w-44"
+          />
+          <Switch label="only what differs" checked={onlyChanged} onChange={setOnlyChanged} />
+        </div>
+      )}
+      {many && shown.length === 0 && (
+        <p className="text-[13px] text-soft">
+          {onlyChanged ? "Nothing differs from the engine’s defaults." : "No setting by that name."}
+        </p>
+      )}
+      {sections.map((section) => (
+        <section key={section} className="grid grid-cols-2 gap-x-4 gap-y-3 max-sm:grid-cols-1">
+          {many && sections.length > 1 && (
+            <h3 className="col-span-full text-[12px] font-semibold text-soft">{section || "No section"}</h3>
+          )}
+          {shown
+            .filter((setting) => setting.section === section)
+            .map((setting) => {
+              const value = settings[setting.key] ?? setting.default;
+              const label = changed.has(setting.key) ? `${setting.label} *` : setting.label;
+              if (setting.type === "switch")
+                return (
+                  <div key={setting.key} className="self-center">
+                    <Switch label={label} checked={value === true} onChange={(on) => put(setting.key, on)} />
+                  </div>
+                );
+              if (setting.type === "choice")
+                return (
+                  <Field key={setting.key} label={label}>
+                    {({ id }) => (
+                      <Choice
+                        id={id}
+                        label={setting.label}
+                        value={String(value)}
+                        options={setting.choices.map((choice) => ({ value: choice, label: choice }))}
+                        onChange={(choice) => put(setting.key, choice)}
+                      />
+                    )}
+                  </Field>
+                );
+              if (setting.type === "number") {
+                return (
+                  <Field key={setting.key} label={label}>
+                    {(ids) => (
+                      <Input
+                        {...ids}
+                        type="number"
+                        value={String(value)}
+                        min={setting.min ?? undefined}
+                        max={setting.max ?? undefined}
+                        step={setting.step ?? "any"}
+                        onChange={(event) =>
+                          event.target.value !== "" && put(setting.key, Number(event.target.value))
+                        }
+                      />
+                    )}
+                  </Field>
+                );
+              }
+              return (
+                <Field key={setting.key} label={label}>
+                  {(ids) => (
+                    <Input
+                      {...ids}
+                      value={String(value)}
+                      maxLength={200}
+                      onChange={(event) => put(setting.key, event.target.value)}
+                    />
+                  )}
+                </Field>
+              );
+            })}
+        </section>
+      ))}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { call } from "@/contract";
 import { isAgainst, kindOf, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
-import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say } from "@/ui";
+import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When } from "@/ui";
 
 /** What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone in one. */
 export function DecidePanel({
@@ -95,7 +95,7 @@ export function DecidePanel({
             <b>{trial.choice === "keep" ? `${named(trial.keptArm)} kept` : "Put back"}</b>
           </p>
           <p className="text-[13px] text-soft">
-            {trial.decidedAt && say.dateTime(trial.decidedAt)}
+            {trial.decidedAt && <When at={trial.decidedAt} />}
             {trial.reason && `: “${trial.reason}”`}
           </p>
           {outcome &&

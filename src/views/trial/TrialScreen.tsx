@@ -13,6 +13,7 @@ import { useDrops } from "@/views/drop";
 import { useLive } from "@/views/live";
 import { Arms } from "./Arms";
 import { DecidePanel } from "./DecidePanel";
+import { Deciding } from "./Deciding";
 import { Evidence } from "./fits";
 import { FirstVisits } from "./FirstVisits";
 import { useReckoning } from "./useReckoning";
@@ -62,7 +63,7 @@ export function TrialScreen(loaded: TrialView) {
   const newest = (arm: number) => runs.filter((run) => run.arm === arm && !run.crashed).at(-1) ?? null;
   const [first, other] = [newest(0), newest(advice?.arm ?? 1) ?? newest(1)];
   return (
-    <div className="mx-auto grid max-w-7xl gap-4 p-4 lg:grid-cols-[minmax(0,1fr)_320px]">
+    <div className="mx-auto grid max-w-7xl grid-cols-1 gap-4 p-4 lg:grid-cols-[minmax(0,1fr)_320px]">
       <Keys
         actions={[
           { keys: "escape", shown: "Esc", label: "back to the job", run: () => router.push(back) },
@@ -82,7 +83,7 @@ export function TrialScreen(loaded: TrialView) {
             : []),
         ]}
       />
-      <div className="grid min-w-0 content-start gap-4">
+      <div className="grid min-w-0 grid-cols-1 content-start gap-4">
         <header>
           <p className="text-[13px] text-soft">
             <Link href={back} className="underline decoration-line underline-offset-4">
@@ -163,6 +164,7 @@ export function TrialScreen(loaded: TrialView) {
           onMore={more}
           next={next === null ? null : { name: armAt(trial, next).name, path: runPath(next) }}
         />
+        <Deciding view={view} />
         {faults.length > 0 && (
           <Panel title="Faults in these runs">
             <ul className="space-y-1.5 text-[13px]">

@@ -67,7 +67,7 @@ export function Heat({ fit: { rows, limitC }, view: { trial } }: FitProps<HeatRe
         <table aria-label="Heat of each run" className="mt-2 w-full text-left text-[13px]">
           <Head
             names={[
-              "",
+              "Line",
               "Run",
               "Settles at, 95 %",
               "Time constant",
