@@ -62,7 +62,6 @@ try {
     ],
     ["job-try-next", job("Quiet Machines")],
     ["trial-engines", await trial("Glasshouse Duel", 1)],
-    ["trial-cold-daylight", await trial("The Drowned Gallery", 1), undefined, "daylight"],
     ["sweep-resolution", await trial("Basalt Choir", 1)],
     ["sweep-power-daylight", await trial("Ninth Parallel", 1, "Tansy"), undefined, "daylight"],
     ["sweep-heat", await trial("Ninth Parallel", 1, "Pipit")],
@@ -89,7 +88,29 @@ try {
         }
       },
     ],
-    ["titles", "/kit/titles?filter=hard"],
+    [
+      "queue",
+      `${job("Quiet Machines")}/runs/new?trial=${(await trial("Quiet Machines", 1)).split("/").at(-1)}`,
+      async () => {
+        await onTheBench();
+        const rows = (seconds, ms) =>
+          [
+            "frame time ms",
+            ...Array.from({ length: (1000 * seconds) / ms }, (_, i) =>
+              (ms * (1 + 0.03 * Math.sin(i * 1.3))).toFixed(3),
+            ),
+          ].join("\n");
+        await page.getByLabel("Log files").setInputFiles(
+          [18.1, 16.9, 17.8].map((ms, at) => ({
+            name: `weaving-floor-${at + 4}.csv`,
+            mimeType: "text/csv",
+            buffer: Buffer.from(`${rows(30 + at, ms)}\n`),
+          })),
+        );
+        await page.getByRole("region", { name: "Preview" }).waitFor();
+      },
+    ],
+    ["jobs", "/jobs?sort=title"],
     ["rig-form-daylight", "/kit/rigs/new", undefined, "daylight"],
     [
       "engine-daylight",
@@ -123,11 +144,11 @@ try {
       },
     ],
     [
-      "planner-two-screens-daylight",
-      "/kit/planner",
+      "look-daylight",
+      "/look",
       async () => {
-        await choose("System", "Twofold");
-        await choose("Screens", "side by side");
+        await page.getByLabel("Log files").setInputFiles(join(root, "samples", "areas-first-visit.csv"));
+        await page.getByRole("region", { name: "Preview" }).waitFor();
       },
       "daylight",
     ],

@@ -5,6 +5,7 @@ import type { RunEditsView, RunRow } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { armOf } from "./armOf";
 import { measured } from "./figures";
 import { yardstickNow } from "./judgeAnew";
 import { lockOpenJob } from "./lockJob";
@@ -105,13 +106,8 @@ async function placing(
         "Take its decision back first: it rests on this run.",
       );
   }
-  if (trialId === null || arm === null) return { trialId: null, arm: null };
-  await data.lockRow("trials", trialId);
-  const trial = await data.findTrial(trialId);
-  const made = trial?.jobId === jobId ? trial.arms[arm] : undefined;
-  if (!trial || !made) throw notFound("arm of a trial");
-  if (trial.decidedAt)
-    throw new Problem(409, "This trial is decided.", "Take its decision back to add a run to it.");
+  const made = await armOf({ trialId, arm, jobId });
+  if (!made) return { trialId: null, arm: null };
   return {
     trialId,
     arm,

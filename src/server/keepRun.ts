@@ -7,6 +7,7 @@ import type { RunState } from "@/core/records";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { armOf } from "./armOf";
 import { measured } from "./figures";
 import { loadStory } from "./loadStory";
 import { lockOpenJob } from "./lockJob";
@@ -18,18 +19,6 @@ export interface ImportedRun {
   id: string;
   number: number;
   grade: Grade | null;
-}
-
-/** The arm that a run was made for. */
-async function armOf({ trialId, arm, jobId }: Pick<NewRun, "trialId" | "arm" | "jobId">) {
-  if (trialId === null || arm === null) return null;
-  await data.lockRow("trials", trialId);
-  const trial = await data.findTrial(trialId);
-  const made = trial?.jobId === jobId ? trial.arms[arm] : undefined;
-  if (!trial || !made) throw notFound("arm of a trial");
-  if (trial.decidedAt)
-    throw new Problem(409, "This trial is decided.", "Take its decision back to add a run to it.");
-  return made;
 }
 
 /** The same file makes the same run: kept twice it would count as a repeat that nobody made. */

@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import { namedJobSchema } from "@/contract";
-import { commonShapes, plainRig, type Conditions, type Settings } from "@/core/kit";
+import { commonShapes, plainRig, plainTitle, type Conditions, type Settings } from "@/core/kit";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
@@ -70,18 +70,8 @@ async function titleOf(named: Asked): Promise<{ id: string; systemId: string }> 
     if (found[0]) return found[0];
   }
   const of = systemId ?? (await systemNamed(unnamed("System"), nativeFps));
-  const id = await data.addTitle({
-    systemId: of,
-    name: title === "" ? await freeTitle(of) : title,
-    nativeFps,
-    tied,
-    region: "",
-    hardness: "typical",
-    scenes: [],
-    memoryNeededGb: null,
-    patches: [],
-    notes: "",
-  });
+  const name = title === "" ? await freeTitle(of) : title;
+  const id = await data.addTitle(plainTitle({ systemId: of, name, nativeFps, tied }));
   return { id, systemId: of };
 }
 

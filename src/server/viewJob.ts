@@ -4,7 +4,6 @@ import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
 import type { JobView } from "@/core/records";
 import * as data from "@/data";
-import { viewBench } from "./benchUse";
 import { isOtherwise } from "./judgeAnew";
 import { loadOnRig, loadTried } from "./loadStory";
 import { notFound } from "./problem";
@@ -23,8 +22,9 @@ export async function viewJob(id: string): Promise<JobView> {
   const [{ job, story, rig, system, title, noise, noiseMeasured }, faults, bench] = await Promise.all([
     loadOnRig(id),
     data.listFaults(id),
-    viewBench(),
+    data.readBench(),
   ]);
+  const otherRig = bench.rigId !== null && bench.rigId !== job.rigId ? await data.findRig(bench.rigId) : null;
   const telling = latestTelling(story);
   const [leftOutRuns, leftOutTrials, inForce, runs, tried, whole] = await Promise.all([
     data.leftOutRuns(id),
@@ -43,7 +43,7 @@ export async function viewJob(id: string): Promise<JobView> {
     inForce,
     leftOut: { runs: leftOutRuns, trials: leftOutTrials },
     otherYardstick: story.runs.filter((run) => isOtherwise(run, job)).length,
-    otherOnBench: bench.rig && bench.rig.id !== job.rigId ? bench.rig.name : null,
+    otherOnBench: otherRig?.name ?? null,
     overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
     ...readJob(story, { rig, system, title, tried }, whole),
     noise,

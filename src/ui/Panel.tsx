@@ -49,12 +49,15 @@ export function Figure({
   name,
   value,
   unit,
+  note,
   title,
   large,
 }: {
   name: string;
   value: string;
   unit?: string;
+  /** What it was counted from, or the longest of it. */
+  note?: string;
   title?: string;
   large?: boolean;
 }) {
@@ -62,8 +65,11 @@ export function Figure({
     <div title={title} className="min-w-0">
       <dt className="truncate text-[12px] text-soft">{name}</dt>
       <dd className={clsx("figure", large ? "text-2xl" : "text-[14px]")}>
-        {value}
-        {unit && <span className="ml-1 text-[12px] text-soft">{unit}</span>}
+        <span className="whitespace-nowrap">
+          {value}
+          {unit && <span className="ml-1 text-[12px] text-soft">{unit}</span>}
+        </span>
+        {note && <span className="ml-1.5 whitespace-nowrap text-[12px] text-soft">{note}</span>}
       </dd>
     </div>
   );

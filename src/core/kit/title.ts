@@ -53,3 +53,14 @@ export const newTitleSchema = z.object({
   notes: z.string().trim().max(2000),
 });
 export type NewTitle = z.infer<typeof newTitleSchema>;
+
+/** A title of which its system, name, rate and tie are known, and nothing else. */
+export const plainTitle = (known: Pick<NewTitle, "systemId" | "name" | "nativeFps" | "tied">): NewTitle => ({
+  ...known,
+  region: "",
+  hardness: "typical",
+  scenes: [],
+  memoryNeededGb: null,
+  patches: [],
+  notes: "",
+});

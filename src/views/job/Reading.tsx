@@ -112,7 +112,7 @@ export function Reading({
           <Figure
             name="Dips"
             value={summary.dips ? String(summary.dips.count) : "–"}
-            unit={
+            note={
               summary.dips && summary.dips.count > 0
                 ? `longest ${say.clock(summary.dips.longestMs)}`
                 : undefined
@@ -135,10 +135,11 @@ export function Reading({
               <Figure
                 name="Hitches"
                 value={say.number(summary.hitches?.perMinute)}
-                unit={
+                unit="/min"
+                note={
                   summary.hitches
-                    ? `/min, ${summary.hitches.count} in ${(summary.durationMs / 1000).toFixed(0)} s`
-                    : "/min"
+                    ? `${summary.hitches.count} in ${(summary.durationMs / 1000).toFixed(0)} s`
+                    : undefined
                 }
               />
               <Figure
@@ -173,7 +174,7 @@ export function Reading({
           <Figure
             name={summary.form === "frames" ? "Frames" : "Readings"}
             value={summary.frames.toLocaleString("en-GB")}
-            unit={`in ${say.clock(summary.durationMs)}`}
+            note={`in ${say.clock(summary.durationMs)}`}
           />
           {run.skippedRows > 0 && <Figure name="Rows left out" value={String(run.skippedRows)} />}
         </dl>

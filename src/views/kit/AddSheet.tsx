@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract";
-import { plainRig, type NewSystem } from "@/core/kit";
+import { plainRig, plainTitle, type NewSystem } from "@/core/kit";
 import { Button, Choice, Field, Input, Sheet, Switch } from "@/ui";
 import { Shapes } from "./Shapes";
 
@@ -69,20 +69,7 @@ export function AddSheet({
           catalogue: [],
         },
       });
-    return call("addTitle", {
-      body: {
-        systemId: systemId ?? "",
-        name,
-        nativeFps: rate,
-        tied,
-        region: "",
-        hardness: "typical",
-        scenes: [],
-        memoryNeededGb: null,
-        patches: [],
-        notes: "",
-      },
-    });
+    return call("addTitle", { body: plainTitle({ systemId: systemId ?? "", name, nativeFps: rate, tied }) });
   };
   const add = async () => {
     const sent = await send();

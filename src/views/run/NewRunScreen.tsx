@@ -192,6 +192,7 @@ export function NewRunScreen({
               onKept={(run) => onKept([run])}
               arms={trial && trial.arms.length > 1 ? trial.arms.map(({ name }) => name) : null}
               firstArm={trial?.arm ?? 0}
+              key={trial?.arm}
               draft={trial ? trial.id : job.id}
               begin={async () => (arm) => particulars("tally", arm)}
             />

@@ -26,15 +26,15 @@ export function Preview({
   return (
     <section aria-label="Preview" className="grid gap-4">
       <p className="figure text-[13px] text-soft [overflow-wrap:anywhere]">{name}</p>
-      <div className="grid grid-cols-[auto_1fr] items-center gap-6">
+      <div className="grid grid-cols-[auto_1fr] items-center gap-6 max-sm:grid-cols-1 max-sm:gap-3">
         <div>
           <VerdictLamp grade={verdict.grade} size={40} large ran />
         </div>
-        <dl className="grid grid-cols-4 gap-3">
+        <dl className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
           <Figure
             name={preview.form === "frames" ? "Frames" : "Readings"}
             value={reading.rows.toLocaleString("en-GB")}
-            unit={`in ${say.clock(preview.durationMs)}`}
+            note={`in ${say.clock(preview.durationMs)}`}
           />
           <Figure name="Average" value={say.number(preview.averageFps, 2)} unit="fps" />
           <Figure
