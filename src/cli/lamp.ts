@@ -2,6 +2,7 @@
 import { Command, CommanderError } from "commander";
 import { analyse } from "./analyse";
 import { compareCommand } from "./compare";
+import { config } from "./config";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
 import { scaleLaw } from "./scaleLaw";
@@ -15,6 +16,7 @@ analyse(program);
 resolution(program);
 compareCommand(program);
 scaleLaw(program);
+config(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

@@ -1,0 +1,156 @@
+import { jsonLayout } from "./json";
+import { linesLayout } from "./lines";
+import { tomlLayout } from "./toml";
+import {
+  ConfigProblem,
+  literalOf,
+  type ConfigFormat,
+  type ConfigValue,
+  type Edit,
+  type Layout,
+  type Spot,
+} from "./types";
+import { xmlLayout } from "./xml";
+import { yamlLayout } from "./yaml";
+
+/** A value of a file: where it stands, and what it is. */
+export interface ConfigEntry {
+  /** Sections or parents parted by "/", empty at the top. */
+  section: string;
+  key: string;
+  line: number;
+  value: ConfigValue;
+}
+
+/** One line of what a patch changes; null where there was none. */
+export interface Difference {
+  path: string;
+  line: number;
+  before: ConfigValue;
+  after: ConfigValue;
+}
+
+const layouts: Record<ConfigFormat, (text: string) => Layout> = {
+  toml: tomlLayout,
+  ini: (text) => linesLayout(text, true),
+  flat: (text) => linesLayout(text, false),
+  yaml: yamlLayout,
+  json: jsonLayout,
+  xml: xmlLayout,
+};
+const endings: Record<string, ConfigFormat> = {
+  toml: "toml",
+  ini: "ini",
+  yaml: "yaml",
+  yml: "yaml",
+  json: "json",
+  jsonc: "json",
+  xml: "xml",
+};
+
+/** A file's format by its name; by its content where the name says nothing. */
+export function formatOf(name: string, text: string): ConfigFormat {
+  const ending = /\.([^.]+)$/.exec(name)?.[1]?.toLowerCase() ?? "";
+  if (Object.hasOwn(endings, ending)) return endings[ending] ?? "flat";
+  const start = text.trimStart();
+  if (start.startsWith("{")) return "json";
+  if (start.startsWith("<")) return "xml";
+  return /^\s*\[[^\]\n]+\]\s*([;#].*)?$/m.test(text) ? "ini" : "flat";
+}
+
+/** What a file says. @throws ConfigProblem with the line */
+export function readConfig(text: string, format: ConfigFormat): ConfigEntry[] {
+  return layouts[format](text).spots.map(({ path, line, value }) => ({
+    section: path.slice(0, -1).join("/"),
+    key: path.at(-1) ?? "",
+    line,
+    value,
+  }));
+}
+
+/** "SECTION/KEY=VALUE" as a path and what is wanted there. @throws ConfigProblem */
+export function wantedIn(text: string): { path: string; value: string } {
+  const at = text.indexOf("=");
+  if (at <= 0) throw new ConfigProblem(`“${text}” sets nothing; write it as SECTION/KEY=VALUE`);
+  return { path: text.slice(0, at), value: text.slice(at + 1) };
+}
+
+const isTyped = (format: ConfigFormat) => format === "toml" || format === "yaml" || format === "json";
+
+/** A value as the format holds it: a text stays a text where one stands, else it is what it reads as. */
+function valueFor(format: ConfigFormat, value: ConfigValue, spot: Spot | undefined): ConfigValue {
+  if (!isTyped(format)) return value === null ? "" : String(value);
+  if (typeof value !== "string") return spot && typeof spot.value === "string" ? String(value) : value;
+  return spot && typeof spot.value === "string" ? value : literalOf(value);
+}
+
+/**
+ * A file with some of its values changed, and every other character as it was. What comes out is read again: only what was asked
+ * for may differ.
+ * @param wanted values by path, parted by "/"
+ * @throws ConfigProblem with the line for what can't be patched safely
+ */
+export function patchConfig(
+  text: string,
+  format: ConfigFormat,
+  wanted: { path: string; value: ConfigValue }[],
+): { text: string; differences: Difference[] } {
+  let now = text;
+  const differences: Difference[] = [];
+  for (const { path, value } of wanted) {
+    const layout = layouts[format](now);
+    const found = layout.spots.filter((spot) => spot.path.join("/") === path);
+    const [spot, second] = found;
+    if (second)
+      throw new ConfigProblem(
+        `“${path}” stands ${found.length} times: which is meant can't be told`,
+        second.line,
+      );
+    if (spot?.fixed) throw new ConfigProblem(`“${path}” isn't changed: ${spot.fixed}`, spot.line);
+    const after = valueFor(format, value, spot);
+    if (spot && spot.value === after) continue;
+    const edit: Edit = spot
+      ? { start: spot.start, end: spot.end, text: layout.written(spot, after) }
+      : layout.added(pathOf(path, format), after);
+    const made = now.slice(0, edit.start) + edit.text + now.slice(edit.end);
+    const line = checked(layout, made, format, path, after, spot !== undefined);
+    differences.push({ path, line, before: spot?.value ?? null, after });
+    now = made;
+  }
+  return { text: now, differences };
+}
+
+/** A path in its parts: sections of an INI file may hold the sign that parts them. */
+function pathOf(path: string, format: ConfigFormat): string[] {
+  const parts = path.split("/");
+  if (format !== "ini" || parts.length < 3) return parts;
+  return [parts.slice(0, -1).join("/"), parts.at(-1) ?? ""];
+}
+
+/** Holds what came out against what went in. @returns the line of what was set */
+function checked(
+  before: Layout,
+  made: string,
+  format: ConfigFormat,
+  path: string,
+  after: ConfigValue,
+  wasThere: boolean,
+): number {
+  const unsafe = (why: string) => new ConfigProblem(`“${path}” can't be written safely: ${why}`);
+  let spots: Spot[];
+  try {
+    spots = layouts[format](made).spots;
+  } catch (error) {
+    throw unsafe((error as Error).message);
+  }
+  const own = spots.filter((spot) => spot.path.join("/") === path);
+  const [set] = own;
+  if (!set || own.length > 1 || set.value !== after) throw unsafe("read again it is something else");
+  const said = (list: Spot[]) =>
+    list.filter((spot) => spot.path.join("/") !== path).map((spot) => JSON.stringify([spot.path, spot.value]));
+  const [old, now] = [said(before.spots), said(spots)];
+  const sorted = (list: string[]) => (wasThere ? list : [...list].sort());
+  if (JSON.stringify(sorted(old)) !== JSON.stringify(sorted(now)))
+    throw unsafe("another value would change with it");
+  return set.line;
+}
