@@ -26,5 +26,7 @@ export default {
   // Looked up in the sandbox, these cost more than what is done with them.
   sandboxInjectedGlobals: ["Math", "Number"],
   // Packages that ship only ES modules.
-  transformIgnorePatterns: ["/node_modules/(?!(d3-[a-z-]+|internmap|pure-rand|react-hotkeys-hook|toml-eslint-parser)/)"],
+  transformIgnorePatterns: [
+    "/node_modules/(?!(d3-[a-z-]+|internmap|pure-rand|react-hotkeys-hook|toml-eslint-parser)/)",
+  ],
 };

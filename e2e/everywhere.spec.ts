@@ -159,7 +159,7 @@ test("the palette finds a trial, a title, a setting and what this screen can do"
 test("the trace is read by arrow keys, a stretch is marked by the space bar, and saved as it is drawn", async ({
   page,
 }) => {
-  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt")).json();
+  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
   await open(page, `/jobs/${rows[0].id}`);
   const chart = page.getByRole("group", { name: /^Frame time of run/ });
   await chart.waitFor();
@@ -249,7 +249,7 @@ test("a table and a run are saved as CSV, a job as JSON", async ({ page, request
   await page.getByRole("button", { name: "Save Jobs as CSV" }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe("jobs.csv");
-  const { rows } = await (await request.get("/api/v1/jobs?search=Basalt")).json();
+  const { rows } = await (await request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
   const saved = await request.get(`/api/v1/jobs/${rows[0].id}/file`);
   expect(saved.headers()["content-disposition"]).toContain("job.json");
   const job = await saved.json();
@@ -317,7 +317,7 @@ test("where colours are forced, what is chosen keeps an edge and charts keep the
   await open(page, "/jobs");
   const jobs = page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /Jobs/ });
   expect(await jobs.evaluate((link) => getComputedStyle(link).outlineStyle)).toBe("solid");
-  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt")).json();
+  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
   await open(page, `/jobs/${rows[0].id}`);
   const svg = page.locator("svg[data-chart]").first();
   await svg.waitFor();
@@ -326,7 +326,7 @@ test("where colours are forced, what is chosen keeps an edge and charts keep the
 
 test("at 1024 the trace keeps 560, and what a reading needs is a press away", async ({ page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
-  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt")).json();
+  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
   await open(page, `/jobs/${rows[0].id}`);
   const trace = page.getByRole("img", { name: /^Frame time of run/ });
   await trace.waitFor();

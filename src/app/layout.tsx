@@ -7,7 +7,6 @@ import { Frame, type Theme } from "@/views/frame";
 import { Live } from "@/views/live";
 
 export const metadata: Metadata = {
-  title: "Velvet Lamp",
   description: "Log in, verdict out: the tuner's bench.",
 };
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
@@ -20,6 +19,10 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const bench = await viewBench().catch(() => null);
   return (
     <html lang="en-GB" data-theme={theme}>
+      <head>
+        {/* Until the screen's own heading is known; not the framework's metadata, which would come back over it. */}
+        <title>Velvet Lamp</title>
+      </head>
       <body>
         <Live seen={seen}>
           <Frame bench={bench} theme={theme}>
