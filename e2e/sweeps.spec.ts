@@ -88,7 +88,7 @@ test("power: 35 at 15 W, 42 at 20 W, 25 at 30 W, from plan to the sweet spot kep
   // 48 Wh, nine tenths of it, over 20 W and 2.5 W of screen: 1.92 h.
   await expect(page.getByRole("row", { name: /sweet spot/ })).toContainText("1.9 h");
   await keep(page, "Brisk");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("power mode: Brisk");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Power mode: Brisk");
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
   expect(runs.map(({ conditions }: { conditions: { powerMode: string } }) => conditions.powerMode)).toEqual([
     "Even",
@@ -132,7 +132,7 @@ test("heat: with and without the cooler, throttling found, the curve fitted, coo
   await expect(page.getByRole("table", { name: "Heat of each run" })).toContainText("held by throttling");
   await expect(page.getByTestId("advice")).toContainText(/min to cool between runs/);
   await keep(page, "cooler on");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("cooler: on");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Cooler: on");
 });
 
 test("clocks: a ladder climbed over soaks, a step given up, the last clean one confirmed; cautions shown", async ({
@@ -166,7 +166,7 @@ test("clocks: a ladder climbed over soaks, a step given up, the last clean one c
     /Balanced is confirmed: 2 min clean, which rules out more than 8\d\.\d crashes an hour/,
   );
   await keep(page, "balanced");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("clocks: balanced");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Clocks: balanced");
 });
 
 test("memory: the slope to the wall, what more memory would give, noted", async ({ page, request }) => {
@@ -181,7 +181,7 @@ test("memory: the slope to the wall, what more memory would give, noted", async 
   );
   // 8 GB less what the system keeps is 7,619 MB: (7619 − 3000) / 200 = 23.1 min.
   await expect(page.getByTestId("advice")).toContainText(
-    /Memory grows by 200 MB a minute; the wall comes after 23\.\d min \(95 %/,
+    /Memory grows by 200 MB a minute; what the rig leaves it is full after 23\.\d min/,
   );
   await expect(page.getByTestId("advice")).toContainText(/With 12 GB it would last about 4\d min/);
   await page.keyboard.press("p");
@@ -209,7 +209,7 @@ test("rate: free 42 to 50, locked at 30 by a limiter that counts double; the tar
     page.getByRole("table", { name: "Candidate rates" }).getByRole("row", { name: /recommended/ }),
   ).toContainText("60");
   await keep(page, "30 fps");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("rate_limit: 0 → 60");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Rate limit: 0 → 60");
   const target = async () => (await (await request.get(`/api/v1/jobs/${job}`)).json()).job.targetFps;
   expect(await target()).toBe(30);
   await open(page, `/jobs/${job}/trials/${id}`);

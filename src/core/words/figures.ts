@@ -14,7 +14,7 @@ export const signed = (ratio: number, digits = 1) =>
 
 /** An interval of no width says nothing, and isn't said. @example effect({ ratio: 1.05, low: 1.02, high: 1.08 }) // → "+5.0 % (95 %: +2.0 % to +8.0 %)" */
 export const effect = ({ ratio, low, high }: Ratio) =>
-  low === high ? signed(ratio) : `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
+  signed(low) === signed(high) ? signed(ratio) : `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
 
 /** A rate with two digits where it isn't whole. @example rate(59.94) // → "59.94" */
 export const rate = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);

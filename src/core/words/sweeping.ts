@@ -268,7 +268,7 @@ export const sweepingSentences = {
     diedAfterMinutes: number | null;
     more: { gigabytes: number; minutes: number } | null;
   }) =>
-    `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
+    `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min${wall.low.toFixed(1) === wall.high.toFixed(1) ? "" : ` (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})`}` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
   "rate.native": ({ fps, held, ...sure }: { fps: number; held: number } & Sure) =>
     `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
