@@ -17,6 +17,10 @@ export const measure = (value: number | null | undefined, unit: string, digits =
 export const plain = (value: number, most = 2): string =>
   value.toLocaleString("en-GB", { maximumFractionDigits: most, useGrouping: false });
 
+/** What a text field holds as a number, a decimal comma too; NaN where it holds none. */
+export const numberIn = (text: string): number =>
+  text.trim() === "" ? Number.NaN : Number(text.replace(",", "."));
+
 /** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */
 export function clock(ms: number): string {
   if (ms < 60_000) return `${(ms / 1000).toFixed(ms < 10_000 ? 2 : 1)} s`;

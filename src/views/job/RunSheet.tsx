@@ -6,7 +6,7 @@ import { call, type DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Choice, Field, Input, Sheet, Switch, TextArea, say, When } from "@/ui";
+import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When } from "@/ui";
 
 const fieldNames: Record<string, string> = {
   label: "Name",
@@ -186,20 +186,13 @@ export function RunSheet({
         </Field>
         <Field label="Scene">
           {(ids) => (
-            <>
-              <Input
-                {...ids}
-                value={scene}
-                maxLength={120}
-                list={`${ids.id}-scenes`}
-                onChange={(event) => setScene(event.target.value)}
-              />
-              <datalist id={`${ids.id}-scenes`}>
-                {scenes.map((each) => (
-                  <option key={each} value={each} />
-                ))}
-              </datalist>
-            </>
+            <Suggest
+              {...ids}
+              value={scene}
+              maxLength={120}
+              options={scenes}
+              onChange={(event) => setScene(event.target.value)}
+            />
           )}
         </Field>
         <Field label="File">

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract";
 import { plainRig, plainTitle, type NewSystem } from "@/core/kit";
-import { Button, Choice, Field, Input, Sheet, Switch } from "@/ui";
+import { Button, Choice, Field, Input, Sheet, Switch, say } from "@/ui";
 import { Shapes } from "./Shapes";
 
 /** What a chooser lacks and can have made in place. */
@@ -19,7 +19,6 @@ const titles: Record<Lacking, string> = {
   engine: "An engine",
   system: "A system",
 };
-const numberIn = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.replace(",", ".")));
 
 /** Makes what a chooser lacks with the little that is needed, over the form that it is needed in; the rest can come later in Kit. */
 export function AddSheet({
@@ -48,7 +47,7 @@ export function AddSheet({
   const [shape, setShape] = useState<NewSystem | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const send = async () => {
-    const rate = numberIn(hz);
+    const rate = say.numberIn(hz);
     if (what === "rig") return call("addRig", { body: { name, spec: plainRig(rate) } });
     if (what === "system")
       return call("addSystem", {

@@ -27,8 +27,8 @@ function Hz({
 }) {
   const [text, setText] = useState(say.plain(value));
   useEffect(() => setText(say.plain(value)), [value]);
-  const read = Number(text.replace(",", "."));
-  const right = text.trim() !== "" && read >= 1 && read <= mostHz;
+  const isRate = (read: number) => read >= 1 && read <= mostHz;
+  const right = isRate(say.numberIn(text));
   return (
     <span className="whitespace-nowrap">
       <input
@@ -40,8 +40,8 @@ function Hz({
         onFocus={(event) => event.target.select()}
         onChange={(event) => {
           setText(event.target.value);
-          const now = Number(event.target.value.replace(",", "."));
-          if (event.target.value.trim() !== "" && now >= 1 && now <= mostHz) onChange(now);
+          const now = say.numberIn(event.target.value);
+          if (isRate(now)) onChange(now);
         }}
         onBlur={() => !right && setText(say.plain(value))}
         className="figure border-b border-dashed border-edge bg-transparent text-center text-text aria-invalid:border-caution"
