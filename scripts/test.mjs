@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
-import { freePort, root, say, show, stateFolder } from "./lib/run.mjs";
+import { freePort, heard, root, say, show, stateFolder } from "./lib/run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 const totals = { passed: 0, failed: 0 };
@@ -13,11 +13,22 @@ const add = (passed, failed) => {
   totals.failed += failed;
 };
 
-/** A check that passes or fails as a whole. */
+const begun = Date.now();
+const after = () => `${Math.round((Date.now() - begun) / 1000)} s after the start`;
+
+/** A check that passes or fails as a whole; its output is shown when it has ended, since others run beside it. */
 async function check(name, command, args) {
-  say(`\n— ${name}`);
-  const failed = (await show(command, args)) !== 0;
-  add(failed ? 0 : 1, failed ? 1 : 0);
+  const { code, output } = await heard(command, args);
+  say(`\n— ${name}: ${code === 0 ? "passed" : "failed"}, ${after()}\n${output}`.trimEnd());
+  add(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
+}
+
+async function checks() {
+  await check("types", process.execPath, ["scripts/types.mjs"]);
+  await check("lint", bin("eslint"), ["."]);
+  await check("formatting", bin("prettier"), ["--check", "--log-level=warn", "."]);
+  await check("kinds of trials", process.execPath, ["scripts/kinds.mjs", "--check"]);
+  await check("what nobody uses", bin("knip"), []);
 }
 
 function report(file) {
@@ -25,7 +36,7 @@ function report(file) {
 }
 
 async function unit(env) {
-  say("\n— unit tests");
+  say(`\n— unit tests, ${after()}`);
   const file = join(stateFolder, "unit.json");
   rmSync(file, { force: true });
   await show(bin("jest"), ["--coverage", "--json", `--outputFile=${file}`], { env });
@@ -35,7 +46,7 @@ async function unit(env) {
 }
 
 async function endToEnd(env) {
-  say("\n— the application in a browser");
+  say(`\n— the application in a browser, ${after()}`);
   const file = join(stateFolder, "browser.json");
   rmSync(file, { force: true });
   const code = await show(bin("playwright"), ["test"], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } });
@@ -50,15 +61,10 @@ try {
   ensurePostgres();
   ensureChromium();
   ensurePackages();
-  await check("lint", bin("eslint"), ["."]);
-  await check("formatting", bin("prettier"), ["--check", "--log-level=warn", "."]);
-  await check("kinds of trials", process.execPath, ["scripts/kinds.mjs", "--check"]);
-  await check("types", process.execPath, ["scripts/types.mjs"]);
-  await check("what nobody uses", bin("knip"), []);
   database = throwAwayCluster();
   const url = await database.start();
   prepareDatabase(url, { demo: true });
-  await unit({ ...process.env, LAMP_TEST_DATABASE: url });
+  await Promise.all([checks(), unit({ ...process.env, LAMP_TEST_DATABASE: url })]);
   ensureBuild();
   const port = await freePort(3410);
   server = await startServer({ port, url, quiet: true });
@@ -75,5 +81,6 @@ try {
   await stopServer(server);
   database?.remove();
 }
-say(`\n${totals.passed} passed, ${totals.failed} failed`);
+say(`\nEnded ${after()}.`);
+say(`${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 && totals.passed > 0 ? 0 : 1);

@@ -43,6 +43,17 @@ export function show(command, args, options = {}) {
   });
 }
 
+/** Runs a command to its end beside others; resolves with the exit code and what it wrote. */
+export function heard(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: root, stdio: ["ignore", "pipe", "pipe"], ...options });
+    let output = "";
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (piece) => (output += piece));
+    child.on("error", reject);
+    child.on("close", (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
 /** The first port from `wanted` upwards that nobody listens on. */
 export async function freePort(wanted) {
   for (let port = wanted; port < wanted + 200; port++) {
