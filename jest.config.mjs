@@ -27,6 +27,6 @@ export default {
   sandboxInjectedGlobals: ["Math", "Number"],
   // Packages that ship only ES modules.
   transformIgnorePatterns: [
-    "/node_modules/(?!(d3-[a-z-]+|internmap|pure-rand|react-hotkeys-hook|toml-eslint-parser)/)",
+    "/node_modules/(?!(d3-[a-z-]+|internmap|pure-rand|react-hotkeys-hook|toml-eslint-parser|smol-toml|fast-xml-parser|fast-xml-builder|ini|strnum|path-expression-matcher|xml-naming|@nodable)/)",
   ],
 };

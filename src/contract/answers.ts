@@ -6,6 +6,7 @@ import {
   newTitleSchema,
   rigSpecSchema,
   settingsSchema,
+  settingValueSchema,
   type Catalogue,
   type Conditions,
   type Settings,
@@ -18,6 +19,8 @@ import type {
   JobClosing,
   JobView,
   JobsView,
+  ProfileListRow,
+  ProfileView,
   ListView,
   Rejudged,
   RigDetail,
@@ -28,6 +31,8 @@ import type {
   TitleListRow,
   TrialView,
 } from "@/core/records";
+import { layers } from "@/core/profile";
+import { recipeSchema, type Recipe } from "@/core/recipe";
 import { runStates } from "@/core/records";
 import { armConditionsSchema, armRoles, trialPlanSchema, type TrialOutcome } from "@/core/trial";
 import { grades, houseRulesSchema } from "@/core/verdict";
@@ -82,6 +87,35 @@ export const editsSchema = of<RunEditsView>(
     ),
   }),
 );
+const profileRow = open({
+  key: z.string(),
+  label: z.string(),
+  cells: open({ rig: z.unknown(), system: z.unknown(), title: z.unknown() }),
+  from: z.enum(layers).nullable().describe("The layer that holds; null where the engine's default does."),
+  value: settingValueSchema,
+  standing: z.enum(["default", "proven", "untested", "stale"]),
+  stale: z.array(z.enum(["revision", "driver", "build"])),
+});
+export const profilesSchema = of<{ rows: ProfileListRow[] }>(
+  open({ rows: z.array(open({ rigId: id, engineId: id, values: z.number().int(), jobs: z.number().int() })) }),
+);
+export const profileSchema = of<ProfileView>(
+  open({
+    rows: z.array(profileRow),
+    saw: z.number().int(),
+    buildId: z.string(),
+    systemId: z.string(),
+    titleId: id.nullable(),
+  }),
+);
+export const plannedCheckSchema = of<{ jobId: string; trialId: string }>(open({ jobId: id, trialId: id }));
+export const takenProfileSchema = of<{ changed: number; unknown: string[] }>(
+  open({
+    changed: z.number().int(),
+    unknown: z.array(z.string()).describe("What the file names and isn't here."),
+  }),
+);
+export const recipeAnswerSchema = of<Recipe>(recipeSchema);
 export const changedSchema = of<{ changed: number }>(open({ changed: z.number().int() }));
 
 /** A sentence as data, with its words beside it. */

@@ -14,9 +14,11 @@ import {
   mostCatalogueBytes,
   strategies,
   conditionsSchema,
+  settingValueSchema,
 } from "@/core/kit";
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
+import { layers, profileFileSchema } from "@/core/profile";
 import { channelUnits, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
 import { door, type Door } from "./door";
@@ -144,6 +146,69 @@ export const finishSchema = z.object({
     )
     .max(10_000)
     .default([]),
+});
+
+/* Profiles: a rig with an engine, and a place in its layers. */
+const placeShape = { rigId: z.uuid(), engineId: z.uuid() };
+const saw = z.number().int().min(0).describe("The newest change that was seen, as the profile says it.");
+export const profileQuery = z.object({
+  rig: z.uuid(),
+  engine: z.uuid(),
+  system: z.string().max(60).catch(""),
+  title: z.string().max(60).catch(""),
+  build: z.string().max(60).catch(""),
+  asOf: z.string().max(40).catch("").describe("As it stood at this moment, ISO 8601; empty for now."),
+});
+const profileKey = z.string().min(1).max(120);
+export const profileValuesSchema = z
+  .object({
+    ...placeShape,
+    layer: z.enum(layers),
+    systemId: z.uuid().nullable().default(null),
+    titleId: z.uuid().nullable().default(null),
+    buildId: z.uuid().nullable().default(null).describe("Only for this build; null for every one."),
+    values: z
+      .array(
+        z.object({ key: profileKey, value: settingValueSchema.nullable().describe("null: inherits again") }),
+      )
+      .min(1)
+      .max(500),
+    origin: z
+      .discriminatedUnion("kind", [
+        z.object({ kind: z.literal("by hand") }),
+        z.object({ kind: z.literal("file"), name: text(200) }),
+        z.object({ kind: z.literal("carried"), from: text(200) }),
+      ])
+      .default({ kind: "by hand" }),
+    saw,
+  })
+  .refine(
+    ({ layer, systemId, titleId }) =>
+      (layer === "system") === (systemId !== null) && (layer === "title") === (titleId !== null),
+    { path: ["layer"], message: "Name the layer's own title or system, and no other." },
+  );
+export const undoValueSchema = z.object({ ...placeShape, id: z.number().int().min(1) });
+export const liftSchema = z.object({
+  ...placeShape,
+  systemId: z.uuid(),
+  key: profileKey,
+  value: settingValueSchema,
+  saw,
+});
+export const carrySchema = z.object({
+  fromRigId: z.uuid(),
+  toRigId: z.uuid(),
+  engineId: z.uuid(),
+  systemId: z.uuid(),
+  titleId: z.uuid().nullable(),
+  buildId: z.uuid().nullable(),
+});
+export const takenProfileSchema = z.object({ ...placeShape, file: profileFileSchema, saw });
+export const checkSchema = z.object({
+  ...placeShape,
+  titleId: z.uuid(),
+  buildId: z.uuid(),
+  keys: z.array(profileKey).min(1).max(100),
 });
 
 /** Which jobs a list shows, and in which order. */
@@ -494,6 +559,125 @@ const doorsByName = {
     output: answers.nothingSchema,
     edits: "optional",
     refusals: [404, 409],
+  }),
+
+  listProfiles: door({
+    method: "GET",
+    path: "/profiles",
+    group: "Profiles",
+    summary: "Where profiles are: rigs with engines.",
+    output: answers.profilesSchema,
+  }),
+  viewProfile: door({
+    method: "GET",
+    path: "/profile",
+    group: "Profiles",
+    summary: "A profile in its layers: what each holds, which of them holds, how far it is proven.",
+    query: profileQuery,
+    output: answers.profileSchema,
+    refusals: [404, 422],
+  }),
+  setProfileValues: door({
+    method: "POST",
+    path: "/profile/values",
+    group: "Profiles",
+    summary: "Set values in one layer, or have it inherit them again.",
+    body: profileValuesSchema,
+    output: answers.changedSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  undoProfileValue: door({
+    method: "POST",
+    path: "/profile/undo",
+    group: "Profiles",
+    summary: "Take a change back: what stood there before it stands again.",
+    body: undoValueSchema,
+    output: answers.changedSchema,
+    creates: true,
+    refusals: [404, 422],
+  }),
+  liftValue: door({
+    method: "POST",
+    path: "/profile/lift",
+    group: "Profiles",
+    summary: "Move a value that titles share up to their system.",
+    body: liftSchema,
+    output: answers.changedSchema,
+    creates: true,
+    refusals: [409, 422],
+  }),
+  carryProfile: door({
+    method: "POST",
+    path: "/profile/carry",
+    group: "Profiles",
+    summary: "Take what holds to another rig, as a hypothesis there.",
+    body: carrySchema,
+    output: answers.changedSchema,
+    creates: true,
+    refusals: [404, 422],
+  }),
+  planCheck: door({
+    method: "POST",
+    path: "/profile/checks",
+    group: "Profiles",
+    summary: "Plan a short check of values for a title: one round against the engine's defaults.",
+    body: checkSchema,
+    output: answers.plannedCheckSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  viewRecipe: door({
+    method: "GET",
+    path: "/jobs/{id}/recipe",
+    group: "Profiles",
+    summary: "What somebody else needs to set a job's title up the same way.",
+    output: answers.recipeAnswerSchema,
+    refusals: [404],
+  }),
+  viewProfileRecipe: door({
+    method: "GET",
+    path: "/profile/recipe",
+    group: "Profiles",
+    summary: "What somebody else needs to set up what a profile says, without a run of its own.",
+    query: profileQuery,
+    output: answers.recipeAnswerSchema,
+    refusals: [404, 422],
+  }),
+  recipeSchema: door({
+    method: "GET",
+    path: "/recipe-schema",
+    group: "Profiles",
+    summary: "JSON Schema of recipes.",
+    output: answers.nothingSchema,
+    gives: "file",
+  }),
+  saveProfile: door({
+    method: "GET",
+    path: "/profile/file",
+    group: "Profiles",
+    summary: "A profile as a file: what is set in each layer, where it came from and when.",
+    query: profileQuery.pick({ rig: true, engine: true }),
+    output: answers.nothingSchema,
+    gives: "file",
+    refusals: [404],
+  }),
+  profileSchema: door({
+    method: "GET",
+    path: "/profile-schema",
+    group: "Profiles",
+    summary: "JSON Schema of profile files.",
+    output: answers.nothingSchema,
+    gives: "file",
+  }),
+  takeProfile: door({
+    method: "PUT",
+    path: "/profile/file",
+    group: "Profiles",
+    summary: "Take a profile file in as a hypothesis: systems and titles by their names.",
+    body: takenProfileSchema,
+    output: answers.takenProfileSchema,
+    refusals: [404, 409, 422],
   }),
 
   listRigs: door({

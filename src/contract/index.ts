@@ -2,6 +2,13 @@ export { idsIn, type Door, type Method } from "./door";
 export {
   addedJobSchema,
   appendSchema,
+  carrySchema,
+  checkSchema,
+  liftSchema,
+  profileQuery,
+  profileValuesSchema,
+  takenProfileSchema,
+  undoValueSchema,
   benchChangeSchema,
   closeSchema,
   doorList,

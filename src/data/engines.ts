@@ -66,6 +66,7 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
     name: engine.name,
     notes: engine.notes,
     backEnds: engine.backEnds,
+    configFiles: engine.configFiles,
     catalogue,
     systemIds: systems.map(({ systemId }) => systemId),
     builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
@@ -75,10 +76,10 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
 /** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
 export async function putEngine(
   id: string,
-  { name, notes, backEnds, builds, systemIds, catalogue }: NewEngine,
+  { name, notes, backEnds, configFiles, builds, systemIds, catalogue }: NewEngine,
 ): Promise<void> {
   return transact(async () => {
-    await Engine.update({ name, notes, backEnds }, { where: { id } });
+    await Engine.update({ name, notes, backEnds, configFiles }, { where: { id } });
     await EngineSystem.destroy({ where: { engineId: id } });
     await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })));
     const held = await Build.findAll({ where: { engineId: id } });

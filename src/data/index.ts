@@ -17,6 +17,7 @@ export * from "./jobs";
 export * from "./runs";
 export * from "./noise";
 export * from "./trials";
+export * from "./profiles";
 export * from "./faults";
 export * from "./bench";
 export * from "./seeds";

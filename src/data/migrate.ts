@@ -7,9 +7,10 @@ import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
 import { firmGround } from "./migrations/0004-firm-ground";
 import { noLight } from "./migrations/0005-no-light";
 import { inTheHand } from "./migrations/0006-in-the-hand";
+import { layered } from "./migrations/0007-layers";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight, inTheHand];
+export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight, inTheHand, layered];
 
 export function migrator() {
   const sequelize = database();

@@ -87,6 +87,7 @@ export class Engine extends Model<InferAttributes<Engine>, InferCreationAttribut
   declare name: string;
   declare notes: CreationOptional<string>;
   declare backEnds: NewEngine["backEnds"];
+  declare configFiles: CreationOptional<NewEngine["configFiles"]>;
 }
 
 export class EngineSystem extends Model<InferAttributes<EngineSystem>, InferCreationAttributes<EngineSystem>> {
@@ -283,7 +284,11 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
     },
   ],
   [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
-  [Engine, "engines", { id, version, name: words, notes: emptyWords, backEnds: json }],
+  [
+    Engine,
+    "engines",
+    { id, version, name: words, notes: emptyWords, backEnds: json, configFiles: { ...json, defaultValue: [] } },
+  ],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
   [
     Build,

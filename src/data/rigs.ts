@@ -1,5 +1,5 @@
 import { Op, QueryTypes } from "sequelize";
-import type { NewRig } from "@/core/kit";
+import type { NewRig, RigSpec } from "@/core/kit";
 import type { RigDetail, RigRow } from "@/core/records";
 import { Rig, RigRevision, Title, store } from "./models";
 import { transact } from "./transact";
@@ -44,6 +44,12 @@ export async function reviseRig(
     const newest = await RigRevision.max<number, RigRevision>("number", { where: { rigId: id } });
     await RigRevision.create({ rigId: id, number: (newest ?? 0) + 1, note, spec });
   });
+}
+
+/** A rig as it was at a revision; null where there is none. */
+export async function findRevision(id: string): Promise<{ number: number; spec: RigSpec } | null> {
+  store();
+  return RigRevision.findByPk(id, { attributes: ["id", "number", "spec"] });
 }
 
 export async function rigDetail(id: string): Promise<RigDetail | null> {

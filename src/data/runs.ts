@@ -103,6 +103,13 @@ export async function finishRun(
   await putSummary(runId, figures);
 }
 
+/** A run's marks in their order. */
+export async function listMarks(runId: string): Promise<Mark[]> {
+  store();
+  const marks = await RunMark.findAll({ where: { runId }, order: ["position"] });
+  return marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs }));
+}
+
 /** A run's trace as kept so far, with channels and marks; null when there is no such run. */
 export async function findTrace(runId: string): Promise<Trace | null> {
   store();

@@ -5,6 +5,7 @@ import * as data from "@/data";
 import type { Actor } from "./actor";
 import { lockOpenJob } from "./lockJob";
 import { Problem, notFound } from "./problem";
+import { landDecision } from "./profiles";
 import { loadTrial, understood } from "./trialFacts";
 import { outcomeOr409 } from "./viewTrial";
 import { editing, writing } from "./writing";
@@ -61,7 +62,13 @@ export async function decideTrial(
         { reason: "Say why." },
       );
     await data.putDecision(id, { ...choice, outcome, decidedAt });
-    touch({ kind: "trial", id }, { kind: "job", id: trial.jobId }, { kind: "jobs", id: trial.jobId });
+    await landDecision(actor, trial.jobId, id);
+    touch(
+      { kind: "profile", id: "" },
+      { kind: "trial", id },
+      { kind: "job", id: trial.jobId },
+      { kind: "jobs", id: trial.jobId },
+    );
     return { outcome };
   });
 }
@@ -73,6 +80,12 @@ export async function undecideTrial(actor: Actor, id: string, saw: number | null
     if (!trial.decidedAt) throw new Problem(409, "This trial isn't decided.", "There is nothing to take back.");
     await editing("trials", id, "trial", saw);
     await data.putDecision(id, null);
-    touch({ kind: "trial", id }, { kind: "job", id: trial.jobId }, { kind: "jobs", id: trial.jobId });
+    await landDecision(actor, trial.jobId, id);
+    touch(
+      { kind: "profile", id: "" },
+      { kind: "trial", id },
+      { kind: "job", id: trial.jobId },
+      { kind: "jobs", id: trial.jobId },
+    );
   });
 }

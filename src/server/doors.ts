@@ -1,5 +1,7 @@
 import { catalogueJsonSchema } from "@/core/kit";
 import { openApi, type DoorName } from "@/contract";
+import { profileJsonSchema } from "@/core/profile";
+import { recipeJsonSchema } from "@/core/recipe";
 import { find, outdatedCount } from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
@@ -17,7 +19,19 @@ import { viewRigs, viewTitles } from "./listKit";
 import { judgeAnew } from "./judgeAnew";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
+import {
+  carryProfile,
+  liftValue,
+  listProfiles,
+  planCheck,
+  saveProfile,
+  setProfileValues,
+  takeProfile,
+  undoProfileValue,
+  viewProfile,
+} from "./profiles";
 import { readTrace } from "./readTrace";
+import { viewProfileRecipe, viewRecipe } from "./recipe";
 import { readRunCsv, saveJob } from "./saveFiles";
 import { tallyRun } from "./tallyRun";
 import { viewDiagnosis, viewJob } from "./viewJob";
@@ -85,6 +99,20 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   reckonTrial: async ({ id }) => reckonTrial(id),
   decideTrial: async ({ actor, id, body, saw }) => decideTrial(actor, id, body, saw),
   undecideTrial: async ({ actor, id, saw }) => undecideTrial(actor, id, saw),
+
+  listProfiles: async () => listProfiles(),
+  viewProfile: async ({ query }) => viewProfile(query),
+  setProfileValues: async ({ actor, body }) => setProfileValues(actor, body),
+  undoProfileValue: async ({ actor, body }) => undoProfileValue(actor, body),
+  liftValue: async ({ actor, body }) => liftValue(actor, body),
+  carryProfile: async ({ actor, body }) => carryProfile(actor, body),
+  planCheck: async ({ actor, body }) => planCheck(actor, body),
+  viewRecipe: async ({ id }) => viewRecipe(id),
+  viewProfileRecipe: async ({ query }) => viewProfileRecipe(query),
+  recipeSchema: async () => recipeJsonSchema(),
+  saveProfile: async ({ query }) => saveProfile(query),
+  profileSchema: async () => profileJsonSchema(),
+  takeProfile: async ({ actor, body }) => takeProfile(actor, body),
 
   listRigs: async ({ query }) => viewRigs(query),
   addRig: async ({ actor, body }) => made(kit.addRig(actor, body)),

@@ -8,6 +8,8 @@ export { viewKit } from "./viewKit";
 export { viewJob } from "./viewJob";
 export { viewTrial } from "./viewTrial";
 export { viewPlan } from "./planTrial";
+export { listProfiles, viewProfile } from "./profiles";
+export { viewProfileRecipe, viewRecipe } from "./recipe";
 export { viewJobs } from "./viewJobs";
 export { viewNewRun } from "./viewNewRun";
 export { viewDemo } from "./demo/seed";

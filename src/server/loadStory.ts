@@ -1,5 +1,7 @@
 import { storyFrom, type JobSetting, type Story } from "@/core/job";
 import { triedIn } from "@/core/advise";
+import { effectiveSettings } from "@/core/profile";
+import type { Setting, Settings } from "@/core/kit";
 import { assumedFor, rigNoise, type NoiseFloor } from "@/core/compare";
 import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
@@ -12,7 +14,17 @@ export async function loadStory(job: JobRow, { segments = false } = {}): Promise
     async () => data.listTrials(job.id),
     async () => data.catalogueOf(job.engineId),
   );
-  return storyFrom(job, runs, trials, catalogue);
+  const profile = job.baseline ? {} : await effectiveFor(job, catalogue);
+  return storyFrom(job, runs, trials, catalogue, profile);
+}
+
+/** What the layers say for a job that hasn't begun. */
+async function effectiveFor(job: JobRow, catalogue: Setting[]): Promise<Settings> {
+  const [values, title] = await data.together(
+    async () => data.listLayerValues(job),
+    async () => data.findTitle(job.titleId),
+  );
+  return effectiveSettings(catalogue, values, { ...job, systemId: title?.systemId ?? null });
 }
 
 export interface OnRig {

@@ -95,8 +95,17 @@ async function buildOf({ engine, build }: Asked, systemId: string): Promise<stri
   const name = engine === "" ? unnamed("Engine") : engine;
   const engineId =
     (await data.idOfNamed("engine", name)) ??
-    (await data.addEngine({ name, systemIds: [systemId], notes: "", builds: [], backEnds: [], catalogue: [] }))
-      .id;
+    (
+      await data.addEngine({
+        name,
+        systemIds: [systemId],
+        notes: "",
+        builds: [],
+        backEnds: [],
+        configFiles: [],
+        catalogue: [],
+      })
+    ).id;
   await data.linkEngine(engineId, systemId);
   return data.buildNamed(engineId, build);
 }

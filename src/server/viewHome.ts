@@ -1,7 +1,8 @@
-import type { JobListRow, JobView } from "@/core/records";
+import type { JobListRow, JobView, ProfileListRow } from "@/core/records";
 import { said, type Said } from "@/core/words";
 import { listJobs, openTrials, readBench } from "@/data";
 import { Problem } from "./problem";
+import { listProfiles } from "./profiles";
 import { viewJob } from "./viewJob";
 
 /** From here on a device is let cool before the next run, °C; the product's own reckoning. */
@@ -13,8 +14,9 @@ export async function viewHome(): Promise<{
   recent: JobListRow[];
   unfinished: Awaited<ReturnType<typeof openTrials>>;
   warnings: Said[];
+  toConfirm: ProfileListRow[];
 }> {
-  const [{ jobId }, { rows: recent }, unfinished] = await Promise.all([
+  const [{ jobId, rigId }, { rows: recent }, unfinished] = await Promise.all([
     readBench(),
     listJobs({ limit: 8 }),
     openTrials(6),
@@ -28,5 +30,6 @@ export async function viewHome(): Promise<{
     : null;
   const hottest = inHand?.runs.at(-1)?.summary.channels.temperature?.max;
   const warnings = hottest !== undefined && hottest >= hotC ? [said("caution.cool", { celsius: hottest })] : [];
-  return { inHand, recent, unfinished, warnings };
+  const profiles = rigId ? (await listProfiles(rigId)).rows : [];
+  return { inHand, recent, unfinished, warnings, toConfirm: profiles.filter((row) => row.toConfirm > 0) };
 }

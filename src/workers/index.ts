@@ -1,9 +1,11 @@
 import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import type { RunComparer } from "./compare.worker";
+import type { ConfigReader } from "./config.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
 export type { ComparedUnder } from "./compare.worker";
+export type { ConfigOutcome, PatchedConfig, ReadConfig } from "./config.worker";
 export type { Judged, KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };
@@ -31,3 +33,5 @@ export const startTraceReader = () =>
   working<TraceReader>(new Worker(new URL("./trace.worker.ts", import.meta.url), { type: "module" }));
 export const startComparer = () =>
   working<RunComparer>(new Worker(new URL("./compare.worker.ts", import.meta.url), { type: "module" }));
+export const startConfigReader = () =>
+  working<ConfigReader>(new Worker(new URL("./config.worker.ts", import.meta.url), { type: "module" }));

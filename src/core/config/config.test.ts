@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { parse as parseYaml } from "yaml";
 import { parse as parseJsonc } from "jsonc-parser";
+import { XMLParser } from "fast-xml-parser";
+import { parse as parseIni } from "ini";
+import { parse as parseToml } from "smol-toml";
 import { bytesOf, formatOf, patchConfig, readConfig, textIn, type ConfigFormat, type ConfigValue } from ".";
 
 const files: Record<ConfigFormat, string> = {
@@ -83,6 +86,149 @@ describe("held against parsers of their own", () => {
       video: { scale: 3, filter: "plain" },
       sound: { rate: 44100 },
     }));
+  it("TOML", () =>
+    expect(parseToml(patched("toml", { ...changes(""), "video/sync/hold": "false" }))).toEqual({
+      title: "lamp",
+      video: { scale: 3, filter: "plain", sync: { hold: false } },
+      sound: { rate: 44100 },
+    }));
+  it("INI", () =>
+    expect(
+      parseIni(patched("ini", { "Video/scale": "3", "Sound/rate": "44100", "Sound/volume": "80" })),
+    ).toEqual({
+      language: "en",
+      Video: { scale: "3", filter: "plain" },
+      Sound: { rate: "44100", volume: "80" },
+    }));
+  it("a flat file, which an INI parser reads too", () =>
+    expect(parseIni(patched("flat", { scale: "3", rate: "44100" }).replaceAll(": ", "="))).toMatchObject({
+      scale: "3",
+      rate: "44100",
+    }));
+  it("XML: elements, attributes and what is added", () => {
+    const made = patched("xml", {
+      "config/video/scale": "3",
+      "config/video/filter": "a & b <c>",
+      "config/rate": "44100",
+      "config/crop": "8",
+    });
+    const read = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: "@" }).parse(made);
+    expect(read.config).toEqual({
+      "@version": "3",
+      video: { "@scale": "3", filter: "a & b <c>" },
+      rate: 44100,
+      crop: 8,
+    });
+  });
+
+  const word = fc.stringMatching(/^[a-z][a-z0-9_]{0,9}$/);
+  const plainValue = fc.oneof(
+    fc.integer({ min: -1e6, max: 1e6 }).map(String),
+    fc.constantFrom("true", "false"),
+    word,
+  );
+  const nested = fc.uniqueArray(
+    fc.tuple(
+      word,
+      fc.uniqueArray(fc.tuple(word, plainValue), { minLength: 1, maxLength: 6, selector: ([key]) => key }),
+    ),
+    {
+      minLength: 1,
+      maxLength: 5,
+      selector: ([name]) => name,
+    },
+  );
+  const quoted = (value: string) => (/^(-?\d+|true|false)$/.test(value) ? value : `"${value}"`);
+  /** A generated file of each format, and what a second parser makes of it: sections of keys, all as texts. */
+  const kinds: {
+    format: ConfigFormat;
+    root: string;
+    write: (of: [string, [string, string][]][]) => string;
+    read: (text: string) => Record<string, Record<string, unknown>>;
+  }[] = [
+    {
+      format: "toml",
+      root: "",
+      write: (of) =>
+        of
+          .map(
+            ([name, pairs]) =>
+              `# about ${name}\n[${name}]\n${pairs.map(([k, v]) => `${k}  = ${quoted(v)} # ${k}`).join("\r\n")}\n`,
+          )
+          .join("\n"),
+      read: (text) => parseToml(text) as Record<string, Record<string, unknown>>,
+    },
+    {
+      format: "ini",
+      root: "",
+      write: (of) =>
+        of
+          .map(
+            ([name, pairs]) => `; about ${name}\n[${name}]\n${pairs.map(([k, v]) => `${k}=${v}`).join("\n")}\n`,
+          )
+          .join("\n"),
+      read: (text) => parseIni(text) as Record<string, Record<string, unknown>>,
+    },
+    {
+      format: "yaml",
+      root: "",
+      write: (of) =>
+        of
+          .map(
+            ([name, pairs]) =>
+              `"${name}": # about\n${pairs.map(([k, v]) => `    "${k}":   ${quoted(v)}`).join("\n")}\n`,
+          )
+          .join(""),
+      read: (text) => parseYaml(text) as Record<string, Record<string, unknown>>,
+    },
+    {
+      format: "json",
+      root: "",
+      write: (of) =>
+        `{ // settings\n${of.map(([name, pairs]) => `"${name}": {${pairs.map(([k, v]) => `"${k}" : ${quoted(v)}`).join(", ")}}`).join(",\n\t")} }`,
+      read: (text) => parseJsonc(text) as Record<string, Record<string, unknown>>,
+    },
+    {
+      format: "xml",
+      root: "config/",
+      write: (of) =>
+        `<config><!-- all -->\n${of.map(([name, pairs]) => `<${name}>\n${pairs.map(([k, v]) => `\t<${k}>${v}</${k}>`).join("\n")}\n</${name}>`).join("\n")}\n</config>`,
+      read: (text) =>
+        (new XMLParser().parse(text) as { config: Record<string, Record<string, unknown>> }).config,
+    },
+  ];
+  it.each(kinds)(
+    "generated files of $format: only the value asked for differs, by another parser too",
+    ({ format, root, write, read }) =>
+      fc.assert(
+        fc.property(nested, fc.nat(), fc.nat(), plainValue, (sections, a, b, value) => {
+          const text = write(sections);
+          const [name, pairs] = sections[a % sections.length]!;
+          const [key, old] = pairs[b % pairs.length]!;
+          // A text stays a text where one stands: only the like of what is there is compared.
+          fc.pre(
+            /^(-?\d+)$/.test(old) === /^(-?\d+)$/.test(value) &&
+              /^(true|false)$/.test(old) === /^(true|false)$/.test(value),
+          );
+          const made = patched(format, { [`${root}${name}/${key}`]: value }, text);
+          const plainly = (of: Record<string, Record<string, unknown>>) =>
+            Object.fromEntries(
+              Object.entries(of).map(([n, pairsOf]) => [
+                n,
+                Object.fromEntries(Object.entries(pairsOf).map(([k, v]) => [k, String(v)])),
+              ]),
+            );
+          const wanted = plainly(read(text));
+          wanted[name]![key] = value;
+          expect(plainly(read(made))).toEqual(wanted);
+          expect(
+            made.split("\n").filter((line, at) => line !== text.split("\n")[at]).length,
+          ).toBeLessThanOrEqual(1);
+          expect(patched(format, { [`${root}${name}/${key}`]: value }, made)).toBe(made);
+        }),
+        { numRuns: 120 },
+      ),
+  );
 });
 
 describe("a key that isn't there yet goes into its section", () => {
@@ -103,8 +249,21 @@ describe("a key that isn't there yet goes into its section", () => {
     expect(parseJsonc(patched("json", { "sound/volume": "80" }))).toMatchObject({
       sound: { rate: 48000, volume: 80 },
     }));
-  it("XML is refused: where it belongs can't be known", () =>
-    expect(() => patched("xml", { "config/crop": "1" })).toThrow("isn't there"));
+  it("XML: beside its neighbours and as they are written, or refused where it can't be told", () => {
+    expect(patched("xml", { "config/crop": "1" })).toContain(
+      "  <rate>48000</rate>\n  <crop>1</crop>\n</config>",
+    );
+    expect(patched("xml", { "a/c": "2" }, '<a b="x>y"/>')).toBe('<a b="x>y" c="2"/>');
+    expect(patched("xml", { "a/t": "2" }, '<a><t k="x>y">1</t></a>')).toBe('<a><t k="x>y">2</t></a>');
+    for (const [text, path, why] of [
+      ["<a>text</a>", "a/c", /holds a text/],
+      ["<a/>", "a/c", /can't be told/],
+      ["<a></a>", "a/c", /can't be told/],
+      ["<a><b/><b/></a>", "a/b/c", /more than once/],
+      ["<a/>", "b/c", /there is no/],
+    ] as const)
+      expect(() => patched("xml", { [path]: "1" }, text)).toThrow(why);
+  });
 });
 
 describe("what isn't safe is refused with its line", () => {

@@ -1,6 +1,4 @@
-/** The formats of config files that are read and patched. */
-export const configFormats = ["toml", "ini", "flat", "yaml", "json", "xml"] as const;
-export type ConfigFormat = (typeof configFormats)[number];
+export { configFormats, type ConfigFormat } from "@/core/kit";
 
 export type ConfigValue = string | number | boolean | null;
 

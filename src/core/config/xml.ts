@@ -30,8 +30,10 @@ export function xmlLayout(text: string): Layout {
   const { rootElement } = buildAst(cst as Parameters<typeof buildAst>[0], tokenVector);
   if (!rootElement) throw new ConfigProblem("no XML");
   const spots: Spot[] = [];
+  const elements: { path: string; element: XMLElement }[] = [];
   const walk = (element: XMLElement, before: string[]) => {
     const path = [...before, element.name ?? ""];
+    elements.push({ path: path.join("/"), element });
     for (const { key, syntax } of element.attributes) {
       const value = syntax.value;
       if (!value || key === null) continue;
@@ -47,9 +49,8 @@ export function xmlLayout(text: string): Layout {
       for (const child of element.subElements) walk(child, path);
       return;
     }
-    const open = element.syntax.openBody?.endOffset ?? null,
-      close = element.syntax.closeBody?.startOffset ?? null;
-    const opening = open === null ? -1 : text.indexOf(">", open);
+    const close = element.syntax.closeBody?.startOffset ?? null;
+    const opening = openingEnd(text, element);
     const from = opening + 1,
       to = close === null ? from : text.lastIndexOf("</", close);
     if (opening < 0 || to < from || close === null) return;
@@ -76,10 +77,51 @@ export function xmlLayout(text: string): Layout {
       if (quote !== '"' && quote !== "'") return own;
       return own.replaceAll(quote, quote === '"' ? "&quot;" : "&apos;");
     },
-    added: (path): Edit => {
-      throw new ConfigProblem(
-        `“${path.join("/")}” isn't there, and an element isn't added without knowing where`,
-      );
-    },
+    added: (path, value): Edit => added(text, elements, path, encoded(value === null ? "" : String(value))),
   };
+}
+
+/** Where an element's opening tag ends, at its sign; -1 where it can't be told. A sign inside an attribute is none. */
+function openingEnd(text: string, { syntax, attributes }: XMLElement): number {
+  const name = syntax.openBody?.endOffset ?? syntax.openName?.endOffset ?? null;
+  if (name === null) return -1;
+  const last = attributes.reduce((end, { syntax: own }) => Math.max(end, own.value?.endOffset ?? 0), name);
+  return text.indexOf(">", last);
+}
+
+/** An element, or an attribute where the parent holds its values so, in the style of its neighbours. @throws ConfigProblem */
+function added(
+  text: string,
+  elements: { path: string; element: XMLElement }[],
+  path: string[],
+  value: string,
+): Edit {
+  const name = path.at(-1) ?? "",
+    within = path.slice(0, -1).join("/");
+  const problem = (why: string) =>
+    new ConfigProblem(`“${path.join("/")}” isn't there and can't be added: ${why}`);
+  if (!/^[A-Za-z_][\w.-]*$/.test(name)) throw problem("that is no name of an element");
+  const [parent, second] = elements.filter((one) => one.path === within);
+  if (!parent) throw problem(within === "" ? "a file has one outermost element" : `there is no “${within}”`);
+  if (second) throw problem(`“${within}” stands more than once`);
+  const { subElements, attributes } = parent.element;
+  const opening = openingEnd(text, parent.element);
+  const lastChild = subElements.at(-1);
+  if (!lastChild) {
+    const inner = text.slice(opening + 1, text.indexOf("<", opening + 1));
+    const isClosed = text[opening - 1] === "/";
+    if (attributes.length > 0 && (isClosed || inner.trim() === "")) {
+      const at = (attributes.at(-1)?.syntax.value?.endOffset ?? opening - 1) + 1;
+      return { start: at, end: at, text: ` ${name}="${value.replaceAll('"', "&quot;")}"` };
+    }
+    throw problem(
+      inner.trim() === ""
+        ? `whether “${within}” holds a text or elements can't be told`
+        : `“${within}” holds a text`,
+    );
+  }
+  const end = lastChild.position.endOffset + 1,
+    start = lastChild.position.startOffset;
+  const blank = /(\r?\n[ \t]*)$/.exec(text.slice(0, start))?.[1] ?? "";
+  return { start: end, end, text: `${blank}<${name}>${value}</${name}>` };
 }

@@ -40,12 +40,19 @@ export const baselineOf = (
 });
 
 /** A job's story from what is kept of it; runs that are still open, and have no figures, stay out. */
-export function storyFrom(job: JobRow, rows: RunRow[], trials: TrialRow[], catalogue: Setting[]): Story {
+export function storyFrom(
+  job: JobRow,
+  rows: RunRow[],
+  trials: TrialRow[],
+  catalogue: Setting[],
+  /** What the profile says, for a job that hasn't begun. */
+  profile: Standing["settings"] = {},
+): Story {
   const runs = rows.flatMap((row): StoryRun[] => {
     const { summary, verdict } = row;
     return summary && verdict ? [{ ...row, summary, verdict, cold: isColdRun(row, summary) }] : [];
   });
-  const baseline = job.baseline ?? baselineOf(job, catalogue);
+  const baseline = job.baseline ?? baselineOf(job, catalogue, profile);
   const decided = decisionsOf(trials);
   const standing = inForce(
     // A catalogue may have grown since the job began.

@@ -36,6 +36,8 @@ const settingShape = z.object({
   linked: z.array(z.string().max(120)),
   /** A limiter whose value is twice the rate it gives. */
   countsDouble: z.boolean(),
+  /** The engine's config file that it stands in; the only one where none is named. */
+  file: z.string().max(200).optional(),
   section: z.string().max(120),
   configKey: z.string().max(120),
   /** What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say. */
@@ -50,6 +52,19 @@ export type Setting = z.infer<typeof settingSchema>;
 
 /** A way an engine draws, and the drivers that can be used with it. */
 export const backEndSchema = z.object({ name, drivers: z.array(z.string().trim().min(1).max(80)).max(50) });
+
+/** Formats of config files; what reads and writes them is `core/config`. */
+export const configFormats = ["toml", "ini", "flat", "yaml", "json", "xml"] as const;
+export type ConfigFormat = (typeof configFormats)[number];
+
+/** A file that an engine keeps settings in. */
+export const configFileSchema = z.object({
+  name: z.string().trim().min(1, "Give the file's name.").max(200),
+  format: z.enum(configFormats),
+  /** Where it lies, in words. */
+  folder: z.string().trim().max(300),
+});
+export type ConfigFile = z.infer<typeof configFileSchema>;
 
 export const newEngineSchema = z.object({
   name,
@@ -66,6 +81,7 @@ export const newEngineSchema = z.object({
     )
     .min(1),
   backEnds: z.array(backEndSchema).max(20),
+  configFiles: z.array(configFileSchema).max(20).default([]),
   catalogue: z.array(settingSchema).max(500),
 });
 export type NewEngine = z.infer<typeof newEngineSchema>;

@@ -37,7 +37,9 @@ export interface Decidable extends Planned {
 function proofOf({ outcome, keptArm }: Decidable): Said | null {
   if (!outcome) return null;
   const pair = outcome.pairs.find(({ a, b }) => a === 0 && b === keptArm);
-  return pair ? said("effect.pair", { pair }) : outcome.headline;
+  // Where the rate is the same something else decided, and the headline says what.
+  const isByRate = pair?.decision === "better" || pair?.decision === "worse";
+  return pair && isByRate ? said("effect.pair", { pair }) : outcome.headline;
 }
 
 /** The decisions among a job's trials, in the order they were made. */

@@ -7,3 +7,34 @@ export {
   type Override,
   type Standing,
 } from "./inForce";
+export {
+  droppable,
+  effectiveSettings,
+  inPlace,
+  layers,
+  liftable,
+  profileDifferences,
+  profileRows,
+  staleBy,
+  type Confirmation,
+  type Layer,
+  type LayerValue,
+  type Liftable,
+  type MeasuredOn,
+  type Origin,
+  type ProfileDifference,
+  type ProfileOf,
+  type ProfileRow,
+  type Proof,
+} from "./layers";
+export { originWords, profileFile, profileFileSchema, profileJsonSchema, type ProfileFile } from "./file";
+export {
+  asSetting,
+  asWritten,
+  fileRows,
+  guessedSetting,
+  pathOf,
+  wantedInFile,
+  type FileEntry,
+  type FileRow,
+} from "./inFile";

@@ -1,9 +1,18 @@
 import type { NextStep, Opening, Suggestion } from "@/core/advise";
 import type { NoiseFloor } from "@/core/compare";
 import type { Diagnosis } from "@/core/diagnose";
-import type { Conditions, Display, NewSystem, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
+import type {
+  Conditions,
+  ConfigFile,
+  Display,
+  NewSystem,
+  RigSpec,
+  Setting,
+  Settings,
+  SettingValue,
+} from "@/core/kit";
 import type { Summary, TallyFigures } from "@/core/metrics";
-import type { Override, Standing } from "@/core/profile";
+import type { Layer, LayerValue, Liftable, Override, ProfileRow, Standing } from "@/core/profile";
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
 import type { Grade, Verdict } from "@/core/verdict";
 import type { Said } from "@/core/words";
@@ -122,6 +131,56 @@ export interface PlanView {
   sceneMinutes: number;
   /** Between runs, as the job's last heat sweep measured it. */
   coolDownMinutes: number | null;
+}
+
+/** A rig with an engine: where a profile is. */
+export interface ProfileListRow {
+  rigId: string;
+  rig: string;
+  engineId: string;
+  engine: string;
+  /** Values set in its layers. */
+  values: number;
+  jobs: number;
+  /** Titles that jobs are of. */
+  titles: number;
+  /** Values that aren't proven for a title as the rig is now. */
+  toConfirm: number;
+}
+
+/** What isn't proven for a title as the rig is now. */
+export interface ProfileCheck {
+  titleId: string;
+  title: string;
+  settings: {
+    key: string;
+    label: string;
+    value: SettingValue;
+    default: SettingValue;
+    stale: ProfileRow["stale"];
+  }[];
+}
+
+/** A profile in its layers. */
+export interface ProfileView {
+  rig: Pick<RigRow, "id" | "name" | "revision">;
+  rigs: { id: string; name: string }[];
+  engine: { id: string; name: string; configFiles: ConfigFile[] };
+  builds: Pick<BuildRow, "id" | "version" | "branch">[];
+  buildId: string;
+  systems: { id: string; name: string }[];
+  systemId: string;
+  titles: { id: string; name: string; systemId: string; worked: boolean }[];
+  titleId: string | null;
+  rows: ProfileRow[];
+  /** Every value ever set here, the newest first. */
+  history: LayerValue[];
+  lifts: Liftable[];
+  drops: Record<Layer, string[]>;
+  checks: ProfileCheck[];
+  catalogue: Setting[];
+  /** The newest change that this shows; a change of it says so. */
+  saw: number;
 }
 
 /** Something found by its name: what it is, and where it stands. */

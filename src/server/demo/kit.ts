@@ -1,4 +1,4 @@
-import type { NewSystem, NewTitle, RigSpec, Setting } from "@/core/kit";
+import type { ConfigFormat, NewSystem, NewTitle, RigSpec, Setting } from "@/core/kit";
 
 /** The lending library's kit. All of it is invented. */
 
@@ -348,6 +348,7 @@ type DemoEngine = {
   systems: string[];
   notes: string;
   builds: [version: string, branch: "stable" | "experimental", date: string][];
+  file: [name: string, format: ConfigFormat];
   catalogue: Setting[];
 };
 
@@ -357,6 +358,7 @@ export const engines: DemoEngine[] = [
     systems: ["Corvid 8"],
     notes: "",
     builds: [["1.9", "stable", "2026-01-14"]],
+    file: ["rookery.cfg", "flat"],
     catalogue: [scale(6, 2), smoothing, soundQueue],
   },
   {
@@ -367,6 +369,7 @@ export const engines: DemoEngine[] = [
       ["2.4", "stable", "2026-03-02"],
       ["2.5", "experimental", "2026-10-20"],
     ],
+    file: ["harrow.ini", "ini"],
     catalogue: [scale(8, 2), backEnd, lightModel, asyncSound, soundQueue, skipCycles],
   },
   {
@@ -374,6 +377,7 @@ export const engines: DemoEngine[] = [
     systems: ["Satchel"],
     notes: "",
     builds: [["0.8", "stable", "2026-06-30"]],
+    file: ["tender.xml", "xml"],
     catalogue: [scale(10, 2), backEnd, smoothing, holdRate],
   },
   {
@@ -381,6 +385,7 @@ export const engines: DemoEngine[] = [
     systems: ["Twofold"],
     notes: "accurate first",
     builds: [["5.1", "stable", "2026-04-09"]],
+    file: ["plait.toml", "toml"],
     catalogue: [scale(6, 2), backEnd, shaderCache, evenPacing, soundQueue],
   },
   {
@@ -388,6 +393,7 @@ export const engines: DemoEngine[] = [
     systems: ["Twofold"],
     notes: "fast first",
     builds: [["5.0", "stable", "2026-04-22"]],
+    file: ["swift.toml", "toml"],
     catalogue: [scale(6, 2), backEnd, shaderCache, skipCycles],
   },
   {
@@ -395,6 +401,7 @@ export const engines: DemoEngine[] = [
     systems: ["Twofold"],
     notes: "a mix of the two",
     builds: [["0.3", "experimental", "2026-09-01"]],
+    file: ["weave.yaml", "yaml"],
     catalogue: [scale(6, 2), backEnd, shaderCache],
   },
   {
@@ -402,6 +409,7 @@ export const engines: DemoEngine[] = [
     systems: ["Gallery DX"],
     notes: "",
     builds: [["7.2", "stable", "2026-07-18"]],
+    file: ["sallow.toml", "toml"],
     catalogue: [scale(8, 2), backEnd, smoothing, asyncSound, skipCycles, overdrive, holdRate],
   },
   {
@@ -409,6 +417,7 @@ export const engines: DemoEngine[] = [
     systems: ["Meridian"],
     notes: "",
     builds: [["12", "stable", "2026-09-25"]],
+    file: ["longitude.json", "json"],
     catalogue: [scale(3, 1), backEnd, shaderCache, limiter],
   },
 ];

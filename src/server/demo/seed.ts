@@ -23,6 +23,8 @@ import {
   claimSeed,
   countSeededJobs,
   findJob,
+  findRig,
+  findTrial,
   idOfNamed,
   listHouseRules,
   putBench,
@@ -34,10 +36,12 @@ import {
 import { theApplication as us, type Actor } from "@/server/actor";
 import { closeJob } from "@/server/closeJob";
 import { decideTrial } from "@/server/decideTrial";
+import { reviseRig } from "@/server/changeKit";
 import { addFault } from "@/server/faults";
 import { keepRun, type ImportedRun } from "@/server/keepRun";
 import { loadStory } from "@/server/loadStory";
 import { addTrial } from "@/server/planTrial";
+import { liftValue, planCheck, viewProfile } from "@/server/profiles";
 import { Problem } from "@/server/problem";
 import { reckonTrial } from "@/server/viewTrial";
 import { writing } from "@/server/writing";
@@ -130,7 +134,7 @@ async function addDemo(now: Date): Promise<void> {
     titleIds.set(title.name, there?.id ?? (await addTitle({ ...title, systemId })));
   }
   const buildIds = new Map<string, string>();
-  for (const { name, systems: runs, notes, builds, catalogue } of engines) {
+  for (const { name, systems: runs, notes, builds, file, catalogue } of engines) {
     const there = await idOfNamed("engine", name);
     if (there) {
       buildIds.set(name, await buildNamed(there, ""));
@@ -140,6 +144,7 @@ async function addDemo(now: Date): Promise<void> {
       name,
       notes,
       catalogue,
+      configFiles: [{ name: file[0], format: file[1], folder: "beside the engine" }],
       backEnds: [
         { name: "Vulkan", drivers: ["as shipped", "newest"] },
         { name: "OpenGL", drivers: ["as shipped"] },
@@ -150,6 +155,7 @@ async function addDemo(now: Date): Promise<void> {
     buildIds.set(name, first(made.buildIds));
   }
   let last = "";
+  const tellers = new Map<string, Teller>();
   for (const [index, story] of stories.entries()) {
     const began = now.getTime() - story.daysAgo * day;
     last = await addJob(
@@ -164,8 +170,21 @@ async function addDemo(now: Date): Promise<void> {
       },
       new Date(began),
     );
-    await new Teller(last, story, buildIds, 1000 * (index + 1), began).tell();
+    const teller = new Teller(last, story, buildIds, 1000 * (index + 1), began);
+    await teller.tell();
+    tellers.set(`${story.title} on ${story.rig}`, teller);
   }
+  await liftShared(named(rigIds, "Tansy"), "Sallow");
+  await newDriver(named(rigIds, "Pipit"), now);
+  await named(tellers, "The Orchard Ledger on Pipit").check(
+    {
+      rigId: named(rigIds, "Pipit"),
+      titleId: named(titleIds, "The Orchard Ledger"),
+      engine: "Plait",
+      keys: ["even_pacing"],
+    },
+    now.getTime() - 0.1 * day,
+  );
   const story = first(stories.slice(-1));
   const rig = rigNamed(story.rig);
   await putBench({
@@ -174,6 +193,23 @@ async function addDemo(now: Date): Promise<void> {
     houseRulesId: rules["Lending desk"],
     conditions: { ...firstConditions(rig.spec), powerMode: story.powerMode },
   });
+}
+
+/** Moves up what two titles of a system were found to share. */
+async function liftShared(rigId: string, engine: string): Promise<void> {
+  const engineId = await idOfNamed("engine", engine);
+  if (!engineId) return;
+  const view = await viewProfile({ rig: rigId, engine: engineId });
+  for (const { key, value } of view.lifts)
+    await liftValue(us, { rigId, engineId, systemId: view.systemId, key, value, saw: view.saw });
+}
+
+/** A newer driver on the phone: what was measured before it is stale until it is checked. */
+async function newDriver(rigId: string, now: Date): Promise<void> {
+  const rig = await findRig(rigId);
+  if (!rig || rig.revision > 1) return;
+  const driver = { version: "616", date: new Date(now.getTime() - 2 * day).toISOString().slice(0, 10) };
+  await reviseRig(us, rigId, { name: rig.name, spec: { ...rig.spec, driver }, note: "a newer driver" });
 }
 
 /** House rules by their name, made where they aren't there; the first set of all is the default. */
@@ -214,6 +250,39 @@ class Teller {
       else if (step.do === "trial") await this.trial(step);
       else await closeJob(us, this.jobId, { note: step.note }, null, this.moment(5));
     }
+  }
+
+  /** A short check of what the profile says, planned and run as anybody would. */
+  async check(
+    { engine, keys, ...of }: { rigId: string; titleId: string; engine: string; keys: string[] },
+    at: number,
+  ): Promise<void> {
+    this.at = at;
+    const engineId = await idOfNamed("engine", engine);
+    const buildId = named(this.buildIds, engine);
+    const { trialId } = await planCheck(us, { ...of, engineId, buildId, keys }, this.moment(1));
+    const trial = await findTrial(trialId);
+    const standing = await this.standing();
+    for (const arm of trial ? armOrder(trial.arms.length, trial.rounds) : []) {
+      const { settings, name: label } = armAt(trial ?? { arms: [] }, arm);
+      await this.run({
+        settings,
+        conditions: standing.conditions,
+        engine: buildId,
+        label,
+        cold: false,
+        trialId,
+        arm,
+      });
+    }
+    const { advice } = await reckonTrial(trialId);
+    await decideTrial(
+      us,
+      trialId,
+      { choice: advice.choice, arm: advice.arm, reason: "" },
+      null,
+      this.moment(3),
+    );
   }
 
   private moment(minutes: number): Date {

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { words, type Said } from "@/core/words";
-import type { JobListRow, JobView } from "@/core/records";
+import type { JobListRow, JobView, ProfileListRow } from "@/core/records";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say, When } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";
@@ -24,11 +24,14 @@ export function BenchScreen({
   recent,
   unfinished,
   warnings,
+  toConfirm,
 }: {
   inHand: JobView | null;
   recent: JobListRow[];
   unfinished: Unfinished[];
   warnings: Said[];
+  /** Profiles of the rig on the bench with values that nothing proves as it is now. */
+  toConfirm: ProfileListRow[];
 }) {
   if (!inHand) {
     return (
@@ -147,6 +150,23 @@ export function BenchScreen({
               </ul>
             )}
           </Panel>
+          {toConfirm.length > 0 && (
+            <Panel title="To be confirmed">
+              <ul className="space-y-1 text-[13px]">
+                {toConfirm.map((row) => (
+                  <li key={row.engineId}>
+                    <Link
+                      href={`/profiles?${new URLSearchParams({ rig: row.rigId, engine: row.engineId })}`}
+                      className="block rounded px-1 py-0.5 hover:bg-raised"
+                    >
+                      {say.count(row.toConfirm, "value")} of {row.engine}{" "}
+                      <span className="text-soft">on {row.rig}: short checks, a round each</span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </Panel>
+          )}
           <Panel title="Mind">
             <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
               {warnings.map((note) => (

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { JobView } from "@/core/records";
@@ -90,6 +91,19 @@ export function Profile({
       {standing.targetFps !== null && (
         <p className="figure mt-1 text-[13px]">
           Rate: <b>{say.number(standing.targetFps, standing.targetFps % 1 ? 2 : 0)} fps</b>
+        </p>
+      )}
+      {trials.some(({ decidedAt }) => decidedAt) && (
+        <p className="mt-2 flex gap-3 text-[13px]">
+          <Link className="underline decoration-line underline-offset-4" href={`/jobs/${job.id}/recipe`}>
+            Recipe
+          </Link>
+          <Link
+            className="underline decoration-line underline-offset-4"
+            href={`/profiles?${new URLSearchParams({ rig: job.rigId, engine: job.engineId, title: job.titleId, build: job.buildId })}`}
+          >
+            In its layers
+          </Link>
         </p>
       )}
       {job.closedAt ? (

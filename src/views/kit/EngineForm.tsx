@@ -5,7 +5,14 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { Controller, useFieldArray, useForm, type Resolver } from "react-hook-form";
 import { toast } from "sonner";
-import { newEngineSchema, readCatalogue, type CatalogueFault, type NewEngine, type Setting } from "@/core/kit";
+import {
+  configFormats,
+  newEngineSchema,
+  readCatalogue,
+  type CatalogueFault,
+  type NewEngine,
+  type Setting,
+} from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
 import { AddSheet } from "./AddSheet";
@@ -47,6 +54,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
         notes: "",
         builds: [{ version: "", branch: "stable", date: null, notes: "" }],
         backEnds: [],
+        configFiles: [],
         catalogue: [],
       };
   const form = useForm<NewEngine>({
@@ -70,6 +78,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
   const asked = useSearchParams().get("setting");
   const builds = useFieldArray({ control, name: "builds" });
   const backEnds = useFieldArray({ control, name: "backEnds" });
+  const files = useFieldArray({ control, name: "configFiles" });
   const catalogue = useFieldArray({ control, name: "catalogue" });
   return (
     <FormFrame
@@ -211,6 +220,54 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
         ))}
       </Panel>
       <Panel
+        title="Config files"
+        aside={
+          <Button onClick={() => files.append({ name: "", format: "ini", folder: "" })}>
+            <Plus size={14} aria-hidden />
+            File
+          </Button>
+        }
+      >
+        {files.fields.length === 0 && (
+          <p className="text-[13px] text-soft">
+            None named yet. With them a profile is written into the engine&apos;s own file, every other byte as
+            it was.
+          </p>
+        )}
+        {files.fields.map((row, index) => (
+          <div key={row.id} className="mb-2 grid grid-cols-[1.2fr_0.7fr_2fr_auto] items-end gap-3">
+            <Field label={`File ${index + 1}`} error={errors.configFiles?.[index]?.name?.message}>
+              {(ids) => (
+                <Input {...ids} placeholder="e.g. picture.toml" {...register(`configFiles.${index}.name`)} />
+              )}
+            </Field>
+            <Field label="Format">
+              {({ id }) => (
+                <Controller
+                  control={control}
+                  name={`configFiles.${index}.format`}
+                  render={({ field }) => (
+                    <Choice
+                      id={id}
+                      label="Format"
+                      value={field.value}
+                      onChange={field.onChange}
+                      options={configFormats.map((value) => ({ value, label: formatNames[value] }))}
+                    />
+                  )}
+                />
+              )}
+            </Field>
+            <Field label="Where it lies">
+              {(ids) => <Input {...ids} {...register(`configFiles.${index}.folder`)} />}
+            </Field>
+            <Button look="quiet" aria-label={`Remove file ${index + 1}`} onClick={() => files.remove(index)}>
+              <X size={14} aria-hidden />
+            </Button>
+          </div>
+        ))}
+      </Panel>
+      <Panel
         title={`Settings catalogue, ${catalogue.fields.length}`}
         aside={
           <Button
@@ -281,6 +338,15 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
 
 /** From so many on they are searched. */
 const manySettings = 10;
+
+const formatNames: Record<(typeof configFormats)[number], string> = {
+  toml: "TOML",
+  ini: "INI, in sections",
+  flat: "one pair a line",
+  yaml: "YAML",
+  json: "JSON",
+  xml: "XML",
+};
 
 /** A catalogue as a file, out and in; faults are shown with their path, and nothing is changed by a faulty file. */
 function CatalogueFile({ engineId }: { engineId: string }) {

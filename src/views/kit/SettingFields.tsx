@@ -200,6 +200,14 @@ export function SettingFields({
                 )
               }
             </Field>
+            <Field label="Config file" help="One of the engine's; its only one where none is named.">
+              {(ids) => (
+                <Input
+                  {...ids}
+                  {...register(at("file"), { setValueAs: (text?: string) => text || undefined })}
+                />
+              )}
+            </Field>
             <Field label="Config section">{(ids) => <Input {...ids} {...register(at("section"))} />}</Field>
             <Field label="Config key">{(ids) => <Input {...ids} {...register(at("configKey"))} />}</Field>
             <Field label="Linked settings" help="Keys that must hold the same value.">

@@ -9,7 +9,7 @@ interface Topic {
 }
 
 /** Topics that pages made on the server show. */
-const onServer = new Set(["bench", "jobs", "kit"]);
+const onServer = new Set(["bench", "jobs", "kit", "profile"]);
 
 /** What came in within this time is shown anew once, ms. */
 const gatherMs = 150;

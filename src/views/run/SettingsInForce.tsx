@@ -1,6 +1,7 @@
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { useState } from "react";
-import { Choice, Field, Input, Switch } from "@/ui";
+import { Input, Switch } from "@/ui";
+import { SettingField } from "@/views/setting";
 
 /** From so many on they are searched, in sections. */
 const manySettings = 14;
@@ -56,58 +57,15 @@ export function SettingsInForce({
           {shown
             .filter((setting) => setting.section === section)
             .map((setting) => {
-              const value = settings[setting.key] ?? setting.default;
-              const label = changed.has(setting.key) ? `${setting.label} *` : setting.label;
-              if (setting.type === "switch")
-                return (
-                  <div key={setting.key} className="self-center">
-                    <Switch label={label} checked={value === true} onChange={(on) => put(setting.key, on)} />
-                  </div>
-                );
-              if (setting.type === "choice")
-                return (
-                  <Field key={setting.key} label={label}>
-                    {({ id }) => (
-                      <Choice
-                        id={id}
-                        label={setting.label}
-                        value={String(value)}
-                        options={setting.choices.map((choice) => ({ value: choice, label: choice }))}
-                        onChange={(choice) => put(setting.key, choice)}
-                      />
-                    )}
-                  </Field>
-                );
-              if (setting.type === "number") {
-                return (
-                  <Field key={setting.key} label={label}>
-                    {(ids) => (
-                      <Input
-                        {...ids}
-                        type="number"
-                        value={String(value)}
-                        min={setting.min ?? undefined}
-                        max={setting.max ?? undefined}
-                        step={setting.step ?? "any"}
-                        onChange={(event) =>
-                          event.target.value !== "" && put(setting.key, Number(event.target.value))
-                        }
-                      />
-                    )}
-                  </Field>
-                );
-              }
+              const { key, label, default: own } = setting;
               return (
-                <Field key={setting.key} label={label}>
-                  {(ids) => (
-                    <Input
-                      {...ids}
-                      value={String(value)}
-                      maxLength={200}
-                      onChange={(event) => put(setting.key, event.target.value)}
-                    />
-                  )}
-                </Field>
+                <SettingField
+                  key={key}
+                  setting={setting}
+                  label={changed.has(key) ? `${label} *` : label}
+                  value={settings[key] ?? own}
+                  onChange={(value) => put(key, value)}
+                />
               );
             })}
         </section>

@@ -1,0 +1,224 @@
+import { patchConfig, readConfig } from "@/core/config";
+import { exampleSetting } from "@/core/kit";
+import {
+  droppable,
+  effectiveSettings,
+  fileRows,
+  guessedSetting,
+  inPlace,
+  liftable,
+  originWords,
+  profileDifferences,
+  profileFile,
+  profileFileSchema,
+  profileRows,
+  wantedInFile,
+  type Confirmation,
+  type LayerValue,
+  type MeasuredOn,
+} from ".";
+
+const catalogue = [
+  exampleSetting("scale", { type: "number", default: 2, section: "picture" }),
+  exampleSetting("light", { default: false }),
+  exampleSetting("filter", { type: "choice", choices: ["none", "soft"], default: "soft", section: "picture" }),
+];
+let next = 0;
+const set = (
+  layer: LayerValue["layer"],
+  key: string,
+  value: LayerValue["value"],
+  more: Partial<LayerValue> = {},
+): LayerValue => ({
+  id: ++next,
+  layer,
+  systemId: layer === "system" ? "s" : null,
+  titleId: layer === "title" ? "t" : null,
+  buildId: null,
+  key,
+  value,
+  origin: { kind: "by hand" },
+  measuredOn: null,
+  at: new Date("2026-11-01T10:00:00Z"),
+  actor: "you",
+  ...more,
+});
+const of = { systemId: "s", titleId: "t", buildId: "b1" };
+const now: MeasuredOn = { revisionId: "r2", revision: 2, driver: "616", buildId: "b1", build: "5.1" };
+const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
+  trialId: "x",
+  jobId: "j",
+  number: 1,
+  titleId: "t",
+  revisionId: "r2",
+  driver: "616",
+  buildId: "b1",
+  kept: { scale: 3 },
+  proof: null,
+  ...more,
+});
+const rowOf = (values: LayerValue[], confirmations: Confirmation[] = [], key = "scale") =>
+  profileRows(catalogue, values, of, now, confirmations).find((row) => row.key === key)!;
+
+describe("layers", () => {
+  it("the last that sets a value holds: default, rig, system, title", () => {
+    const values: LayerValue[] = [];
+    const holds = () => [rowOf(values).value, rowOf(values).from];
+    expect(holds()).toEqual([2, null]);
+    values.push(set("rig", "scale", 4));
+    expect(holds()).toEqual([4, "rig"]);
+    values.push(set("title", "scale", 1));
+    values.push(set("system", "scale", 3));
+    expect(holds()).toEqual([1, "title"]);
+    // Set to inherit again, the title has what its system has.
+    values.push(set("title", "scale", null));
+    expect(holds()).toEqual([3, "system"]);
+  });
+  it("what is set off holds as what is set on does", () => {
+    expect(rowOf([set("rig", "light", true), set("title", "light", false)], [], "light")).toMatchObject({
+      value: false,
+      from: "title",
+    });
+    expect(
+      effectiveSettings(catalogue, [set("rig", "light", true), set("title", "light", false)], of).light,
+    ).toBe(false);
+  });
+  it("a value for one build holds for it alone, before the one for every build", () => {
+    const values = [set("title", "scale", 5, { buildId: "b1" }), set("title", "scale", 3)];
+    expect(rowOf(values).value).toBe(5);
+    expect(profileRows(catalogue, values, { ...of, buildId: "b2" }, now, [])[0]!.value).toBe(3);
+  });
+  it("another title's and another system's values aren't its own", () => {
+    const values = [set("title", "scale", 5, { titleId: "u" }), set("system", "scale", 6, { systemId: "v" })];
+    expect(rowOf(values).from).toBeNull();
+  });
+  it("newer rows stand over older ones of the same place, in whatever order they come", () => {
+    const [a, b] = [set("rig", "scale", 4), set("rig", "scale", 5)];
+    expect(inPlace([b, a]).map(({ value }) => value)).toEqual([5]);
+  });
+});
+
+describe("how far a value is proven", () => {
+  const values = [set("title", "scale", 3)];
+  it("by a decided trial of this title that held it against another", () => {
+    expect(rowOf(values).standing).toBe("untested");
+    expect(rowOf(values, [proof()]).standing).toBe("proven");
+    expect(rowOf(values, [proof({ kept: { scale: 4 } })]).standing).toBe("untested");
+    expect(rowOf(values, [proof({ titleId: "u" })]).standing).toBe("untested");
+    expect(rowOf([], [proof()]).standing).toBe("default");
+  });
+  it("is stale on another driver, revision or build, until a check renews it", () => {
+    const old = proof({ driver: "615", revisionId: "r1" });
+    expect(rowOf(values, [old])).toMatchObject({ standing: "stale", stale: ["driver"] });
+    expect(rowOf(values, [proof({ revisionId: "r1" })])).toMatchObject({
+      standing: "stale",
+      stale: ["revision"],
+    });
+    expect(rowOf(values, [proof({ buildId: "b0" })])).toMatchObject({ standing: "stale", stale: ["build"] });
+    expect(rowOf(values, [old, proof()])).toMatchObject({ standing: "proven", stale: [] });
+  });
+});
+
+describe("moving up and dropping", () => {
+  const shared = [
+    set("title", "scale", 3),
+    set("title", "scale", 3, { titleId: "u" }),
+    set("title", "scale", 5, { titleId: "w" }),
+  ];
+  it("two titles that share a value offer it, with what each other title has now", () => {
+    expect(liftable(catalogue, shared, "s", ["t", "u", "v", "w"])).toEqual([
+      { key: "scale", value: 3, titleIds: ["t", "u"], changes: [{ titleId: "v", from: 2 }] },
+    ]);
+    expect(liftable(catalogue, shared, "s", ["t", "v"])).toEqual([]);
+    // What the layer above says already isn't moved there.
+    expect(liftable(catalogue, [...shared, set("system", "scale", 3)], "s", ["t", "u"])).toEqual([]);
+  });
+  it("what equals the layer above can be dropped", () => {
+    const rows = profileRows(
+      catalogue,
+      [set("system", "scale", 3), set("title", "scale", 3), set("title", "light", false)],
+      of,
+      now,
+      [],
+    );
+    expect(droppable(rows, "title")).toEqual(["scale", "light"]);
+    expect(droppable(rows, "system")).toEqual([]);
+  });
+  it("two profiles differ where their values do, or where one has no such setting", () => {
+    const a = profileRows(catalogue, [set("title", "scale", 3)], of, now, [proof()]);
+    const b = profileRows(catalogue.slice(0, 2), [], of, now, []);
+    expect(profileDifferences(a, b)).toEqual([
+      {
+        key: "scale",
+        label: "scale",
+        a: { value: 3, standing: "proven" },
+        b: { value: 2, standing: "default" },
+      },
+      { key: "filter", label: "filter", a: { value: "soft", standing: "default" }, b: null },
+    ]);
+  });
+});
+
+describe("the engine's own file", () => {
+  const text = `light = No\n[picture]\nscale = 4 ; lines\nother = 1\n`;
+  const entries = readConfig(text, "ini");
+  const rows = profileRows(catalogue, [set("title", "scale", 3), set("rig", "light", true)], of, now, []);
+  it("stands beside the profile value by value, in its own spelling", () => {
+    expect(fileRows(entries, catalogue, rows).map(({ path, state, taken }) => [path, state, taken])).toEqual([
+      ["light", "differs", false],
+      ["picture/scale", "differs", 4],
+      ["picture/other", "unknown", null],
+    ]);
+  });
+  it("gets what the layers set, as it spells such values, and nothing else", () => {
+    const wanted = wantedInFile(rows, catalogue, entries, "a.ini");
+    expect(wanted.map(({ path, value }) => [path, value])).toEqual([
+      ["picture/scale", 3],
+      ["light", "Yes"],
+    ]);
+    const made = patchConfig(text, "ini", wanted).text;
+    expect(made).toBe(`light = Yes\n[picture]\nscale = 3 ; lines\nother = 1\n`);
+    expect(wantedInFile(rows, catalogue, readConfig(made, "ini"), "a.ini")).toEqual([]);
+    // A setting of another file stays out.
+    const elsewhere = catalogue.map((setting) => ({ ...setting, file: "b.ini" }));
+    expect(wantedInFile(rows, elsewhere, entries, "a.ini")).toEqual([]);
+  });
+  it("an unknown key becomes a setting with its type and default guessed, under a key of its own", () => {
+    expect(
+      guessedSetting({ section: "picture", key: "other", line: 4, value: "1" }, new Set(["other"])),
+    ).toMatchObject({
+      key: "other_2",
+      type: "text",
+      default: "1",
+      section: "picture",
+      configKey: "other",
+    });
+    expect(guessedSetting({ section: "", key: "gap size", line: 1, value: 4 }, new Set())).toMatchObject({
+      key: "gap_size",
+      type: "number",
+    });
+  });
+});
+
+it("a profile's file holds what is set, by names, and is read back", () => {
+  const values = [
+    set("title", "scale", 3, { origin: { kind: "trial", jobId: "j", trialId: "x", number: 4, proof: null } }),
+    set("rig", "light", true),
+    set("rig", "light", null),
+  ];
+  const file = profileFile({ rig: "Own", engine: "Loom" }, values, new Map([["t", "Title"]]));
+  expect(file.values).toEqual([
+    {
+      layer: "title",
+      system: null,
+      title: "Title",
+      build: null,
+      key: "scale",
+      value: 3,
+      from: "trial 4",
+      at: "2026-11-01T10:00:00.000Z",
+    },
+  ]);
+  expect(profileFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
+  expect(originWords({ kind: "carried", from: "Own" })).toBe("brought from Own; not tested here");
+});

@@ -1,0 +1,246 @@
+import type { Setting, Settings, SettingValue } from "@/core/kit";
+import type { Said } from "@/core/words";
+
+/** Layers that values are set in, the widest first; the engine's defaults lie under them. */
+export const layers = ["rig", "system", "title"] as const;
+export type Layer = (typeof layers)[number];
+
+/** Where a value came from. */
+export type Origin =
+  | { kind: "trial"; jobId: string; trialId: string; number: number; proof: Said | null }
+  | { kind: "by hand" }
+  | { kind: "file"; name: string }
+  /** Moved up from titles that shared it. */
+  | { kind: "lifted"; titles: string[] }
+  /** Brought from another rig or from somebody else's recipe: a hypothesis here. */
+  | { kind: "carried"; from: string };
+
+/** What evidence was measured on; another of any of these makes it stale. */
+export interface MeasuredOn {
+  revisionId: string;
+  revision: number;
+  driver: string;
+  buildId: string;
+  build: string;
+}
+
+/** A value as it was set, or (null) made to inherit again. Newer rows stand over older ones of the same place. */
+export interface LayerValue {
+  id: number;
+  layer: Layer;
+  systemId: string | null;
+  titleId: string | null;
+  /** Only for this build; null for every one. */
+  buildId: string | null;
+  key: string;
+  value: SettingValue | null;
+  origin: Origin;
+  measuredOn: MeasuredOn | null;
+  at: Date;
+  actor: string;
+}
+
+/** Whose profile is asked for. */
+export interface ProfileOf {
+  systemId: string | null;
+  titleId: string | null;
+  buildId: string | null;
+}
+
+/** A decided trial that held a value against another one. */
+export interface Confirmation {
+  trialId: string;
+  jobId: string;
+  number: number;
+  titleId: string;
+  revisionId: string;
+  driver: string;
+  buildId: string;
+  /** What was kept of the keys that its arms differed in. */
+  kept: Settings;
+  proof: Said | null;
+}
+
+export type Proof = "default" | "proven" | "untested" | "stale";
+
+/** One setting over the layers. */
+export interface ProfileRow {
+  key: string;
+  label: string;
+  default: SettingValue;
+  cells: Record<Layer, LayerValue | null>;
+  /** The layer whose value holds; null where the engine's default does. */
+  from: Layer | null;
+  value: SettingValue;
+  /** By its evidence: `proven` by a decided trial of this title as the rig is now. */
+  standing: Proof;
+  /** What differs from what its evidence was measured on. */
+  stale: ("revision" | "driver" | "build")[];
+  /** Trials that held the value against another: of this title, or of any of the system's where no title is asked for. */
+  confirmations: Confirmation[];
+}
+
+const samePlace = (a: LayerValue, b: LayerValue) =>
+  a.layer === b.layer && a.systemId === b.systemId && a.titleId === b.titleId && a.buildId === b.buildId;
+
+/** The newest row of every place and key; places made to inherit again are left out. */
+export function inPlace(values: LayerValue[]): LayerValue[] {
+  const newest: LayerValue[] = [];
+  for (const value of [...values].sort((a, b) => b.id - a.id))
+    if (!newest.some((one) => one.key === value.key && samePlace(one, value))) newest.push(value);
+  return newest.filter(({ value }) => value !== null).sort((a, b) => a.id - b.id);
+}
+
+/** Whether a value is in the layers of a title, system or rig that is asked for. */
+function belongs(one: LayerValue, { systemId, titleId, buildId }: ProfileOf): boolean {
+  if (one.buildId !== null && one.buildId !== buildId) return false;
+  if (one.layer === "rig") return true;
+  return one.layer === "system"
+    ? systemId !== null && one.systemId === systemId
+    : titleId !== null && one.titleId === titleId;
+}
+
+/** The value that a layer holds: one for this very build before one for every build. */
+const cellOf = (held: LayerValue[], layer: Layer, key: string): LayerValue | null =>
+  held
+    .filter((one) => one.layer === layer && one.key === key)
+    .sort((a, b) => Number(b.buildId !== null) - Number(a.buildId !== null))[0] ?? null;
+
+/** What differs between what was measured on and what there is now. */
+export const staleBy = (
+  then: Pick<MeasuredOn, "revisionId" | "driver" | "buildId">,
+  now: MeasuredOn,
+): ProfileRow["stale"] => [
+  ...(then.driver !== now.driver ? (["driver"] as const) : []),
+  ...(then.revisionId !== now.revisionId && then.driver === now.driver ? (["revision"] as const) : []),
+  ...(then.buildId !== now.buildId ? (["build"] as const) : []),
+];
+
+/**
+ * A profile, setting by setting: what each layer holds, which of them holds, and how far it is proven.
+ * @param now the rig as it is, with the build that is asked for
+ */
+export function profileRows(
+  catalogue: Pick<Setting, "key" | "label" | "default">[],
+  values: LayerValue[],
+  of: ProfileOf,
+  now: MeasuredOn,
+  confirmations: Confirmation[],
+  /** Titles whose trials count as evidence; the one that is asked for unless said otherwise. */
+  evidenceOf: readonly string[] = of.titleId === null ? [] : [of.titleId],
+): ProfileRow[] {
+  const held = inPlace(values).filter((one) => belongs(one, of));
+  return catalogue.map(({ key, label, default: own }) => {
+    const cells = {
+      rig: cellOf(held, "rig", key),
+      system: cellOf(held, "system", key),
+      title: cellOf(held, "title", key),
+    };
+    const from = layers.findLast((layer) => cells[layer] !== null) ?? null;
+    const value = (from && cells[from]?.value) ?? own;
+    const proving = confirmations.filter(
+      (one) => evidenceOf.includes(one.titleId) && Object.hasOwn(one.kept, key) && one.kept[key] === value,
+    );
+    const fresh = proving.filter((one) => staleBy(one, now).length === 0);
+    const last = proving.at(-1);
+    const standing: Proof =
+      from === null ? "default" : fresh.length > 0 ? "proven" : last ? "stale" : "untested";
+    return {
+      key,
+      label,
+      default: own,
+      cells,
+      from,
+      value,
+      standing,
+      stale: standing === "stale" && last ? staleBy(last, now) : [],
+      confirmations: proving,
+    };
+  });
+}
+
+/** The settings that a job of a title begins with. */
+export function effectiveSettings(
+  catalogue: Pick<Setting, "key" | "label" | "default">[],
+  values: LayerValue[],
+  of: ProfileOf,
+): Settings {
+  const held = inPlace(values).filter((one) => belongs(one, of));
+  return Object.fromEntries(
+    catalogue.map(({ key, default: own }) => {
+      const layer = layers.findLast((each) => cellOf(held, each, key) !== null);
+      return [key, (layer && cellOf(held, layer, key)?.value) ?? own];
+    }),
+  );
+}
+
+/** A value that titles of a system share and that could stand in the system's layer. */
+export interface Liftable {
+  key: string;
+  value: SettingValue;
+  /** Titles that set it so. */
+  titleIds: string[];
+  /** Titles of the system that inherit another value now, with what each has. */
+  changes: { titleId: string; from: SettingValue }[];
+}
+
+/** Titles that set a value alike, at least; common practice. */
+const sharing = 2;
+
+/** What could be moved up from titles to their system. */
+export function liftable(
+  catalogue: Pick<Setting, "key" | "label" | "default">[],
+  values: LayerValue[],
+  systemId: string,
+  titles: string[],
+): Liftable[] {
+  const held = inPlace(values).filter(({ buildId }) => buildId === null);
+  return catalogue.flatMap(({ key, default: own }) => {
+    const above =
+      held.find((one) => one.key === key && one.layer === "system" && one.systemId === systemId) ??
+      held.find((one) => one.key === key && one.layer === "rig");
+    const inherited = above?.value ?? own;
+    const set = held.filter(
+      (one) => one.key === key && one.layer === "title" && titles.includes(one.titleId ?? ""),
+    );
+    const kinds = [...new Set(set.map(({ value }) => value))].filter((value) => value !== inherited);
+    return kinds.flatMap((value) => {
+      const titleIds = set.flatMap((one) => (one.value === value && one.titleId ? [one.titleId] : []));
+      if (value === null || titleIds.length < sharing) return [];
+      const changes = titles
+        .filter((id) => !set.some(({ titleId }) => titleId === id))
+        .map((titleId) => ({ titleId, from: inherited }));
+      return [{ key, value, titleIds, changes }];
+    });
+  });
+}
+
+/** Values of one layer that say what the layer above says already. */
+export function droppable(rows: ProfileRow[], layer: Layer): string[] {
+  const above = layers.slice(0, layers.indexOf(layer));
+  return rows.flatMap(({ key, cells, default: own }) => {
+    const cell = cells[layer];
+    if (!cell) return [];
+    const upper = above.findLast((each) => cells[each] !== null);
+    return cell.value === ((upper && cells[upper]?.value) ?? own) ? [key] : [];
+  });
+}
+
+/** One setting that two profiles don't share. */
+export interface ProfileDifference {
+  key: string;
+  label: string;
+  a: { value: SettingValue; standing: Proof } | null;
+  b: { value: SettingValue; standing: Proof } | null;
+}
+
+/** Two profiles held against one another, setting by setting; a setting that one engine doesn't have is null there. */
+export function profileDifferences(a: ProfileRow[], b: ProfileRow[]): ProfileDifference[] {
+  const side = (row: ProfileRow | undefined) => (row ? { value: row.value, standing: row.standing } : null);
+  const keys = [...new Set([...a, ...b].map(({ key }) => key))];
+  return keys.flatMap((key) => {
+    const [left, right] = [a.find((row) => row.key === key), b.find((row) => row.key === key)];
+    if (left && right && left.value === right.value) return [];
+    return [{ key, label: left?.label ?? right?.label ?? key, a: side(left), b: side(right) }];
+  });
+}

@@ -1,0 +1,2 @@
+export { makeRecipe, recipeJsonSchema, recipeSchema, type Recipe } from "./recipe";
+export { mostDescription, recipeHtml, recipeMarkdown, recipeText } from "./render";

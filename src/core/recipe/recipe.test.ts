@@ -1,0 +1,123 @@
+import { exampleSetting, plainRig } from "@/core/kit";
+import { said } from "@/core/words";
+import { makeRecipe, recipeHtml, recipeMarkdown, recipeSchema, recipeText, mostDescription } from ".";
+
+const facts = (more: Partial<Parameters<typeof makeRecipe>[0]> = {}): Parameters<typeof makeRecipe>[0] => ({
+  title: { name: "The Loom", system: "Even Field", region: "50", nativeFps: 60 },
+  spec: {
+    ...plainRig(60),
+    kind: "handheld",
+    driver: { version: "616", date: "2026-11-02" },
+    powerModes: [{ name: "Even", watts: 14, use: "any" }],
+  },
+  revision: 2,
+  engine: {
+    name: "Plain",
+    build: "5.1",
+    branch: "stable",
+    configFiles: [{ name: "plain.toml", format: "toml", folder: "" }],
+  },
+  catalogue: [
+    exampleSetting("scale", {
+      label: "Internal scale",
+      type: "number",
+      default: 2,
+      section: "picture",
+      costs: { picture: 2, feel: 0, heat: 0, risk: 0 },
+    }),
+    exampleSetting("cap", {
+      label: "Rate limit",
+      type: "number",
+      default: 0,
+      countsDouble: true,
+      section: "sync",
+    }),
+  ],
+  overrides: [
+    {
+      key: "scale",
+      from: 2,
+      to: 3,
+      trial: 1,
+      proof: said("effect.pair", { pair: { ratio: 1.09, low: 1.05, high: 1.13 } }),
+    },
+    { key: "cap", from: 0, to: 60, trial: null, proof: null },
+  ],
+  conditions: { powerMode: "Even", docked: false, cooler: true, roomC: 21, capturePath: "own desk" },
+  targetFps: 30,
+  preflight: ["Firmware present"],
+  patches: ["sixty: 60 fps; fits version 1.1"],
+  run: {
+    grade: "steady",
+    averageFps: 29.97,
+    segments: [
+      { label: "the hall", visit: 1, averageFps: 29.9, entryLostMs: 120 },
+      { label: "", visit: 0, averageFps: 30, entryLostMs: 0 },
+    ],
+    marks: [{ label: "the hall", startMs: 83_000 }],
+  },
+  crashes: 0,
+  hours: 1,
+  faults: [{ kind: "sound", severity: "slight", scene: "the hall", note: "a click", workaround: "restart" }],
+  ...more,
+});
+
+describe("a recipe", () => {
+  const recipe = makeRecipe(facts());
+  it("holds what a reader needs: device, file, section and key, before and after, effect, what to expect", () => {
+    expect(recipe.settings[0]).toEqual({
+      key: "scale",
+      label: "Internal scale",
+      file: "plain.toml",
+      section: "picture",
+      configKey: "scale",
+      before: 2,
+      after: 3,
+      holdsFps: null,
+      effect: "+9.0 % (95 %: +5.0 % to +13.0 %)",
+      proven: true,
+    });
+    // A limiter that counts double is said with the rate it gives.
+    expect(recipe.settings[1]).toMatchObject({ after: 60, holdsFps: 30, effect: null, proven: false });
+    expect(recipe.conditions).toEqual([
+      { name: "Power mode", value: "Even (14 W)" },
+      { name: "Cooler", value: "on" },
+    ]);
+    expect(recipe.expect).toEqual([{ scene: "the hall", visit: 1, averageFps: 29.9, lostMs: 120 }]);
+    expect(recipe.sideEffects).toEqual(["Internal scale may cost: picture noticeably."]);
+    // 2.996 an hour is ruled out by an hour without a crash: the rule of three, exact (Garwood 1936).
+    expect(recipe.crashes).toBe("None in 1.0 h; more than 3.0 an hour is ruled out (95 %).");
+    expect(recipe.cautions.join(" ")).toContain("qualified service");
+  });
+  it("names no rig, path or room: nothing private", () => {
+    expect(JSON.stringify(recipe)).not.toMatch(/own desk|21/);
+  });
+  it("clocks bring their own caution", () =>
+    expect(makeRecipe(facts({ conditions: { clocks: "forced" } })).cautions[0]).toContain("void its warranty"));
+  it("is read back from its JSON by the published schema", () =>
+    expect(recipeSchema.parse(JSON.parse(JSON.stringify(recipe)))).toEqual(recipe));
+  it("as text it has the moments of the recording, and fits a description", () => {
+    const text = recipeText(recipe);
+    expect(text).toContain("Internal scale (picture/scale): 2 → 3; +9.0 % (95 %: +5.0 % to +13.0 %)");
+    expect(text).toContain("1:23 the hall");
+    const long = recipeText({ ...recipe, before: new Array<string>(90).fill("a long line ".repeat(12)) });
+    expect(long.length).toBeLessThanOrEqual(mostDescription);
+    expect(long).toMatch(/… \d+ more lines: see the whole recipe\.\n$/);
+  });
+  it("as a page it needs no network and runs nothing that it was given", () => {
+    const hostile = `</style><script>alert(1)</script><img src=x onerror="alert(1)">' & "`;
+    const page = recipeHtml(
+      makeRecipe(
+        facts({ title: { name: hostile, system: hostile, region: "", nativeFps: 60 }, preflight: [hostile] }),
+      ),
+    );
+    expect(page).not.toMatch(/<script|<img|<link|https?:/i);
+    expect(page).toContain("&lt;script&gt;alert(1)&lt;/script&gt;");
+    expect(page).toContain("default-src 'none'");
+  });
+  it("as Markdown no sign of a value makes a table, a link or a page of its own", () => {
+    const made = recipeMarkdown(makeRecipe(facts({ preflight: ["a | b <b>c</b> [d](e) `f`\n# g"] })));
+    expect(made).toContain("- a \\| b \\<b\\>c\\</b\\> \\[d\\](e) \\`f\\` \\# g\n");
+    expect(made).toContain("| Setting | File | Section | Key | Before | After | Measured effect |");
+  });
+});

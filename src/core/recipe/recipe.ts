@@ -1,0 +1,191 @@
+import { z } from "zod";
+import { settingValueSchema, type ConfigFile, type RigSpec, type Setting } from "@/core/kit";
+import type { Override } from "@/core/profile";
+import { lightWords, valueWords, words } from "@/core/words";
+import { limiterRate } from "@/core/advise";
+import { crashRate } from "@/core/sweep";
+import type { Grade } from "@/core/verdict";
+
+const text = z.string().max(2000);
+const fact = z.object({ name: text, value: text });
+
+/** What somebody else needs to set a title up the same way. Names of rigs, notes and people stay out. */
+export const recipeSchema = z.object({
+  format: z.literal("velvet-lamp-recipe/1"),
+  title: z.object({ name: text, system: text, region: text, nativeFps: z.number().nullable() }),
+  device: z.array(fact).max(40),
+  engine: z.object({ name: text, build: text, branch: text }),
+  /** What is done before the first start. */
+  before: z.array(text).max(100),
+  patches: z.array(text).max(100),
+  settings: z
+    .array(
+      z.object({
+        key: z.string().min(1).max(120),
+        label: text,
+        file: text,
+        section: text,
+        configKey: text,
+        before: settingValueSchema,
+        after: settingValueSchema,
+        /** The rate that a limiter which counts double gives: half of its value. Null for everything else. */
+        holdsFps: z.number().nullable(),
+        effect: text.nullable(),
+        proven: z.boolean(),
+      }),
+    )
+    .max(500),
+  conditions: z.array(fact).max(40),
+  targetFps: z.number().nullable(),
+  expect: z
+    .array(z.object({ scene: text, averageFps: z.number(), lostMs: z.number(), visit: z.number().int() }))
+    .max(400),
+  verdict: text,
+  crashes: text,
+  faults: z.array(z.object({ what: text, where: text, workaround: text })).max(400),
+  sideEffects: z.array(text).max(200),
+  marks: z.array(z.object({ label: text, startMs: z.number().min(0) })).max(400),
+  cautions: z.array(text).max(40),
+});
+export type Recipe = z.infer<typeof recipeSchema>;
+
+/** The published JSON Schema of a recipe (draft 2020-12). */
+export const recipeJsonSchema = () => z.toJSONSchema(recipeSchema, { target: "draft-2020-12", io: "input" });
+
+/** What a recipe is made from. */
+export interface RecipeFacts {
+  title: { name: string; system: string; region: string; nativeFps: number | null };
+  spec: RigSpec;
+  revision: number;
+  engine: { name: string; build: string; branch: string; configFiles: ConfigFile[] };
+  catalogue: Setting[];
+  overrides: Override[];
+  conditions: Record<string, string | boolean | number | null | undefined>;
+  targetFps: number | null;
+  preflight: string[];
+  patches: string[];
+  run: {
+    grade: Grade | null;
+    averageFps: number;
+    segments: { label: string; visit: number; averageFps: number; entryLostMs: number }[];
+    marks: { label: string; startMs: number }[];
+  } | null;
+  crashes: number;
+  hours: number;
+  faults: { kind: string; severity: string; scene: string; note: string; workaround: string }[];
+}
+
+const costNames = {
+  picture: "picture",
+  feel: "feel of the controls",
+  heat: "heat",
+  risk: "risk of faults",
+} as const;
+
+function sideEffectsOf(setting: Setting): string[] {
+  const felt = (Object.keys(costNames) as (keyof typeof costNames)[])
+    .filter((key) => setting.costs[key] > 0)
+    .map((key) =>
+      `${costNames[key]} ${["", "a little", "noticeably", "much"][setting.costs[key]] ?? ""}`.trim(),
+    );
+  return felt.length === 0 ? [] : [`${setting.label} may cost: ${felt.join(", ")}.`];
+}
+
+const conditionNames: Record<string, string> = {
+  powerMode: "Power mode",
+  clocks: "Clocks",
+  display: "Display",
+  pluggedIn: "Plugged in",
+  docked: "Docked",
+  cooler: "Cooler",
+};
+
+const cautions = [
+  "Follow the maker's limits for heat, power and charging; these figures don't replace them.",
+  "Stop when a device gets too hot to hold, swells or smells, and have it looked at by qualified service.",
+  "Local rules and the title's own licence apply to what you run and how.",
+];
+const clockCaution =
+  "Clocks were changed: raising them can overheat or damage a device and may void its warranty. Go back at the first fault.";
+
+/** A recipe of what holds for a title. */
+export function makeRecipe(facts: RecipeFacts): Recipe {
+  const { title, spec, revision, engine, catalogue, overrides, run } = facts;
+  const named = (key: string) => catalogue.find((setting) => setting.key === key);
+  const { driver, system, cooling, memoryGb, powerModes } = spec;
+  const device = [
+    ["Device", spec.kind],
+    ["Revision as tuned", String(revision)],
+    ["Memory", memoryGb === null ? "" : `${memoryGb} GB`],
+    ["Graphics driver", [driver.version, driver.date].filter(Boolean).join(", ")],
+    ["System", [system.version, system.date].filter(Boolean).join(", ")],
+    ["Cooling", cooling.kind],
+  ].flatMap(([name = "", value = ""]) => (value === "" ? [] : [{ name, value }]));
+  const conditions = Object.entries(facts.conditions).flatMap(([key, value]) => {
+    const name = conditionNames[key];
+    if (!name || value === null || value === undefined || value === false || value === "") return [];
+    const watts = key === "powerMode" ? powerModes.find((mode) => mode.name === value)?.watts : null;
+    return [{ name, value: `${valueWords(value)}${watts ? ` (${watts} W)` : ""}` }];
+  });
+  const onlyFile = engine.configFiles.length === 1 ? (engine.configFiles[0]?.name ?? "") : "";
+  return {
+    format: "velvet-lamp-recipe/1",
+    title,
+    device,
+    engine: { name: engine.name, build: engine.build, branch: engine.branch },
+    before: facts.preflight,
+    patches: facts.patches,
+    settings: overrides.flatMap(({ key, from, to, proof }) => {
+      const setting = named(key);
+      if (!setting || to === null) return [];
+      return [
+        {
+          key,
+          label: setting.label,
+          file: setting.file ?? onlyFile,
+          section: setting.section,
+          configKey: setting.configKey || key,
+          before: from ?? setting.default,
+          after: to,
+          holdsFps: setting.countsDouble && typeof to === "number" && to > 0 ? limiterRate(to, true) : null,
+          effect: proof ? words(proof) : null,
+          proven: proof !== null,
+        },
+      ];
+    }),
+    conditions,
+    targetFps: facts.targetFps,
+    expect: (run?.segments ?? [])
+      .filter(({ label }) => label !== "")
+      .map(({ label, visit, averageFps, entryLostMs }) => ({
+        scene: label,
+        visit,
+        averageFps,
+        lostMs: entryLostMs,
+      })),
+    verdict: run
+      ? `${lightWords(run.grade).name}: ${lightWords(run.grade).meaning}; ${run.averageFps.toFixed(1)} fps on average.`
+      : "What it comes to wasn't measured as a whole.",
+    crashes: facts.run ? crashWords(facts.crashes, facts.hours) : "",
+    faults: facts.faults.map(({ kind, severity, scene, note, workaround }) => ({
+      what: `${kind}, ${severity}${note ? `: ${note}` : ""}`,
+      where: scene,
+      workaround,
+    })),
+    sideEffects: overrides.flatMap(({ key }) => {
+      const setting = named(key);
+      return setting ? sideEffectsOf(setting) : [];
+    }),
+    marks: run?.marks ?? [],
+    cautions: facts.conditions.clocks ? [clockCaution, ...cautions] : cautions,
+  };
+}
+
+function crashWords(crashes: number, hours: number): string {
+  if (!(hours > 0)) return "No running time yet.";
+  const { perHour, low, high, ruledOutAbove } = crashRate(crashes, hours);
+  const time = hours < 1 ? `${(hours * 60).toFixed(0)} min` : `${hours.toFixed(1)} h`;
+  return crashes === 0
+    ? `None in ${time}; more than ${ruledOutAbove.toFixed(1)} an hour is ruled out (95 %).`
+    : `${crashes} in ${time}: ${perHour.toFixed(1)} an hour (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`;
+}

@@ -1,0 +1,113 @@
+import { QueryTypes } from "sequelize";
+import type { LayerValue } from "@/core/profile";
+import type { ProfileListRow, TrialRow } from "@/core/records";
+import { store } from "./models";
+
+/** A profile's place: a rig with an engine. */
+export interface ProfilePlace {
+  rigId: string;
+  engineId: string;
+}
+
+/** Every value ever set for an engine on a rig, the oldest first. */
+export async function listLayerValues({ rigId, engineId }: ProfilePlace): Promise<LayerValue[]> {
+  return store().query<LayerValue & object>(
+    `select id::int, layer, system_id as "systemId", title_id as "titleId", build_id as "buildId", key, value, origin,
+            measured_on as "measuredOn", at, actor
+     from profile_values where rig_id = $1 and engine_id = $2 order by id`,
+    { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  );
+}
+
+/** Writes values down over what was there; nothing is overwritten. */
+export async function addLayerValues(
+  { rigId, engineId }: ProfilePlace,
+  values: (Omit<LayerValue, "id" | "at"> & { at?: Date })[],
+): Promise<void> {
+  await store().query(
+    `insert into profile_values (rig_id, engine_id, layer, system_id, title_id, build_id, key, value, origin, measured_on, actor, at)
+     select $1, $2, v ->> 'layer', (v ->> 'systemId')::uuid, (v ->> 'titleId')::uuid, (v ->> 'buildId')::uuid, v ->> 'key',
+            nullif(v -> 'value', 'null'), v -> 'origin', nullif(v -> 'measuredOn', 'null'), v ->> 'actor', coalesce((v ->> 'at')::timestamptz, now())
+     from jsonb_array_elements($3::jsonb) with ordinality as given (v, nr) order by nr`,
+    { bind: [rigId, engineId, JSON.stringify(values)] },
+  );
+}
+
+/** One writer at a time for a rig's profile of an engine, until the transaction is over. */
+export async function lockProfile({ rigId, engineId }: ProfilePlace): Promise<void> {
+  await store().query(`select pg_advisory_xact_lock(hashtextextended($1, 0))`, {
+    bind: [`profile ${rigId} ${engineId}`],
+    type: QueryTypes.SELECT,
+  });
+}
+
+/** A decided trial with what it was measured on. */
+export type DecidedOnRig = Omit<TrialRow, "runs"> & {
+  titleId: string;
+  engineId: string;
+  revisionId: string;
+  revision: number;
+  driver: string;
+  ranBuildId: string;
+};
+
+/** Decided trials of an engine on a rig, by the revision and build of their newest run, in the order they were decided. */
+export async function decidedOnRig({ rigId, engineId }: ProfilePlace): Promise<DecidedOnRig[]> {
+  return store().query<DecidedOnRig & object>(
+    `select t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt",
+            t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", j.title_id as "titleId", b.engine_id as "engineId",
+            u.rig_revision_id as "revisionId", v.number as revision, v.spec -> 'driver' ->> 'version' as driver, u.build_id as "ranBuildId"
+     from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
+     join lateral (select rig_revision_id, build_id from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
+     join rig_revisions v on v.id = u.rig_revision_id
+     where j.rig_id = $1 and b.engine_id = $2 and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null
+     order by t.decided_at, t.id`,
+    { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  );
+}
+
+/** Where profiles can be: every rig in use with every engine that jobs or values are of, with how much stands there. */
+export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm">[]> {
+  return store().query<Omit<ProfileListRow, "toConfirm"> & object>(
+    `with held as (
+       select rig_id, engine_id, count(*) filter (where value is not null)::int as values from (
+         select distinct on (rig_id, engine_id, layer, system_id, title_id, build_id, key) rig_id, engine_id, value
+         from profile_values order by rig_id, engine_id, layer, system_id, title_id, build_id, key, id desc) newest
+       group by rig_id, engine_id),
+     worked as (
+       select j.rig_id, b.engine_id, count(*)::int as jobs, count(distinct j.title_id)::int as titles
+       from jobs j join builds b on b.id = j.build_id where j.deleted_at is null group by 1, 2)
+     select r.id as "rigId", r.name as rig, e.id as "engineId", e.name as engine, coalesce(h.values, 0) as values,
+            coalesce(w.jobs, 0) as jobs, coalesce(w.titles, 0) as titles
+     from rigs r cross join engines e
+     left join held h on h.rig_id = r.id and h.engine_id = e.id left join worked w on w.rig_id = r.id and w.engine_id = e.id
+     where r.retired_at is null and (h.values is not null or w.jobs is not null) order by r.name, e.name`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
+/** Titles of an engine's systems, those with jobs on the rig first marked. */
+export async function titlesOfEngine({
+  rigId,
+  engineId,
+}: ProfilePlace): Promise<{ id: string; name: string; systemId: string; system: string; worked: boolean }[]> {
+  return store().query(
+    `select t.id, t.name, t.system_id as "systemId", s.name as system,
+            exists (select 1 from jobs j join builds b on b.id = j.build_id
+                    where j.title_id = t.id and j.rig_id = $1 and b.engine_id = $2 and j.deleted_at is null) as worked
+     from titles t join systems s on s.id = t.system_id join engine_systems l on l.system_id = s.id and l.engine_id = $2
+     where t.retired_at is null order by s.name, t.name`,
+    { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  );
+}
+
+/** The newest open job of a title on a rig with an engine. */
+export async function openJobOn({ rigId, engineId }: ProfilePlace, titleId: string): Promise<string | null> {
+  const rows = await store().query<{ id: string }>(
+    `select j.id from jobs j join builds b on b.id = j.build_id
+     where j.rig_id = $1 and b.engine_id = $2 and j.title_id = $3 and j.closed_at is null and j.deleted_at is null
+     order by j.created_at desc limit 1`,
+    { bind: [rigId, engineId, titleId], type: QueryTypes.SELECT },
+  );
+  return rows[0]?.id ?? null;
+}

@@ -1,0 +1,578 @@
+import {
+  carrySchema,
+  checkSchema,
+  liftSchema,
+  profileQuery,
+  profileValuesSchema,
+  takenProfileSchema,
+  undoValueSchema,
+} from "@/contract";
+import { defaultsOf, valueFault, type Setting, type Settings } from "@/core/kit";
+import {
+  decisionsOf,
+  droppable,
+  effectiveSettings,
+  inPlace,
+  liftable,
+  profileFile,
+  profileRows,
+  type Confirmation,
+  type LayerValue,
+  type MeasuredOn,
+  type ProfileFile,
+} from "@/core/profile";
+import type { ProfileCheck, ProfileListRow, ProfileView } from "@/core/records";
+import * as data from "@/data";
+import type { Actor } from "./actor";
+import { addJob } from "./addJob";
+import { loadStory } from "./loadStory";
+import { addTrial } from "./planTrial";
+import { Problem, notFound } from "./problem";
+import { writing } from "./writing";
+
+type Place = data.ProfilePlace;
+
+async function loadPlace(place: Place) {
+  const [rig, engine, builds, catalogue, values, decided] = await data.together(
+    async () => data.findRig(place.rigId),
+    async () => data.findEngine(place.engineId),
+    async () => data.listBuilds(),
+    async () => data.catalogueOf(place.engineId),
+    async () => data.listLayerValues(place),
+    async () => data.decidedOnRig(place),
+  );
+  if (!rig) throw notFound("rig");
+  if (!engine) throw notFound("engine");
+  const own = builds.filter(({ engineId }) => engineId === place.engineId);
+  return { rig, engine, builds: own, catalogue, values, confirmations: confirmationsOf(decided) };
+}
+
+/** Settings that a trial was about: those swept, else those that its arms differ in from what was in force. */
+const triedIn = ({ before, arms, plan }: Pick<data.DecidedOnRig, "before" | "arms" | "plan">): string[] =>
+  Object.keys(before.settings).filter(
+    (key) =>
+      (plan.keys.length === 0 || plan.keys.includes(key)) &&
+      arms.some(({ settings }) => settings[key] !== before.settings[key]),
+  );
+
+/** What decided trials held against something else, and kept. */
+export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
+  return trials.flatMap((trial) => {
+    const [decision] = decisionsOf([trial]);
+    const kept = decision?.kept?.settings ?? trial.before.settings;
+    const held = Object.fromEntries(
+      triedIn(trial).flatMap((key) => {
+        const value = kept[key];
+        return value === undefined ? [] : [[key, value] as const];
+      }),
+    );
+    const { id: trialId, jobId, number, titleId, revisionId, driver, ranBuildId: buildId } = trial;
+    const proof = decision?.proof ?? null;
+    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, kept: held, proof }];
+  });
+}
+
+/** Where profiles are. */
+export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListRow[] }> {
+  const found = await data.listProfiles();
+  const rows = await Promise.all(
+    found
+      .filter((row) => rigId === undefined || row.rigId === rigId)
+      .map(async (row) => ({ ...row, toConfirm: row.values === 0 ? 0 : await toConfirm(row) })),
+  );
+  return { rows };
+}
+
+/** How many values of a profile aren't proven for a title as the rig is now. */
+async function toConfirm({ rigId, engineId }: Place): Promise<number> {
+  const { checks } = await viewProfile({ rig: rigId, engine: engineId });
+  return checks.reduce((sum, { settings }) => sum + settings.length, 0);
+}
+
+/** A profile in its layers. */
+export async function viewProfile(query: unknown): Promise<ProfileView> {
+  const asked = profileQuery.parse(query);
+  const place = { rigId: asked.rig, engineId: asked.engine };
+  const [{ rig, engine, builds, catalogue, values: all, confirmations }, titles, rigs] = await data.together(
+    async () => loadPlace(place),
+    async () => data.titlesOfEngine(place),
+    async () => data.listRigs(),
+  );
+  const until = Date.parse(asked.asOf);
+  const values = Number.isNaN(until) ? all : all.filter(({ at }) => new Date(at).getTime() <= until);
+  const build = builds.find(({ id }) => id === asked.build) ?? builds.at(-1);
+  const title = titles.find(({ id }) => id === asked.title);
+  const systems = [
+    ...new Map(titles.map(({ systemId, system }) => [systemId, { id: systemId, name: system }])).values(),
+  ];
+  const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
+  const now: MeasuredOn = {
+    revisionId: rig.revisionId,
+    revision: rig.revision,
+    driver: rig.spec.driver.version,
+    buildId: build?.id ?? "",
+    build: build?.version ?? "",
+  };
+  const rowsFor = (titleId: string | null, of: string, evidenceOf?: string[]) =>
+    profileRows(
+      catalogue,
+      values,
+      { systemId: of, titleId, buildId: now.buildId },
+      now,
+      confirmations,
+      evidenceOf,
+    );
+  const here = titles.filter((each) => each.systemId === systemId && each.worked).map(({ id }) => id);
+  const rows = rowsFor(title?.id ?? null, systemId, title ? [title.id] : here);
+  const checks = titles
+    .filter(({ worked }) => worked)
+    .flatMap(({ id: titleId, name, systemId: system }): ProfileCheck[] => {
+      const settings = rowsFor(titleId, system).filter(
+        ({ standing, value, default: own }) =>
+          (standing === "untested" || standing === "stale") && value !== own,
+      );
+      return settings.length === 0
+        ? []
+        : [
+            {
+              titleId,
+              title: name,
+              settings: settings.map(({ key, label, value, default: own, stale }) => ({
+                key,
+                label,
+                value,
+                default: own,
+                stale,
+              })),
+            },
+          ];
+    });
+  return {
+    rig: { id: rig.id, name: rig.name, revision: rig.revision },
+    rigs: rigs.map(({ id, name }) => ({ id, name })),
+    engine: { id: engine.id, name: engine.name, configFiles: engine.configFiles },
+    builds: builds.map(({ id, version, branch }) => ({ id, version, branch })),
+    buildId: now.buildId,
+    systems,
+    systemId,
+    titles: titles.map(({ id, name, systemId: system, worked }) => ({ id, name, systemId: system, worked })),
+    titleId: title?.id ?? null,
+    rows,
+    history: [...values].reverse().slice(0, 1000),
+    lifts: liftable(catalogue, values, systemId, here),
+    drops: { rig: droppable(rows, "rig"), system: droppable(rows, "system"), title: droppable(rows, "title") },
+    checks,
+    catalogue,
+    saw: all.at(-1)?.id ?? 0,
+  };
+}
+
+const touched = { kind: "profile" as const, id: "" };
+
+/** Refuses a change that another one came before: of the same keys, since what was seen. */
+function refuseStale(values: LayerValue[], keys: string[], saw: number): void {
+  const meanwhile = values.find(({ id, key }) => id > saw && keys.includes(key));
+  if (meanwhile)
+    throw new Problem(
+      409,
+      `“${meanwhile.key}” was changed meanwhile, in another window or by somebody else.`,
+      "Look at what it says now, then set it again.",
+      {},
+      { key: meanwhile.key, value: meanwhile.value },
+    );
+}
+
+/** Values with those that have to hold the same. @throws Problem for one that the catalogue doesn't allow */
+function allowed(catalogue: Setting[], wanted: { key: string; value: Settings[string] | null }[]) {
+  const made = new Map<string, Settings[string] | null>();
+  const put = (key: string, value: Settings[string] | null) => {
+    const setting = catalogue.find((each) => each.key === key);
+    if (!setting)
+      throw new Problem(422, `The engine has no setting “${key}”.`, "Add it to the engine's catalogue first.", {
+        [key]: "Not in the catalogue.",
+      });
+    const fault = value === null ? null : valueFault(setting, value);
+    if (fault)
+      throw new Problem(422, `${setting.label}: ${fault}`, "Correct it; nothing was changed.", {
+        [key]: fault,
+      });
+    if (made.has(key) && made.get(key) !== value)
+      throw new Problem(
+        422,
+        `${setting.label} has to hold the same value as a setting it is linked with.`,
+        "Set both alike.",
+        {
+          [key]: "Linked.",
+        },
+      );
+    if (made.has(key)) return;
+    made.set(key, value);
+    for (const other of setting.linked) put(other, value);
+  };
+  for (const { key, value } of wanted) put(key, value);
+  return [...made].map(([key, value]) => ({ key, value }));
+}
+
+/** Sets values in one layer, or has it inherit them again. */
+export async function setProfileValues(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { rigId, engineId, layer, systemId, titleId, buildId, values, origin, saw } =
+    profileValuesSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await data.lockProfile({ rigId, engineId });
+    const [catalogue, held] = await data.together(
+      async () => data.catalogueOf(engineId),
+      async () => data.listLayerValues({ rigId, engineId }),
+    );
+    const wanted = allowed(catalogue, values);
+    refuseStale(
+      held,
+      wanted.map(({ key }) => key),
+      saw,
+    );
+    const at = { layer, systemId, titleId, buildId };
+    const current = inPlace(held).filter(
+      (one) =>
+        one.layer === layer && one.systemId === systemId && one.titleId === titleId && one.buildId === buildId,
+    );
+    const changed = wanted.filter(
+      ({ key, value }) => (current.find((one) => one.key === key)?.value ?? null) !== value,
+    );
+    await data.addLayerValues(
+      { rigId, engineId },
+      changed.map((each) => ({ ...at, ...each, origin, measuredOn: null, actor: actor.name })),
+    );
+    touch(touched);
+    return { changed: changed.length };
+  });
+}
+
+/** Takes a change back: the value that stood there before it stands again. */
+export async function undoProfileValue(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { rigId, engineId, id } = undoValueSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await data.lockProfile({ rigId, engineId });
+    const held = await data.listLayerValues({ rigId, engineId });
+    const undone = held.find((one) => one.id === id);
+    if (!undone) throw notFound("change");
+    const same = (one: LayerValue) =>
+      one.key === undone.key &&
+      one.layer === undone.layer &&
+      one.systemId === undone.systemId &&
+      one.titleId === undone.titleId &&
+      one.buildId === undone.buildId;
+    const before = held.findLast((one) => one.id < id && same(one));
+    await data.addLayerValues({ rigId, engineId }, [
+      {
+        ...undone,
+        at: undefined,
+        value: before?.value ?? null,
+        origin: before?.origin ?? { kind: "by hand" },
+        measuredOn: before?.measuredOn ?? null,
+        actor: actor.name,
+      },
+    ]);
+    touch(touched);
+    return { changed: 1 };
+  });
+}
+
+/** Moves a value that titles share up to their system; the titles inherit it. */
+export async function liftValue(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { rigId, engineId, systemId, key, value, saw } = liftSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await data.lockProfile({ rigId, engineId });
+    const [catalogue, held, titles] = await data.together(
+      async () => data.catalogueOf(engineId),
+      async () => data.listLayerValues({ rigId, engineId }),
+      async () => data.titlesOfEngine({ rigId, engineId }),
+    );
+    refuseStale(held, [key], saw);
+    const own = titles.filter((title) => title.systemId === systemId);
+    const found = liftable(
+      catalogue,
+      held,
+      systemId,
+      own.map(({ id }) => id),
+    ).find((each) => each.key === key && each.value === value);
+    if (!found)
+      throw new Problem(
+        409,
+        "No two titles of this system share that value any more.",
+        "Look at the profile as it is now.",
+      );
+    const names = own.filter(({ id }) => found.titleIds.includes(id)).map(({ name }) => name);
+    const base = {
+      buildId: null,
+      key,
+      measuredOn: null,
+      actor: actor.name,
+      origin: { kind: "lifted" as const, titles: names },
+    };
+    await data.addLayerValues({ rigId, engineId }, [
+      { ...base, layer: "system", systemId, titleId: null, value },
+      ...found.titleIds.map((titleId) => ({
+        ...base,
+        layer: "title" as const,
+        systemId: null,
+        titleId,
+        value: null,
+      })),
+    ]);
+    touch(touched);
+    return { changed: 1 + found.titleIds.length };
+  });
+}
+
+/** Takes what holds for a title, or a system, to another rig: a hypothesis there. */
+export async function carryProfile(actor: Actor, input: unknown): Promise<{ changed: number }> {
+  const { fromRigId, toRigId, engineId, systemId, titleId, buildId } = carrySchema.parse(input);
+  const from = await loadPlace({ rigId: fromRigId, engineId });
+  const now = { revisionId: "", revision: 0, driver: "", buildId: buildId ?? "", build: "" };
+  const rows = profileRows(from.catalogue, from.values, { systemId, titleId, buildId }, now, []);
+  return writing(actor, async (touch) => {
+    if (!(await data.findRig(toRigId))) throw notFound("rig");
+    const place = { rigId: toRigId, engineId };
+    await data.lockProfile(place);
+    const layer = titleId === null ? ("system" as const) : ("title" as const);
+    const carried = rows.filter((row) => row.value !== row.default);
+    await data.addLayerValues(
+      place,
+      carried.map(({ key, value }) => ({
+        layer,
+        systemId: layer === "system" ? systemId : null,
+        titleId,
+        buildId: null,
+        key,
+        value,
+        origin: { kind: "carried", from: from.rig.name },
+        measuredOn: null,
+        actor: actor.name,
+      })),
+    );
+    touch(touched);
+    return { changed: carried.length };
+  });
+}
+
+/** Plans a short check of values for a title: one round against the engine's defaults. */
+export async function planCheck(
+  actor: Actor,
+  input: unknown,
+  createdAt?: Date,
+): Promise<{ jobId: string; trialId: string }> {
+  const { rigId, engineId, titleId, buildId, keys } = checkSchema.parse(input);
+  return writing(actor, async () => {
+    const place = { rigId, engineId };
+    const [catalogue, rules, bench, open] = await data.together(
+      async () => data.catalogueOf(engineId),
+      async () => data.listHouseRules(),
+      async () => data.readBench(),
+      async () => data.openJobOn(place, titleId),
+    );
+    const houseRulesId = bench.houseRulesId ?? rules[0]?.id;
+    if (!houseRulesId) throw new Problem(409, "There are no house rules.", "Add a set under Kit, House rules.");
+    const jobId =
+      open ??
+      (await addJob(actor, {
+        rigId,
+        titleId,
+        buildId,
+        houseRulesId,
+        aim: "speed",
+        targetFps: null,
+        strategy: "climb",
+      }));
+    const job = await data.findJob(jobId);
+    if (!job) throw notFound("job");
+    const { standing } = await loadStory(job);
+    const view = await viewProfile({ rig: rigId, engine: engineId, title: titleId, build: buildId });
+    const wanted = view.rows.filter(({ key }) => keys.includes(key));
+    const defaults = defaultsOf(catalogue);
+    const held = { ...standing.settings, ...Object.fromEntries(wanted.map(({ key, value }) => [key, value])) };
+    const bare = {
+      ...held,
+      ...Object.fromEntries(wanted.map(({ key }) => [key, defaults[key] ?? null])),
+    } as Settings;
+    const first = wanted[0];
+    if (!first) throw new Problem(422, "Nothing to check was named.", "Choose values of the profile.");
+    const begins = wanted.every(({ key, value }) => standing.settings[key] === value);
+    const arm = (name: string, settings: Settings) => ({
+      name,
+      settings,
+      conditions: {},
+      buildId: null,
+      level: null,
+    });
+    const profile = arm("the profile's", held);
+    const engine = arm("the engine's default", bare);
+    const { id: trialId } = await addTrial(
+      actor,
+      {
+        jobId,
+        kind: "compare",
+        name: `Check: ${wanted.map(({ label }) => label).join(", ")}`.slice(0, 160),
+        arms: begins ? [profile, engine] : [engine, profile],
+        rounds: 1,
+        cold: false,
+        plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
+      },
+      createdAt,
+    );
+    return { jobId, trialId };
+  });
+}
+
+/**
+ * Lands what a decision keeps in the title's layer; what was put back, or taken back, stands there as it did before.
+ * Runs in the transaction of the decision.
+ */
+export async function landDecision(actor: Actor, jobId: string, trialId: string): Promise<void> {
+  const job = await data.findJob(jobId);
+  if (!job) return;
+  const place = { rigId: job.rigId, engineId: job.engineId };
+  await data.lockProfile(place);
+  const [held, decided, catalogue, title] = await data.together(
+    async () => data.listLayerValues(place),
+    async () => data.decidedOnRig(place),
+    async () => data.catalogueOf(job.engineId),
+    async () => data.findTitle(job.titleId),
+  );
+  const systemId = title?.systemId ?? null;
+  const trial = decided.find(({ id }) => id === trialId);
+  const [decision] = trial ? decisionsOf([trial]) : [];
+  const own = (one: LayerValue) => one.layer === "title" && one.titleId === job.titleId && one.buildId === null;
+  const base = {
+    layer: "title" as const,
+    systemId: null,
+    titleId: job.titleId,
+    buildId: null,
+    actor: actor.name,
+  };
+  const current = inPlace(held).filter(own);
+  const isOf = ({ origin }: LayerValue) => origin.kind === "trial" && origin.trialId === trialId;
+  const kept = trial && decision?.kept ? decision.kept.settings : null;
+  // What a decision leaves in force lands: what it changed, and what it was about where the layers say otherwise.
+  const says = effectiveSettings(catalogue, held, { systemId, titleId: job.titleId, buildId: job.buildId });
+  const left = kept ?? trial?.before.settings ?? {};
+  const changed = Object.keys(left).filter(
+    (key) =>
+      trial &&
+      (left[key] !== trial.before.settings[key] || (triedIn(trial).includes(key) && left[key] !== says[key])),
+  );
+  const build = trial ? await data.findBuild(trial.ranBuildId) : null;
+  const landed = changed.flatMap((key) => {
+    const value = left[key];
+    if (value === undefined || !trial) return [];
+    return [
+      {
+        ...base,
+        key,
+        value,
+        origin: {
+          kind: "trial" as const,
+          jobId,
+          trialId,
+          number: trial.number,
+          proof: decision?.proof ?? null,
+        },
+        measuredOn: {
+          revisionId: trial.revisionId,
+          revision: trial.revision,
+          driver: trial.driver,
+          buildId: trial.ranBuildId,
+          build: build?.version ?? "",
+        },
+        at: trial.decidedAt ?? undefined,
+      },
+    ];
+  });
+  const back = current
+    .filter((one) => isOf(one) && !changed.includes(one.key))
+    .map((one) => {
+      const before = held.findLast(
+        (each) => each.id < one.id && each.key === one.key && own(each) && !isOf(each),
+      );
+      return {
+        ...base,
+        key: one.key,
+        value: before?.value ?? null,
+        origin: before?.origin ?? { kind: "by hand" as const },
+        measuredOn: before?.measuredOn ?? null,
+      };
+    });
+  await data.addLayerValues(place, [...back, ...landed]);
+}
+
+/** A profile as a file. */
+export async function saveProfile(query: unknown): Promise<ProfileFile> {
+  const asked = profileQuery.pick({ rig: true, engine: true }).parse(query);
+  const place = { rigId: asked.rig, engineId: asked.engine };
+  const [{ rig, engine, builds, values }, titles] = await data.together(
+    async () => loadPlace(place),
+    async () => data.titlesOfEngine(place),
+  );
+  const names = new Map([
+    ...titles.flatMap(({ id, name, systemId, system }) => [[id, name] as const, [systemId, system] as const]),
+    ...builds.map(({ id, version }) => [id, version] as const),
+  ]);
+  return profileFile({ rig: rig.name, engine: engine.name }, values, names);
+}
+
+/** Takes a profile file in: every value a hypothesis here, whatever it was where it comes from. */
+export async function takeProfile(
+  actor: Actor,
+  input: unknown,
+): Promise<{ changed: number; unknown: string[] }> {
+  const { rigId, engineId, file, saw } = takenProfileSchema.parse(input);
+  const place = { rigId, engineId };
+  return writing(actor, async (touch) => {
+    await data.lockProfile(place);
+    const [{ builds, catalogue, values }, titles] = await data.together(
+      async () => loadPlace(place),
+      async () => data.titlesOfEngine(place),
+    );
+    refuseStale(
+      values,
+      file.values.map(({ key }) => key),
+      saw,
+    );
+    const unknown = new Set<string>();
+    const taken = file.values.flatMap(({ layer, system, title, build, key, value }) => {
+      const titleRow = titles.find(
+        (each) => each.name === title && (system === null || each.system === system),
+      );
+      const systemId = titles.find((each) => each.system === system)?.systemId ?? null;
+      const buildId = builds.find((each) => each.version === build)?.id ?? null;
+      const setting = catalogue.find((each) => each.key === key);
+      const missing = [
+        ...(layer === "title" && !titleRow ? [`title ${title ?? "without a name"}`] : []),
+        ...(layer === "system" && !systemId ? [`system ${system ?? "without a name"}`] : []),
+        ...(build !== null && !buildId ? [`build ${build}`] : []),
+        ...(!setting
+          ? [`setting ${key}`]
+          : valueFault(setting, value)
+            ? [`value of ${key}: ${String(value)}`]
+            : []),
+      ];
+      missing.forEach((each) => unknown.add(each));
+      return missing.length > 0
+        ? []
+        : [
+            {
+              layer,
+              systemId: layer === "system" ? systemId : null,
+              titleId: layer === "title" ? (titleRow?.id ?? null) : null,
+              buildId,
+              key,
+              value,
+              origin: { kind: "carried" as const, from: file.rig || "a file" },
+              measuredOn: null,
+              actor: actor.name,
+            },
+          ];
+    });
+    await data.addLayerValues(place, taken);
+    touch(touched);
+    return { changed: taken.length, unknown: [...unknown].slice(0, 100) };
+  });
+}

@@ -1,0 +1,100 @@
+import type { NewTitle } from "@/core/kit";
+import { makeRecipe, type Recipe } from "@/core/recipe";
+import * as data from "@/data";
+import { notFound } from "./problem";
+import { viewProfile } from "./profiles";
+import { viewJob } from "./viewJob";
+
+/** A patch with the version it fits and what it breaks. */
+const patchWords = ({ name, fps, fitsVersion, sideEffects }: NewTitle["patches"][number]) =>
+  [`${name}${fps === null ? "" : `: ${fps} fps`}`, fitsVersion && `fits version ${fitsVersion}`, sideEffects]
+    .filter(Boolean)
+    .join("; ");
+
+/** What somebody else needs to set a job's title up the same way. */
+export async function viewRecipe(id: string): Promise<Recipe> {
+  const view = await viewJob(id);
+  const { job, standing } = view;
+  const telling =
+    view.runs.find(({ id: runId }) => runId === job.closing?.confirmationRunId) ?? view.runs.at(-1);
+  const [title, builds, rig, run, marks] = await data.together(
+    async () => data.findTitle(job.titleId),
+    async () => data.listBuilds(),
+    async () => data.findRig(job.rigId),
+    async () => (telling ? data.findRun(telling.id) : null),
+    async () => (telling ? data.listMarks(telling.id) : []),
+  );
+  const build = builds.find((each) => each.id === standing.buildId);
+  const engine = build ? await data.findEngine(build.engineId) : null;
+  // As it was tuned: the rig may have changed since.
+  const revision = run ? await data.findRevision(run.rigRevisionId) : null;
+  if (!title || !rig || !build || !engine) throw notFound("job");
+  const conditions = { ...telling?.conditions, ...standing.conditions };
+  return makeRecipe({
+    title: { name: job.title, system: job.system, region: title.region, nativeFps: job.nativeFps },
+    spec: revision?.spec ?? rig.spec,
+    revision: revision?.number ?? rig.revision,
+    engine: { name: build.engine, build: build.version, branch: build.branch, configFiles: engine.configFiles },
+    catalogue: view.catalogue,
+    overrides: view.overrides,
+    conditions,
+    targetFps: standing.targetFps ?? job.nativeFps,
+    preflight: (telling?.preflight ?? []).filter(({ ticked }) => ticked).map(({ label }) => label),
+    patches: title.patches.map(patchWords),
+    run:
+      telling && run?.summary
+        ? {
+            grade: telling.verdict.grade,
+            averageFps: telling.summary.averageFps,
+            segments: run.summary.segments,
+            marks,
+          }
+        : null,
+    crashes: view.runs.filter(({ crashed }) => crashed).length,
+    hours: view.runs.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 3_600_000,
+    faults: view.faults,
+  });
+}
+
+/** What a profile says, for somebody else; what it comes to isn't measured by it. */
+export async function viewProfileRecipe(query: unknown): Promise<Recipe> {
+  const view = await viewProfile(query);
+  const [rig, title] = await data.together(
+    async () => data.findRig(view.rig.id),
+    async () => (view.titleId ? data.findTitle(view.titleId) : null),
+  );
+  if (!rig) throw notFound("rig");
+  const build = view.builds.find(({ id }) => id === view.buildId);
+  const system = view.systems.find(({ id }) => id === view.systemId)?.name ?? "";
+  return makeRecipe({
+    title: {
+      name: title?.name ?? `Every title of ${system}`,
+      system,
+      region: title?.region ?? "",
+      nativeFps: title?.nativeFps ?? null,
+    },
+    spec: rig.spec,
+    revision: rig.revision,
+    engine: {
+      name: view.engine.name,
+      build: build?.version ?? "",
+      branch: build?.branch ?? "",
+      configFiles: view.engine.configFiles,
+    },
+    catalogue: view.catalogue,
+    overrides: view.rows
+      .filter(({ from, value, default: own }) => from !== null && value !== own)
+      .map(({ key, default: from, value: to, confirmations }) => {
+        const proving = confirmations.at(-1);
+        return { key, from, to, trial: proving?.number ?? null, proof: proving?.proof ?? null };
+      }),
+    conditions: {},
+    targetFps: title?.nativeFps ?? null,
+    preflight: [],
+    patches: title ? title.patches.map(patchWords) : [],
+    run: null,
+    crashes: 0,
+    hours: 0,
+    faults: [],
+  });
+}

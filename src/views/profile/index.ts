@@ -1,0 +1,3 @@
+export { ProfileScreen } from "./ProfileScreen";
+export { ProfilesScreen } from "./ProfilesScreen";
+export { RecipeScreen } from "./RecipeScreen";

@@ -1,0 +1,54 @@
+import type { Setting, SettingValue } from "@/core/kit";
+import { Choice, Field, Input, Switch } from "@/ui";
+
+/** One value of a setting, entered as its type asks. */
+export function SettingField({
+  setting,
+  label = setting.label,
+  value,
+  onChange,
+}: {
+  setting: Setting;
+  label?: string;
+  value: SettingValue;
+  onChange: (value: SettingValue) => void;
+}) {
+  if (setting.type === "switch")
+    return (
+      <div className="self-center">
+        <Switch label={label} checked={value === true} onChange={onChange} />
+      </div>
+    );
+  return (
+    <Field label={label}>
+      {(ids) =>
+        setting.type === "choice" ? (
+          <Choice
+            id={ids.id}
+            label={setting.label}
+            value={String(value)}
+            options={setting.choices.map((choice) => ({ value: choice, label: choice }))}
+            onChange={onChange}
+          />
+        ) : setting.type === "number" ? (
+          <Input
+            {...ids}
+            type="number"
+            value={String(value)}
+            min={setting.min ?? undefined}
+            max={setting.max ?? undefined}
+            step={setting.step ?? "any"}
+            onChange={(event) => event.target.value !== "" && onChange(Number(event.target.value))}
+          />
+        ) : (
+          <Input
+            {...ids}
+            value={String(value)}
+            maxLength={200}
+            onChange={(event) => onChange(event.target.value)}
+          />
+        )
+      }
+    </Field>
+  );
+}

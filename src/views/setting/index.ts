@@ -1,0 +1,1 @@
+export { SettingField } from "./SettingField";
