@@ -17,6 +17,8 @@ async function pages(page: Page): Promise<string[]> {
   const setting = (await get("/find?search=scale")).rows.find(
     ({ kind }: { kind: string }) => kind === "setting",
   );
+  const [profile] = (await get("/profiles")).rows;
+  const place = `rig=${profile.rigId}&engine=${profile.engineId}`;
   return [
     "/",
     "/look",
@@ -31,6 +33,9 @@ async function pages(page: Page): Promise<string[]> {
     ...(await trialsOf("The Drowned Gallery")),
     ...kinds.map((kind) => `/jobs/${of("Quiet Machines")}/trials/new?kind=${kind}`),
     `/jobs/${of("Quiet Machines")}/runs/new`,
+    "/profiles",
+    ...["layers", "file", "elsewhere"].map((tab) => `/profiles?${place}&tab=${tab}`),
+    `/jobs/${of("Copper Regatta")}/recipe`,
     "/kit/rigs",
     `/kit/rigs/${rig.id}`,
     "/kit/rigs/new",

@@ -4,9 +4,18 @@ import { join, relative } from "node:path";
 import { root } from "./lib/run.mjs";
 
 /** Folders of numeric loops over typed arrays. */
-const numeric = ["stats", "metrics", "compare", "sweep", "trace", "resolution", "simulator", "advise"].map(
-  (folder) => `src/core/${folder}/`,
-);
+const numeric = [
+  "stats",
+  "metrics",
+  "compare",
+  "sweep",
+  "trace",
+  "resolution",
+  "simulator",
+  "advise",
+  "timetable",
+  "capture",
+].map((folder) => `src/core/${folder}/`);
 const isLoose = (file) =>
   /\.(test|spec)\.tsx?$/.test(file) ||
   file.startsWith("e2e/") ||

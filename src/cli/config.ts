@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from "node:fs";
+import { writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Command } from "commander";
 import {
@@ -14,15 +14,7 @@ import {
   type ConfigValue,
 } from "@/core/config";
 import { readCatalogue } from "@/core/kit";
-import { BadInput } from "./input";
-
-function bytesFrom(file: string): Uint8Array {
-  try {
-    return readFileSync(file);
-  } catch (error) {
-    throw new BadInput(`${file} can't be read: ${(error as Error).message}`);
-  }
-}
+import { BadInput, bytesFrom, jsonFrom } from "./input";
 
 /** What is wrong with a file, as one line. */
 function saying<Done>(file: string, work: () => Done): Done {
@@ -43,13 +35,7 @@ function formatIn(text: string): ConfigFormat {
 
 /** Values by path from a JSON file: an object of paths, or of sections that hold keys. */
 function profileIn(file: string): { path: string; value: ConfigValue }[] {
-  let read: unknown;
-  try {
-    read = JSON.parse(textIn(bytesFrom(file)).text);
-  } catch (error) {
-    if (error instanceof BadInput) throw error;
-    throw new BadInput(`${file}: no JSON.`);
-  }
+  const read = jsonFrom(file);
   const made: { path: string; value: ConfigValue }[] = [];
   const walk = (value: unknown, path: string) => {
     if (value !== null && typeof value === "object" && !Array.isArray(value))

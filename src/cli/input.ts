@@ -1,5 +1,6 @@
-import { createReadStream } from "node:fs";
+import { createReadStream, readFileSync } from "node:fs";
 import { stat } from "node:fs/promises";
+import { textIn } from "@/core/config";
 import {
   ByteLogReader,
   roles,
@@ -15,6 +16,25 @@ import {
 
 /** Input that can't be used, with one line for the person who gave it. */
 export class BadInput extends Error {}
+
+/** A file's bytes. @throws BadInput */
+export function bytesFrom(file: string): Uint8Array {
+  try {
+    return readFileSync(file);
+  } catch (error) {
+    throw new BadInput(`${file} can't be read: ${(error as Error).message}`);
+  }
+}
+
+/** What a JSON file says. @throws BadInput */
+export function jsonFrom(file: string): unknown {
+  const bytes = bytesFrom(file);
+  try {
+    return JSON.parse(textIn(bytes).text);
+  } catch {
+    throw new BadInput(`${file}: no JSON.`);
+  }
+}
 
 /** "COLUMN=role" or "COLUMN=role:unit" → one entry of a column map. */
 export function mapEntry(

@@ -6,6 +6,7 @@ import { config } from "./config";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
 import { scaleLaw } from "./scaleLaw";
+import { timetableCommand } from "./timetable";
 
 const program = new Command("lamp")
   .description("Frame logs in, verdicts out: the core of Velvet Lamp from a terminal.")
@@ -17,6 +18,7 @@ resolution(program);
 compareCommand(program);
 scaleLaw(program);
 config(program);
+timetableCommand(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

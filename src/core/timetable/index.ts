@@ -1,0 +1,2 @@
+export { PlanProblem, timetable, type PlannedRun, type Timetable } from "./order";
+export { timetablePlanSchema, type TimetablePlan } from "./plan";
