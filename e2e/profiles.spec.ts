@@ -27,7 +27,7 @@ test("the demo's proven values stand in layers: one shared and moved up, stale o
 });
 
 test("by keys alone: to the profile, a value set, its origin read, taken back", async ({ page }) => {
-  await open(page, await profileOf(page, "Dovecote", "Tender"));
+  await open(page, await profileOf(page, "Shale", "Sallow"));
   const cell = page.getByRole("button", { name: /Smoothing, System on rig/ });
   await page.getByRole("button", { name: /Internal scale, System on rig/ }).focus();
   await page.keyboard.press("ArrowDown");
@@ -102,14 +102,14 @@ test("the engine's own file: dropped, read beside the profile, written with what
 
 test("a file that can't be read is refused with its line, and nothing is changed", async ({ page }) => {
   await open(page, `${await profileOf(page, "Tansy", "Sallow")}&tab=file`);
-  await page
-    .getByLabel("The engine's config file")
-    .setInputFiles({
-      name: "sallow.toml",
-      mimeType: "text/plain",
-      buffer: Buffer.from("[picture\nscale = 2\n"),
-    });
-  await expect(page.getByRole("main").getByRole("alert")).toContainText(/sallow\.toml: Line \d+: .*Nothing was changed/);
+  await page.getByLabel("The engine's config file").setInputFiles({
+    name: "sallow.toml",
+    mimeType: "text/plain",
+    buffer: Buffer.from("[picture\nscale = 2\n"),
+  });
+  await expect(page.getByRole("main").getByRole("alert")).toContainText(
+    /sallow\.toml: Line \d+: .*Nothing was changed/,
+  );
 });
 
 test("a recipe: one page that needs no network, text, and JSON that comes in as a hypothesis", async ({

@@ -19,7 +19,16 @@ export async function freshJob(
     .filter((row: { title: string }) => row.title === like)
     .at(-1);
   const made = await request.post("/api/v1/jobs", {
-    data: { rigId, titleId, buildId, houseRulesId, aim: "speed", targetFps: null, ...changes },
+    data: {
+      rigId,
+      titleId,
+      buildId,
+      houseRulesId,
+      aim: "speed",
+      targetFps: null,
+      beginsFrom: "defaults",
+      ...changes,
+    },
   });
   expect(made.status()).toBe(201);
   return (await made.json()).id;

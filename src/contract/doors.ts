@@ -27,7 +27,14 @@ const megabyte = 1024 * 1024;
 const text = (most: number) => z.string().trim().max(most);
 
 /* What doors take, where it isn't declared with the thing itself. */
-export const addedJobSchema = newJobSchema.extend({ strategy: z.enum(strategies).default("climb") });
+export const jobBeginnings = ["profile", "defaults"] as const;
+export const addedJobSchema = newJobSchema.extend({
+  strategy: z.enum(strategies).default("climb"),
+  beginsFrom: z
+    .enum(jobBeginnings)
+    .default("profile")
+    .describe("What the layers say, or the engine's defaults."),
+});
 const named = (what: string) =>
   text(120).default("").describe(`${what} by name; what isn't on the shelf is made.`);
 /** A job by the names of what it is made from; what has no name yet is called so. */

@@ -14,6 +14,7 @@ export {
   doorList,
   doors,
   finishSchema,
+  jobBeginnings,
   jobChangeSchema,
   jobOrders,
   jobStates,

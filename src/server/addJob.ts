@@ -1,4 +1,5 @@
 import { addedJobSchema } from "@/contract";
+import { baselineOf } from "@/core/job";
 import { firstConditions } from "@/core/kit";
 import * as data from "@/data";
 import type { Actor } from "./actor";
@@ -6,9 +7,13 @@ import { writing } from "./writing";
 
 /** Opens a job and puts it, with its rig, on the bench. */
 export async function addJob(actor: Actor, input: unknown): Promise<string> {
-  const job = addedJobSchema.parse(input);
+  const { beginsFrom, ...job } = addedJobSchema.parse(input);
   return writing(actor, async (touch) => {
     const id = await data.addJob(job);
+    if (beginsFrom === "defaults") {
+      const made = await data.findJob(id);
+      if (made) await data.putBaseline(id, baselineOf(made, await data.catalogueOf(made.engineId)));
+    }
     const [rig, bench] = await data.together(
       async () => data.findRig(job.rigId),
       async () => data.readBench(),

@@ -21,6 +21,7 @@ import {
   type MeasuredOn,
   type ProfileFile,
 } from "@/core/profile";
+import { isAgainst } from "@/core/trial";
 import type { ProfileCheck, ProfileListRow, ProfileView } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
@@ -68,7 +69,9 @@ export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
     );
     const { id: trialId, jobId, number, titleId, revisionId, driver, ranBuildId: buildId } = trial;
     const proof = decision?.proof ?? null;
-    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, kept: held, proof }];
+    const { choice, keptArm: arm, outcome } = trial;
+    const against = choice !== null && outcome !== null && isAgainst({ choice, arm }, outcome.advice);
+    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, against, kept: held, proof }];
   });
 }
 

@@ -53,6 +53,7 @@ const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
   revisionId: "r2",
   driver: "616",
   buildId: "b1",
+  against: false,
   kept: { scale: 3 },
   proof: null,
   ...more,
@@ -106,6 +107,9 @@ describe("how far a value is proven", () => {
     expect(rowOf(values, [proof({ kept: { scale: 4 } })]).standing).toBe("untested");
     expect(rowOf(values, [proof({ titleId: "u" })]).standing).toBe("untested");
     expect(rowOf([], [proof()]).standing).toBe("default");
+    // Kept though the runs said otherwise: no proof.
+    expect(rowOf(values, [proof({ against: true })]).standing).toBe("against");
+    expect(rowOf(values, [proof({ against: true }), proof()]).standing).toBe("proven");
   });
   it("is stale on another driver, revision or build, until a check renews it", () => {
     const old = proof({ driver: "615", revisionId: "r1" });

@@ -56,12 +56,14 @@ export interface Confirmation {
   revisionId: string;
   driver: string;
   buildId: string;
+  /** Whether it was decided otherwise than its runs said. */
+  against: boolean;
   /** What was kept of the keys that its arms differed in. */
   kept: Settings;
   proof: Said | null;
 }
 
-export type Proof = "default" | "proven" | "untested" | "stale";
+export type Proof = "default" | "proven" | "untested" | "stale" | "against";
 
 /** One setting over the layers. */
 export interface ProfileRow {
@@ -72,7 +74,7 @@ export interface ProfileRow {
   /** The layer whose value holds; null where the engine's default does. */
   from: Layer | null;
   value: SettingValue;
-  /** By its evidence: `proven` by a decided trial of this title as the rig is now. */
+  /** By its evidence: `proven` by a decided trial as the rig is now; `against` where it was kept though the runs said otherwise. */
   standing: Proof;
   /** What differs from what its evidence was measured on. */
   stale: ("revision" | "driver" | "build")[];
@@ -144,7 +146,15 @@ export function profileRows(
     const fresh = proving.filter((one) => staleBy(one, now).length === 0);
     const last = proving.at(-1);
     const standing: Proof =
-      from === null ? "default" : fresh.length > 0 ? "proven" : last ? "stale" : "untested";
+      from === null
+        ? "default"
+        : fresh.some(({ against }) => !against)
+          ? "proven"
+          : fresh.length > 0
+            ? "against"
+            : last
+              ? "stale"
+              : "untested";
     return {
       key,
       label,

@@ -8,13 +8,18 @@ import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, buttonLook } from "@/ui";
 import { useEffect, useState } from "react";
-import { call } from "@/contract";
+import { call, jobBeginnings } from "@/contract";
 import { AddSheet, type Lacking } from "@/views/kit/AddSheet";
 
 const aimNotes = {
   speed: "full speed first",
   picture: "the best picture that holds",
   battery: "the least watts that hold",
+} as const;
+
+const beginningWords = {
+  profile: { label: "the profile", note: "what is proven or set for this rig, system and title" },
+  defaults: { label: "the engine's defaults", note: "as if nothing had been tuned yet" },
 } as const;
 
 /** Opens a job: which title, on which rig, with which engine, towards what. */
@@ -44,6 +49,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
     setValue("buildId", ownBuild.id);
     setMadeEngine(null);
   }, [ownBuild, setValue]);
+  const [beginsFrom, setBeginsFrom] = useState<(typeof jobBeginnings)[number]>("profile");
   const [lacking, setLacking] = useState<{ what: Lacking; typed: string } | null>(null);
   const choice = (
     name: "rigId" | "titleId" | "buildId" | "houseRulesId" | "aim" | "strategy",
@@ -82,7 +88,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
     <form
       className="mx-auto grid max-w-2xl gap-5 p-6"
       onSubmit={handleSubmit(async (job) => {
-        const sent = await call("addJob", { body: job });
+        const sent = await call("addJob", { body: { ...job, beginsFrom } });
         if (sent.ok) router.push(`/jobs/${sent.answer.id}`);
         else setError("root", { message: `${sent.refusal.title} ${sent.refusal.fix}` });
       })}
@@ -134,6 +140,17 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
         )}
         <p className="mt-1 text-[12px] text-soft">{strategyWords[watch("strategy")].when}</p>
       </div>
+      <Field label="Settings begin from">
+        {({ id }) => (
+          <Choice
+            id={id}
+            label="Settings begin from"
+            value={beginsFrom}
+            options={jobBeginnings.map((value) => ({ value, ...beginningWords[value] }))}
+            onChange={(value) => setBeginsFrom(value === "defaults" ? "defaults" : "profile")}
+          />
+        )}
+      </Field>
       <Field
         label="Target rate"
         unit="fps"

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState, useRef } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
-import { profileDifferences, profileFileSchema } from "@/core/profile";
+import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
 import { recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
@@ -41,9 +41,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
     },
   });
   const differences = data && !isSame ? profileDifferences(view.rows, data.rows) : null;
-  const rowsOf = (
-    row: { value: string | number | boolean; standing: "default" | "proven" | "untested" | "stale" } | null,
-  ) =>
+  const rowsOf = (row: { value: string | number | boolean; standing: Proof } | null) =>
     row
       ? `${valueWords(row.value)}, ${standingWords({ standing: row.standing, stale: [] }).replace(/:.*$/, "")}`
       : "no such setting";
