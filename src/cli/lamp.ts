@@ -2,6 +2,7 @@
 import { Command, CommanderError } from "commander";
 import { analyse } from "./analyse";
 import { compareCommand } from "./compare";
+import { capture } from "./capture";
 import { config } from "./config";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
@@ -19,6 +20,7 @@ compareCommand(program);
 scaleLaw(program);
 config(program);
 timetableCommand(program);
+capture(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

@@ -1,0 +1,6 @@
+export { cellCount, cellsIn, cellsOf, type LumaPlane, type Region } from "./cells";
+export { ChangeMeter, regionOfTiles, type Change } from "./change";
+export { tell } from "./classify";
+export { captureInterval, picturesFrom, type Pictures, type Stamps } from "./pictures";
+export { numberIn, plausible, type Counter, type RawReading } from "./readings";
+export { captureResult, type CaptureResult, type CaptureYardstick, type OpenBecause } from "./result";

@@ -1,0 +1,32 @@
+import { UrlSource } from "mediabunny";
+import { CaptureProblem, measureCapture, type CaptureOptions } from "./measure";
+import { startRecogniser, type RecogniserPaths } from "./recognise";
+
+/* What a page without the application round it does: measures one file, for the command line and for tests. */
+
+export type AloneOutcome = { ok: true; result: unknown } | { ok: false; problem: string };
+
+/** Measures the file at an address of the page's own. */
+async function measureAt(url: string, options: CaptureOptions, paths: RecogniserPaths): Promise<AloneOutcome> {
+  const recogniser = options.box ? await startRecogniser(paths) : null;
+  try {
+    const result = await measureCapture(new UrlSource(url), options, recogniser?.read ?? null);
+    // Typed arrays don't cross into another process as such.
+    return {
+      ok: true,
+      result: {
+        ...result,
+        frameTimes: [...result.frameTimes],
+        startsMs: [...result.startsMs],
+        summary: { ...result.summary, segments: [] },
+      },
+    };
+  } catch (error) {
+    if (error instanceof CaptureProblem) return { ok: false, problem: error.message };
+    return { ok: false, problem: `it can't be read: ${(error as Error).message}` };
+  } finally {
+    await recogniser?.end();
+  }
+}
+
+Object.assign(globalThis, { measureAt });

@@ -1,0 +1,251 @@
+import {
+  ALL_FORMATS,
+  Input,
+  VideoSampleSink,
+  type InputVideoTrack,
+  type Source,
+  type VideoSample,
+} from "mediabunny";
+import {
+  ChangeMeter,
+  captureResult,
+  cellCount,
+  cellsIn,
+  cellsOf,
+  regionOfTiles,
+  type CaptureResult,
+  type CaptureYardstick,
+  type LumaPlane,
+  type RawReading,
+  type Region,
+} from "@/core/capture";
+import { digitsIn, digitsLike, type DigitPicture } from "./digits";
+
+export interface CaptureOptions {
+  /** The part that is watched; null for all of it. */
+  area: Region | null;
+  masks: Region[];
+  /** Where a counter stands; null where none is read. */
+  box: Region | null;
+  yardstick: CaptureYardstick;
+}
+
+/** Why a file can't be measured, as one sentence. */
+export class CaptureProblem extends Error {}
+
+/** Reads one line of digits off a picture. */
+export type ReadDigits = (picture: OffscreenCanvas) => Promise<{ text: string; confidence: number }>;
+
+/** A counter is read so often, s. */
+const readingSeconds = 0.5;
+/** A codec's name as people know it. */
+const codecNames: Record<string, string> = { avc: "H.264", hevc: "H.265", vp8: "VP8", vp9: "VP9", av1: "AV1" };
+
+async function trackIn(input: Input): Promise<InputVideoTrack> {
+  if (!(await input.canRead())) throw new CaptureProblem("this is no video in MP4, WebM, MOV or MKV");
+  const track = await input.getPrimaryVideoTrack();
+  if (!track) throw new CaptureProblem("there is no picture in it, only sound or nothing at all");
+  const codec = await track.getCodec();
+  if (!(await track.canDecode()))
+    throw new CaptureProblem(
+      `its pictures are ${codec ? (codecNames[codec] ?? codec) : "of a codec nobody knows here"}, which can't be decoded here: convert it to H.264 in MP4, or to VP9 in WebM`,
+    );
+  return track;
+}
+
+/** The brightness of a picture as its decoder holds it; the buffer is used again. */
+async function lumaOf(sample: VideoSample, held: { bytes: Uint8Array<ArrayBuffer> }): Promise<LumaPlane> {
+  const { width, height } = sample.visibleRect;
+  const { format } = sample;
+  if (format !== null && /^(I4|NV)/.test(format)) {
+    const size = sample.allocationSize();
+    if (held.bytes.length < size) held.bytes = new Uint8Array(size);
+    const [plane] = await sample.copyTo(held.bytes);
+    const { offset = 0, stride = width } = plane ?? {};
+    if (!/P1[02]/.test(format)) return { bytes: held.bytes, offset, stride, width, height };
+    // Ten or twelve bits a sample: the upper eight are enough.
+    const shift = format.includes("P12") ? 4 : 2;
+    const narrow = new Uint8Array(width * height);
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const at = offset + y * stride + 2 * x;
+        narrow[y * width + x] = ((held.bytes[at] ?? 0) | ((held.bytes[at + 1] ?? 0) << 8)) >> shift;
+      }
+    return { bytes: narrow, offset: 0, stride: width, width, height };
+  }
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext("2d", { willReadFrequently: true });
+  if (!context) throw new CaptureProblem("this browser gives no canvas to read pictures from");
+  const frame = sample.toVideoFrame();
+  context.drawImage(frame, 0, 0, width, height);
+  frame.close();
+  const { data } = context.getImageData(0, 0, width, height);
+  const luma = new Uint8Array(width * height);
+  // ITU-R BT.601 weights.
+  for (let k = 0; k < luma.length; k++)
+    luma[k] = 0.299 * (data[4 * k] ?? 0) + 0.587 * (data[4 * k + 1] ?? 0) + 0.114 * (data[4 * k + 2] ?? 0);
+  return { bytes: luma, offset: 0, stride: width, width, height };
+}
+
+/** A region of the picture as it is shown, in the pixels that it is coded in. */
+function coded({ x, y, w, h }: Region, sample: VideoSample): Region {
+  const { width, height } = sample.visibleRect;
+  const turned = sample.rotation === 90 || sample.rotation === 270;
+  const [shownWidth, shownHeight] = [sample.displayWidth, sample.displayHeight];
+  const [sx, sy] = turned
+    ? [height / shownWidth, width / shownHeight]
+    : [width / shownWidth, height / shownHeight];
+  const [left, top, wide, high] = [x * sx, y * sy, w * sx, h * sy];
+  const back: Record<number, [number, number, number, number]> = {
+    0: [left, top, wide, high],
+    90: [top, height - left - wide, high, wide],
+    180: [width - left - wide, height - top - high, wide, high],
+    270: [width - top - high, left, high, wide],
+  };
+  const [a, b, c, d] = (back[sample.rotation] ?? [left, top, wide, high]).map(Math.round);
+  const clampedX = Math.max(0, Math.min(width - 1, a ?? 0)),
+    clampedY = Math.max(0, Math.min(height - 1, b ?? 0));
+  return {
+    x: clampedX,
+    y: clampedY,
+    w: Math.max(1, Math.min(width - clampedX, c ?? 1)),
+    h: Math.max(1, Math.min(height - clampedY, d ?? 1)),
+  };
+}
+
+function refuseOutside(regions: readonly (Region | null)[], sample: VideoSample): void {
+  for (const region of regions)
+    if (
+      region &&
+      (region.x >= sample.displayWidth || region.y >= sample.displayHeight || region.w < 1 || region.h < 1)
+    )
+      throw new CaptureProblem(
+        `a region at ${region.x},${region.y} lies outside the picture, which has ${sample.displayWidth} × ${sample.displayHeight} pixels`,
+      );
+}
+
+/** What can be told of a capture while it is measured. */
+export interface Progress {
+  seconds: number;
+  of: number | null;
+}
+
+/**
+ * Measures a capture: its pictures one by one, and its counter twice a second. The file is read as a stream and never held whole.
+ * @param read reads digits; asked only where a box is named
+ * @throws CaptureProblem in one sentence for a file that can't be measured
+ */
+export async function measureCapture(
+  source: Source,
+  { area, masks, box, yardstick }: CaptureOptions,
+  read: ReadDigits | null,
+  tell: (progress: Progress) => void = () => {},
+  signal?: AbortSignal,
+): Promise<CaptureResult> {
+  const input = new Input({ formats: ALL_FORMATS, source });
+  try {
+    const track = await trackIn(input);
+    const of = await input.getDurationFromMetadata().catch(() => null);
+    const sink = new VideoSampleSink(track);
+    const held = { bytes: new Uint8Array(0) };
+    const cells = new Float32Array(cellCount);
+    const times: number[] = [];
+    const digits: { atMs: number; picture: DigitPicture }[] = [];
+    let meter: ChangeMeter | null = null,
+      watched: Region | null = null,
+      faults = 0,
+      last = 0,
+      nextReading = 0;
+    try {
+      for await (const sample of sink.samples()) {
+        if (signal?.aborted) {
+          sample.close();
+          throw new CaptureProblem("stopped");
+        }
+        const first = times[0] ?? sample.timestamp;
+        const at = sample.timestamp - first;
+        const before = times.length > 0 ? (times.at(-1) ?? 0) - first : -1;
+        // A stamp that stands still or goes back says nothing of when its picture was shown.
+        if (!(at > before)) {
+          faults++;
+          sample.close();
+          continue;
+        }
+        if (!meter) {
+          refuseOutside([area, box, ...masks], sample);
+          const whole = { x: 0, y: 0, w: sample.visibleRect.width, h: sample.visibleRect.height };
+          watched = area ? coded(area, sample) : whole;
+          const out = [...masks, ...(box ? [box] : [])].map((region) => coded(region, sample));
+          meter = new ChangeMeter(cellsIn(out, watched), box === null);
+          nextReading = readingSeconds / 2;
+        }
+        times.push(sample.timestamp);
+        last = sample.duration;
+        cellsOf(await lumaOf(sample, held), watched, cells);
+        meter.add(cells, at);
+        if (box && at >= nextReading) {
+          digits.push({ atMs: 1000 * at, picture: digitsIn(sample, box) });
+          nextReading += readingSeconds * Math.max(1, Math.ceil((at - nextReading) / readingSeconds));
+        }
+        sample.close();
+        if (times.length % 30 === 0) tell({ seconds: at, of });
+      }
+    } catch (error) {
+      if (error instanceof CaptureProblem) throw error;
+      // What came before a fault in the file is measured; nothing at all is a file that can't be.
+      if (times.length < 2) throw new CaptureProblem(`its pictures can't be read: ${(error as Error).message}`);
+      faults++;
+    }
+    if (!meter || times.length === 0) throw new CaptureProblem("there isn't one picture in it");
+    if (times.length === 1) throw new CaptureProblem("it holds a single picture: nothing moves in it");
+    const zero = times[0] ?? 0;
+    const changes = meter.end();
+    const raw = box && read ? await readAll(digits, read, signal) : null;
+    const spans = times.map((time) => time - zero);
+    const usual = (spans.at(-1) ?? 0) / (spans.length - 1);
+    return captureResult(
+      changes,
+      { times: Float64Array.from(spans), lastSeconds: last > 0 && last < 10 * usual ? last : usual, faults },
+      raw,
+      watched ? regionOfTiles(meter.counterTiles, watched) : null,
+      yardstick,
+    );
+  } finally {
+    input.dispose();
+  }
+}
+
+/** Reads the counter's pictures, those that look like the one before not again. */
+async function readAll(
+  digits: { atMs: number; picture: DigitPicture }[],
+  read: ReadDigits,
+  signal?: AbortSignal,
+): Promise<RawReading[]> {
+  const made: RawReading[] = [];
+  let before: { picture: DigitPicture; text: string; confidence: number } | null = null;
+  for (const { atMs, picture } of digits) {
+    if (signal?.aborted) throw new CaptureProblem("stopped");
+    const told: { text: string; confidence: number } =
+      before && digitsLike(before.picture, picture) ? before : await readPicture(picture, read);
+    before = { picture, text: told.text, confidence: told.confidence };
+    made.push({ atMs, text: told.text, confidence: told.confidence });
+  }
+  return made;
+}
+
+/** Below this a second look is taken, at another size. */
+const surely = 88;
+
+async function readPicture(
+  picture: DigitPicture,
+  read: ReadDigits,
+): Promise<{ text: string; confidence: number }> {
+  const first = await read(picture.drawn(48));
+  if (first.confidence >= surely && /\d/.test(first.text)) return first;
+  const second = await read(picture.drawn(34));
+  if (first.text.trim() === second.text.trim())
+    return { text: first.text, confidence: Math.max(first.confidence, second.confidence) };
+  const better = second.confidence > first.confidence ? second : first;
+  // Two looks that don't agree: as sure as the one is surer than the other.
+  return { text: better.text, confidence: Math.abs(second.confidence - first.confidence) };
+}
