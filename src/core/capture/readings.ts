@@ -28,21 +28,27 @@ const mostFps = 1000;
 const leastConfidence = 40;
 /** A reading this many times those round it, or the inverse, needs pictures that changed with it. */
 const jump = 1.7;
+/** A reading this near to what the pictures showed is shown by them. */
+const slack = 1.2;
 /** Readings on either side that a jump is seen against. */
 const round = 3;
 
 /** A counter's digits as a number; null for anything else. */
 export function numberIn(text: string): number | null {
-  const found = /^\D{0,3}?(\d{1,3}(?:[.,]\d{1,2})?)\D{0,3}$/.exec(text.trim());
+  // Its unit may stand before or behind it, run into it or apart.
+  const found = /^(?:FPS)?[\s:]*(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:FPS)?[\s:.]*$/i.exec(text.trim());
   const value = Number(found?.[1]?.replace(",", ".") ?? NaN);
   return value > 0 && value <= mostFps ? value : null;
 }
 
 /**
  * Readings that can be: numbers, and no jumps that the pictures don't show.
- * @param rateAt the pictures' own rate round a moment, fps; null where it isn't known
+ * @param ratesAt the least and the most that the pictures' rate was over the whiles a reading may be of, fps; null where it isn't known
  */
-export function plausible(raw: readonly RawReading[], rateAt: (ms: number) => number | null): Counter {
+export function plausible(
+  raw: readonly RawReading[],
+  ratesAt: (ms: number) => [low: number, high: number] | null,
+): Counter {
   const told = raw.map((reading) => ({
     ...reading,
     fps: reading.confidence >= leastConfidence ? numberIn(reading.text) : null,
@@ -56,9 +62,9 @@ export function plausible(raw: readonly RawReading[], rateAt: (ms: number) => nu
       .flatMap((other, at) => (other.fps === null || at + Math.max(0, k - round) === k ? [] : [other.fps]));
     const beside = near.length > 0 ? medianOf(near) : usual;
     const isJump = fps !== null && (fps > jump * beside || fps < beside / jump);
-    const rate = rateAt(reading.atMs);
+    const rates = ratesAt(reading.atMs);
     // Where the pictures' rate went with it the jump is real; what they can't say is left to the neighbours.
-    const isShown = rate !== null && fps !== null && Math.abs(Math.log(fps / rate)) < Math.log(1.35);
+    const isShown = rates !== null && fps !== null && fps > rates[0] / slack && fps < rates[1] * slack;
     const isNeighbours = near.some((other) => fps !== null && Math.abs(Math.log(fps / other)) < Math.log(1.25));
     if (fps === null || (isJump && !isShown && !isNeighbours)) dropped.push(reading);
     else readings.push({ atMs: reading.atMs, fps, confidence: reading.confidence });

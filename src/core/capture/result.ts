@@ -1,4 +1,5 @@
 import { summarise, type Summary } from "@/core/metrics";
+import { mean, varianceOf } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { judge, type Verdict } from "@/core/verdict";
 import type { Region } from "./cells";
@@ -38,17 +39,31 @@ const mostUnsure = 0.02;
 /** A counter that is off by this share of the pictures' rate disagrees, %; common practice. */
 const tolerance = 3;
 
-/** The pictures' rate over about a second round a moment. */
-function rateIn({ startsMs, frameTimes }: Pictures): (ms: number) => number | null {
+/** Counters show the rate of a while before, and stand as long again: this far back a reading may come from, ms. */
+const backMs = 1000;
+const whileMs = 500;
+
+/** Pictures shown between two moments, as a rate; pictures that reach over an end count by their share. */
+function rateBetween({ startsMs, frameTimes }: Pictures, from: number, to: number): number | null {
+  let [count, span] = [0, 0];
+  for (let k = 0; k < startsMs.length && startsMs[k] < to; k++) {
+    const inside = Math.min(startsMs[k] + frameTimes[k], to) - Math.max(startsMs[k], from);
+    if (inside <= 0) continue;
+    count += inside / frameTimes[k];
+    span += inside;
+  }
+  return span >= 0.5 * (to - from) ? (1000 * count) / span : null;
+}
+
+/** The least and the most that the pictures' rate was over any while that a reading can be of. */
+function ratesIn(pictures: Pictures): (ms: number) => [number, number] | null {
   return (ms) => {
-    let [count, span] = [0, 0];
-    for (let k = 0; k < startsMs.length; k++) {
-      if (startsMs[k] + frameTimes[k] < ms - 600) continue;
-      if (startsMs[k] > ms + 300) break;
-      count++;
-      span += frameTimes[k];
+    const rates: number[] = [];
+    for (let end = ms - backMs + whileMs; end <= ms; end += 50) {
+      const rate = rateBetween(pictures, end - whileMs, end);
+      if (rate !== null) rates.push(rate);
     }
-    return count > 1 && span > 0 ? (1000 * count) / span : null;
+    return rates.length === 0 ? null : [Math.min(...rates), Math.max(...rates)];
   };
 }
 
@@ -62,7 +77,7 @@ export function captureResult(
 ): CaptureResult {
   const told = tell(changes);
   const pictures = picturesFrom(stamps, told);
-  const counter = raw && plausible(raw, rateIn(pictures));
+  const counter = raw && plausible(raw, ratesIn(pictures));
   const trace: FrameTrace = { form: "frames", frameTimes: pictures.frameTimes, channels: [], marks: [] };
   const summary = summarise(trace, {
     nativeFps,
@@ -94,12 +109,19 @@ export function captureResult(
   };
 }
 
+/** Whether readings differ from what the pictures showed over the whiles that they are of, by more than chance and tolerance. */
 function disagreement(counter: Counter | null, pictures: Pictures): boolean | null {
-  const shown = counter?.averageFps ?? null;
-  if (shown === null || pictures.averageFps <= 0 || (counter?.readings.length ?? 0) < 3) return null;
+  const pairs = (counter?.readings ?? []).flatMap(({ atMs, fps }) => {
+    const rate = rateBetween(pictures, atMs - backMs, atMs);
+    return rate === null ? [] : [{ fps, rate }];
+  });
+  if (pairs.length < 3) return null;
+  const shown = mean(pairs.map(({ fps }) => fps)),
+    seen = mean(pairs.map(({ rate }) => rate));
   const [low, high] = pictures.averageFpsInterval;
   // A capture that shows every picture it can says nothing of a counter above it.
   if (pictures.ceiling && shown >= low) return null;
-  const slack = (tolerance / 100) * pictures.averageFps;
-  return shown < low - slack || shown > high + slack;
+  const chance = 2 * Math.sqrt(varianceOf(pairs.map(({ fps, rate }) => fps - rate)) / pairs.length);
+  const slack = Math.max((tolerance / 100) * seen, chance) + (high - low) / 2;
+  return Math.abs(shown - seen) > slack;
 }

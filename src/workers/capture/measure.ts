@@ -12,6 +12,7 @@ import {
   cellCount,
   cellsIn,
   cellsOf,
+  numberIn,
   regionOfTiles,
   type CaptureResult,
   type CaptureYardstick,
@@ -19,7 +20,7 @@ import {
   type RawReading,
   type Region,
 } from "@/core/capture";
-import { digitsIn, digitsLike, type DigitPicture } from "./digits";
+import { DigitWindow, digitsLike, drawn, inks, mostLooks, type DigitPicture, type Ink } from "./digits";
 
 export interface CaptureOptions {
   /** The part that is watched; null for all of it. */
@@ -150,12 +151,23 @@ export async function measureCapture(
     const held = { bytes: new Uint8Array(0) };
     const cells = new Float32Array(cellCount);
     const times: number[] = [];
-    const digits: { atMs: number; picture: DigitPicture }[] = [];
+    /** Of every half second its two halves. */
+    const looks: Look[][] = [];
+    const window = box && new DigitWindow(box);
+    let half = -1,
+      looked = 0,
+      lookedAt = -1,
+      halfMs = 0;
+    const close = () => {
+      const picture = window?.take();
+      if (picture && half >= 0) (looks[Math.floor(half / 2)] ??= []).push({ atMs: halfMs / looked, picture });
+      looked = 0;
+      halfMs = 0;
+    };
     let meter: ChangeMeter | null = null,
       watched: Region | null = null,
       faults = 0,
-      last = 0,
-      nextReading = 0;
+      last = 0;
     try {
       for await (const sample of sink.samples()) {
         if (signal?.aborted) {
@@ -177,15 +189,23 @@ export async function measureCapture(
           watched = area ? coded(area, sample) : whole;
           const out = [...masks, ...(box ? [box] : [])].map((region) => coded(region, sample));
           meter = new ChangeMeter(cellsIn(out, watched), box === null);
-          nextReading = readingSeconds / 2;
         }
         times.push(sample.timestamp);
         last = sample.duration;
         cellsOf(await lumaOf(sample, held), watched, cells);
         meter.add(cells, at);
-        if (box && at >= nextReading) {
-          digits.push({ atMs: 1000 * at, picture: digitsIn(sample, box) });
-          nextReading += readingSeconds * Math.max(1, Math.ceil((at - nextReading) / readingSeconds));
+        if (window) {
+          const now = Math.floor((2 * at) / readingSeconds);
+          if (now !== half) close();
+          half = now;
+          // Spread over the while: what moves behind the digits has to have moved.
+          const step = times.length > 1 ? (readingSeconds / 2 / mostLooks) * 0.999 : 0;
+          if (looked < mostLooks && at - lookedAt >= step) {
+            lookedAt = at;
+            window.add(sample);
+            looked++;
+            halfMs += 1000 * at;
+          }
         }
         sample.close();
         if (times.length % 30 === 0) tell({ seconds: at, of });
@@ -199,8 +219,9 @@ export async function measureCapture(
     if (!meter || times.length === 0) throw new CaptureProblem("there isn't one picture in it");
     if (times.length === 1) throw new CaptureProblem("it holds a single picture: nothing moves in it");
     const zero = times[0] ?? 0;
+    close();
     const changes = meter.end();
-    const raw = box && read ? await readAll(digits, read, signal) : null;
+    const raw = box && read ? await readAll(looks.filter(Boolean), read, signal) : null;
     const spans = times.map((time) => time - zero);
     const usual = (spans.at(-1) ?? 0) / (spans.length - 1);
     return captureResult(
@@ -215,37 +236,58 @@ export async function measureCapture(
   }
 }
 
-/** Reads the counter's pictures, those that look like the one before not again. */
-async function readAll(
-  digits: { atMs: number; picture: DigitPicture }[],
-  read: ReadDigits,
-  signal?: AbortSignal,
-): Promise<RawReading[]> {
-  const made: RawReading[] = [];
-  let before: { picture: DigitPicture; text: string; confidence: number } | null = null;
-  for (const { atMs, picture } of digits) {
-    if (signal?.aborted) throw new CaptureProblem("stopped");
-    const told: { text: string; confidence: number } =
-      before && digitsLike(before.picture, picture) ? before : await readPicture(picture, read);
-    before = { picture, text: told.text, confidence: told.confidence };
-    made.push({ atMs, text: told.text, confidence: told.confidence });
-  }
-  return made;
+/** A look at the counter's box, with the moment it is of. */
+interface Look {
+  atMs: number;
+  picture: DigitPicture;
 }
 
-/** Below this a second look is taken, at another size. */
-const surely = 88;
+/** What recognition makes of one look: the best of the ways to see its ink, the one that worked last before the others. */
+interface Reader {
+  read: ReadDigits;
+  way: Ink;
+  before: { picture: DigitPicture; text: string; confidence: number } | null;
+}
 
-async function readPicture(
-  picture: DigitPicture,
-  read: ReadDigits,
-): Promise<{ text: string; confidence: number }> {
-  const first = await read(picture.drawn(48));
-  if (first.confidence >= surely && /\d/.test(first.text)) return first;
-  const second = await read(picture.drawn(34));
-  if (first.text.trim() === second.text.trim())
-    return { text: first.text, confidence: Math.max(first.confidence, second.confidence) };
-  const better = second.confidence > first.confidence ? second : first;
-  // Two looks that don't agree: as sure as the one is surer than the other.
-  return { text: better.text, confidence: Math.abs(second.confidence - first.confidence) };
+/** As sure as this is taken at once. */
+const surely = 85;
+/** Heights that digits are drawn at for reading, pixels. */
+const heights = [40, 30];
+
+async function readLook({ picture }: Look, reader: Reader): Promise<{ text: string; confidence: number }> {
+  if (reader.before && digitsLike(reader.before.picture, picture, reader.way)) return reader.before;
+  let best = { text: "", confidence: 0 };
+  for (const way of [reader.way, ...inks.filter((other) => other !== reader.way)])
+    for (const height of heights) {
+      const told = await reader.read(drawn(picture, way, height));
+      if (numberIn(told.text) === null || told.confidence <= best.confidence) continue;
+      best = told;
+      if (best.confidence >= surely) {
+        reader.way = way;
+        reader.before = { picture, ...best };
+        return best;
+      }
+    }
+  reader.before = null;
+  return best;
+}
+
+/** Reads the counter twice a second: the first half of every half second, and the second where the first can't be read. */
+async function readAll(looks: Look[][], read: ReadDigits, signal?: AbortSignal): Promise<RawReading[]> {
+  const made: RawReading[] = [];
+  const reader: Reader = { read, way: "bright", before: null };
+  for (const [first, second] of looks) {
+    if (signal?.aborted) throw new CaptureProblem("stopped");
+    if (!first) continue;
+    const told = await readLook(first, reader);
+    if (told.confidence >= surely || !second) {
+      made.push({ atMs: first.atMs, ...told });
+      continue;
+    }
+    const other = await readLook(second, reader);
+    made.push(
+      other.confidence > told.confidence ? { atMs: second.atMs, ...other } : { atMs: first.atMs, ...told },
+    );
+  }
+  return made;
 }

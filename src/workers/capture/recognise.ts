@@ -8,7 +8,10 @@ export interface RecogniserPaths {
   language: string;
 }
 
-/** Text recognition that knows digits only; nothing of it comes from elsewhere. */
+/**
+ * Text recognition, nothing of which comes from elsewhere. It isn't told to know digits only: what isn't a number is then read as one,
+ * and how sure it is says nothing; here what isn't a number is seen to be none.
+ */
 export async function startRecogniser(
   paths: RecogniserPaths,
 ): Promise<{ read: ReadDigits; end: () => Promise<void> }> {
@@ -21,7 +24,6 @@ export async function startRecogniser(
     gzip: true,
   });
   await worker.setParameters({
-    tessedit_char_whitelist: "0123456789.",
     tessedit_pageseg_mode: PSM.SINGLE_LINE,
     user_defined_dpi: "150",
   });
@@ -30,9 +32,14 @@ export async function startRecogniser(
       const { data } = await worker.recognize(
         await picture.convertToBlob({ type: "image/png" }),
         {},
-        { text: true, blocks: false },
+        { text: true, blocks: true },
       );
-      return { text: data.text.trim(), confidence: data.confidence };
+      // A counter's unit may stand beside it: the surest is the word that holds digits.
+      const words = (data.blocks ?? []).flatMap(({ paragraphs }) =>
+        paragraphs.flatMap(({ lines }) => lines.flatMap(({ words: own }) => own)),
+      );
+      const number = words.find(({ text }) => /\d/.test(text));
+      return { text: data.text.trim(), confidence: number?.confidence ?? data.confidence };
     },
     end: async () => void (await worker.terminate()),
   };
