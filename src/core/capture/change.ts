@@ -17,6 +17,8 @@ export interface Change {
   peaked: number;
   /** Correlation of neighbouring cells' changes: near nothing for noise. */
   smooth: number;
+  /** Whether the picture was coded by itself: then it differs from the one before even where nothing moved. */
+  key: boolean;
 }
 
 /** Tiles that may hold something of their own, a counter among them. */
@@ -54,6 +56,7 @@ interface Sums {
   fourth: Float32Array;
   second: Float32Array;
   product: Float32Array;
+  key: boolean;
 }
 
 /**
@@ -86,8 +89,8 @@ export class ChangeMeter {
     for (let k = 0; k < cellCount; k++) if (!mask[k]) this.tileCells[tileOf(k)]++;
   }
 
-  /** @param cells of the next picture @param seconds its time stamp */
-  add(cells: Float32Array, seconds: number): void {
+  /** @param cells of the next picture @param seconds its time stamp @param key whether it was coded by itself */
+  add(cells: Float32Array, seconds: number, key = false): void {
     if (!this.begun) {
       this.begun = true;
       this.last.set(cells);
@@ -101,6 +104,7 @@ export class ChangeMeter {
       fourth: new Float32Array(tileCount),
       second: new Float32Array(tileCount),
       product: new Float32Array(tileCount),
+      key,
     };
     for (let row = 0; row < cellsHigh; row++) {
       const tileRow = Math.floor(row / tileHigh) * tilesWide;
@@ -142,7 +146,7 @@ export class ChangeMeter {
     this.held.length = 0;
   }
 
-  private summed({ fourth, second, product }: Sums): Change {
+  private summed({ fourth, second, product, key }: Sums): Change {
     let [four, two, by, cells] = [0, 0, 0, 0];
     for (let tile = 0; tile < tileCount; tile++) {
       if (this.counterTiles[tile]) continue;
@@ -151,7 +155,7 @@ export class ChangeMeter {
       by += product[tile];
       cells += this.tileCells[tile];
     }
-    if (cells === 0) return { level: 0, broad: 0, peaked: 1, smooth: 0 };
+    if (cells === 0) return { level: 0, broad: 0, peaked: 1, smooth: 0, key };
     for (let tile = 0; tile < tileCount; tile++) this.order[tile] = this.counterTiles[tile] ? 0 : fourth[tile];
     this.order.sort();
     let rest = four;
@@ -160,7 +164,7 @@ export class ChangeMeter {
     const broad = Math.max(0, rest / (cells * share)) ** 0.25;
     const level = (four / cells) ** 0.25,
       root = Math.sqrt(two / cells);
-    return { level, broad, peaked: root > 0 ? level / root : 1, smooth: two > 0 ? by / two : 0 };
+    return { level, broad, peaked: root > 0 ? level / root : 1, smooth: two > 0 ? by / two : 0, key };
   }
 
   /** Finds tiles that change now and then, by themselves, all the time: a counter is renewed once or a few times a second, and stands still between. */

@@ -21,6 +21,12 @@ const evenNoise = 1.45;
 const unlike = 0.3;
 /** Kinds lie at least so far apart: the one's level is this many times the other's. */
 const leastRatio = 1.8;
+/** Kinds this far apart that take turns are two, however noisy the lower is. */
+const farRatio = 5;
+/** Pictures on either side in which the other kind is looked for. */
+const turns = 15;
+/** Below this all that changes is what a codec leaves. */
+const codecLevel = 1.2;
 /** Widths of a kind in log level, at least. */
 const leastWidth = 0.12;
 /** What is this likely to be one kind is said to be it. */
@@ -31,12 +37,20 @@ const looksStill = ({ level, peaked, smooth }: Change) =>
   level <= quietLevel || (peaked <= evenNoise && Math.abs(smooth) <= unlike);
 
 /** A kind's middle in log level, and its width on the side that looks at the other kind: repeats have a long tail upwards, new pictures end sharply below. */
-function shapeOf(values: number[], towards: "up" | "down"): { middle: number; width: number; share: number } {
+function shapeOf(
+  values: number[],
+  towards: "up" | "down",
+): { middle: number; width: number; share: number; edge: number } {
   const sorted = Float64Array.from(values).sort();
   const middle = quantile(sorted, 0.5);
   const reach = towards === "up" ? quantile(sorted, 0.95) - middle : middle - quantile(sorted, 0.05);
   // A normal law has 95 % below 1.645 of its standard deviations.
-  return { middle, width: Math.max(leastWidth, reach / 1.645), share: values.length };
+  return {
+    middle,
+    width: Math.max(leastWidth, reach / 1.645),
+    share: values.length,
+    edge: quantile(sorted, towards === "up" ? 0.99 : 0.01),
+  };
 }
 
 /** Splits levels in two where it makes the two sides narrowest (Otsu, 1979), by log level. */
@@ -101,8 +115,19 @@ function told(changes: readonly Change[], levels: number[]): Told & { usual: num
   }
   const below = changes.filter((_, k) => logs[k] < split);
   const stillBelow = below.filter(looksStill).length / Math.max(1, below.length);
+  // Nothing but what a codec leaves of pictures that stand still: what rises out of it is new, and there are no two kinds.
+  if (Math.exp(high.middle) < codecLevel) {
+    const kinds = changes.map(({ level, peaked }): Kind =>
+      level > quietLevel && peaked > evenNoise ? "new" : "repeat",
+    );
+    const unsure = Uint8Array.from(levels, (level) =>
+      level > quietLevel / 1.5 && level < quietLevel * 1.5 ? 1 : 0,
+    );
+    return { kinds, unsure, separation: null, usual: 0 };
+  }
   const isApart = high.middle - low.middle >= Math.log(leastRatio);
-  if (!isApart || stillBelow < 0.6) return all(stillShare > 0.5 && !isApart ? "repeat" : "new");
+  const isFar = high.middle - low.middle >= Math.log(farRatio) && interleaved(logs, split) >= 0.5;
+  if (!isApart || (stillBelow < 0.6 && !isFar)) return all(stillShare > 0.5 && !isApart ? "repeat" : "new");
   const kinds: Kind[] = [],
     unsure = new Uint8Array(n);
   split = emptiest(logs, low, high) ?? split;
@@ -111,7 +136,9 @@ function told(changes: readonly Change[], levels: number[]): Told & { usual: num
       fresh = density(value, high);
     // Beyond both middles there is no doubt, however the widths differ.
     const chance = value <= low.middle ? 0 : value >= high.middle ? 1 : fresh / (repeat + fresh || 1);
-    kinds.push(value >= split ? "new" : "repeat");
+    // A picture coded by itself differs anyhow: only what differs as new ones do is new.
+    const isNew = value >= (changes[k].key ? Math.max(split, high.edge) : split);
+    kinds.push(isNew ? "new" : "repeat");
     if (Math.max(chance, 1 - chance) < sure) unsure[k] = 1;
   });
   return {
@@ -122,13 +149,31 @@ function told(changes: readonly Change[], levels: number[]): Told & { usual: num
   };
 }
 
+/** Share of the lower kind that has one of the upper near it: repeats stand among new pictures, a calm scene stands by itself. */
+function interleaved(logs: number[], split: number): number {
+  let [near, lower, last] = [0, 0, -Infinity];
+  const next = new Int32Array(logs.length);
+  for (let k = logs.length - 1, ahead = 1 << 30; k >= 0; k--) {
+    if (logs[k] >= split) ahead = k;
+    next[k] = ahead;
+  }
+  logs.forEach((value, k) => {
+    if (value >= split) last = k;
+    else {
+      lower++;
+      if (k - last <= turns || next[k] - k <= turns) near++;
+    }
+  });
+  return lower === 0 ? 0 : near / lower;
+}
+
 /** A gap between the kinds that is worth cutting in, in log level. */
 const leastGap = 0.2;
 
 /** The middle of the widest gap between what is plainly the one kind and plainly the other; null where there is none to speak of. */
 function emptiest(logs: number[], low: Shape, high: Shape): number | null {
-  const from = low.middle + 1.645 * low.width,
-    to = high.middle - 1.645 * high.width;
+  const from = low.edge,
+    to = high.edge;
   const between = logs.filter((value) => value > from && value < to).sort((a, b) => a - b);
   const ends = [Math.min(from, to), ...between, Math.max(from, to)];
   let best: number | null = null,

@@ -49,7 +49,13 @@ export function captureInterval(times: Float64Array): number {
   const short = sorted[Math.floor(sorted.length * 0.2)];
   // Stamps rounded to whole milliseconds differ by one.
   const near = gaps.filter((gap) => Math.abs(gap - short) <= Math.max(0.2 * short, 0.0012));
-  return near.reduce((sum, gap) => sum + gap, 0) / near.length;
+  const rough = near.reduce((sum, gap) => sum + gap, 0) / near.length;
+  // Rounded stamps add up exactly: all gaps together are so many intervals.
+  const whole = gaps.filter(
+    (gap) => gap < 20 * rough && Math.abs(gap / rough - Math.round(gap / rough)) < 0.25,
+  );
+  const intervals = whole.reduce((sum, gap) => sum + Math.round(gap / rough), 0);
+  return intervals > 0.8 * gaps.length ? whole.reduce((sum, gap) => sum + gap, 0) / intervals : rough;
 }
 
 /** Frame times of the title from which captured pictures are new. A picture lasts from its first captured one to the next picture's. */

@@ -1,5 +1,6 @@
 import {
   ALL_FORMATS,
+  EncodedPacketSink,
   Input,
   VideoSampleSink,
   type InputVideoTrack,
@@ -88,6 +89,18 @@ async function lumaOf(sample: VideoSample, held: { bytes: Uint8Array<ArrayBuffer
   return { bytes: luma, offset: 0, stride: width, width, height };
 }
 
+/** Moments of pictures that were coded by themselves, in tenths of a millisecond; read from the file's index, without the pictures. */
+async function keyPictures(track: InputVideoTrack): Promise<Set<number>> {
+  const moments = new Set<number>();
+  const sink = new EncodedPacketSink(track);
+  let packet = await sink.getFirstKeyPacket({ metadataOnly: true });
+  while (packet) {
+    moments.add(Math.round(1e4 * packet.timestamp));
+    packet = await sink.getNextKeyPacket(packet, { metadataOnly: true });
+  }
+  return moments;
+}
+
 /** A region of the picture as it is shown, in the pixels that it is coded in. */
 function coded({ x, y, w, h }: Region, sample: VideoSample): Region {
   const { width, height } = sample.visibleRect;
@@ -148,6 +161,7 @@ export async function measureCapture(
     const track = await trackIn(input);
     const of = await input.getDurationFromMetadata().catch(() => null);
     const sink = new VideoSampleSink(track);
+    const keys = await keyPictures(track);
     const held = { bytes: new Uint8Array(0) };
     const cells = new Float32Array(cellCount);
     const times: number[] = [];
@@ -193,7 +207,7 @@ export async function measureCapture(
         times.push(sample.timestamp);
         last = sample.duration;
         cellsOf(await lumaOf(sample, held), watched, cells);
-        meter.add(cells, at);
+        meter.add(cells, at, keys.has(Math.round(1e4 * sample.timestamp)));
         if (window) {
           const now = Math.floor((2 * at) / readingSeconds);
           if (now !== half) close();
@@ -249,27 +263,32 @@ interface Reader {
   before: { picture: DigitPicture; text: string; confidence: number } | null;
 }
 
-/** As sure as this is taken at once. */
-const surely = 85;
+/** As sure as this is taken at once; below it two looks have to agree. */
+const surely = 93;
 /** Heights that digits are drawn at for reading, pixels. */
 const heights = [40, 30];
 
 async function readLook({ picture }: Look, reader: Reader): Promise<{ text: string; confidence: number }> {
   if (reader.before && digitsLike(reader.before.picture, picture, reader.way)) return reader.before;
   let best = { text: "", confidence: 0 };
-  for (const way of [reader.way, ...inks.filter((other) => other !== reader.way)])
-    for (const height of heights) {
+  const seen = new Map<number, number>();
+  for (const height of heights)
+    for (const way of [reader.way, ...inks.filter((other) => other !== reader.way)]) {
       const told = await reader.read(drawn(picture, way, height));
-      if (numberIn(told.text) === null || told.confidence <= best.confidence) continue;
-      best = told;
-      if (best.confidence >= surely) {
-        reader.way = way;
-        reader.before = { picture, ...best };
-        return best;
-      }
+      const number = numberIn(told.text);
+      if (number === null) continue;
+      const agrees = seen.has(number);
+      seen.set(number, Math.max(told.confidence, seen.get(number) ?? 0));
+      if (told.confidence > best.confidence) best = told;
+      if (told.confidence < surely && !(agrees && told.confidence >= 60)) continue;
+      reader.way = way;
+      const sure = { text: told.text, confidence: Math.max(told.confidence, seen.get(number) ?? 0) };
+      reader.before = { picture, ...sure };
+      return sure;
     }
   reader.before = null;
-  return best;
+  // Looks that don't agree: no surer than the best of them alone, and less where others say otherwise.
+  return seen.size > 1 ? { ...best, confidence: best.confidence / seen.size } : best;
 }
 
 /** Reads the counter twice a second: the first half of every half second, and the second where the first can't be read. */
