@@ -39,4 +39,4 @@ export function proxy(request: NextRequest) {
 }
 
 // Route handlers take large bodies and need no page policy.
-export const config = { matcher: ["/((?!api/|_next/static|_next/image|favicon.ico).*)"] };
+export const config = { matcher: ["/((?!api/|ocr/|_next/static|_next/image|favicon.ico).*)"] };

@@ -1,1 +1,2 @@
 export function freePort(wanted: number): Promise<number>;
+export const root: string;

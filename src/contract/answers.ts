@@ -218,7 +218,7 @@ const run = open({
   version,
   number: z.number().int(),
   state: z.enum(runStates),
-  source: z.enum(["log", "tally", "simulated"]),
+  source: z.enum(["log", "tally", "simulated", "capture"]),
   form: z.enum(["frames", "interval"]),
   label: z.string(),
   madeAt: moment,

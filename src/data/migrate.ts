@@ -7,10 +7,20 @@ import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
 import { firmGround } from "./migrations/0004-firm-ground";
 import { noLight } from "./migrations/0005-no-light";
 import { inTheHand } from "./migrations/0006-in-the-hand";
+import { captures } from "./migrations/0008-captures";
 import { layered } from "./migrations/0007-layers";
 
 /** Every migration in order; a new one is added at the end. */
-export const migrations = [bench, settingTheBench, theTuningLoop, firmGround, noLight, inTheHand, layered];
+export const migrations = [
+  bench,
+  settingTheBench,
+  theTuningLoop,
+  firmGround,
+  noLight,
+  inTheHand,
+  layered,
+  captures,
+];
 
 export function migrator() {
   const sequelize = database();

@@ -9,10 +9,12 @@ import {
   type Sequelize,
 } from "sequelize";
 import type {
+  CaptureFacts,
   Conditions,
   NewEngine,
   NewFault,
   NewJob,
+  NewRun,
   NewSystem,
   NewTitle,
   PreflightItem,
@@ -180,7 +182,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare number: number;
   declare rigRevisionId: string;
   declare buildId: string;
-  declare source: "log" | "tally" | "simulated";
+  declare source: NewRun["source"];
   declare form: Trace["form"];
   declare label: string;
   declare fileName: string | null;
@@ -199,6 +201,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare fileHash: CreationOptional<string | null>;
   declare scene: CreationOptional<string>;
   declare tags: CreationOptional<string[]>;
+  declare capture: CreationOptional<CaptureFacts | null>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -350,6 +353,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       fileHash: maybeWords,
       scene: emptyWords,
       tags: { ...json, defaultValue: [] },
+      capture: { type: DataTypes.JSONB },
       deletedAt: moment,
     },
   ],

@@ -138,7 +138,7 @@ export async function findTrace(runId: string): Promise<Trace | null> {
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */
 const runColumns = (segments: boolean) =>
   `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
-  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.scene, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.capture, r.scene, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
   ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 

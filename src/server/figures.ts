@@ -1,5 +1,6 @@
 import { summarise, type Summary, type Yardstick } from "@/core/metrics";
-import type { Severity } from "@/core/kit";
+import { judgedCapture } from "@/core/capture";
+import type { CaptureFacts, Severity } from "@/core/kit";
 import type { Trace } from "@/core/trace";
 import { judge, type HouseRules, type Verdict } from "@/core/verdict";
 
@@ -9,9 +10,19 @@ export function measured(
   {
     yardstick,
     rules,
+    capture,
     ...trouble
-  }: { yardstick: Yardstick; rules: HouseRules; crashed: boolean; faults: Severity[] },
+  }: {
+    yardstick: Yardstick;
+    rules: HouseRules;
+    crashed: boolean;
+    faults: Severity[];
+    capture?: CaptureFacts | null;
+  },
 ): { summary: Summary; verdict: Verdict } {
   const summary = summarise(trace, yardstick, rules.measuring);
-  return { summary, verdict: judge(summary, rules, trouble) };
+  const verdict = judge(summary, rules, trouble);
+  if (!capture) return { summary, verdict };
+  const judged = judgedCapture(summary, verdict, capture, yardstick.targetFps);
+  return { summary: judged.summary, verdict: judged.verdict };
 }

@@ -1,10 +1,12 @@
 import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import type { RunComparer } from "./compare.worker";
+import type { CaptureReader } from "./capture.worker";
 import type { ConfigReader } from "./config.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
 export type { ComparedUnder } from "./compare.worker";
+export type { CaptureOutcome, OpenedCapture } from "./capture.worker";
 export type { ConfigOutcome, PatchedConfig, ReadConfig } from "./config.worker";
 export type { Judged, KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
@@ -35,3 +37,5 @@ export const startComparer = () =>
   working<RunComparer>(new Worker(new URL("./compare.worker.ts", import.meta.url), { type: "module" }));
 export const startConfigReader = () =>
   working<ConfigReader>(new Worker(new URL("./config.worker.ts", import.meta.url), { type: "module" }));
+export const startCaptureReader = () =>
+  working<CaptureReader>(new Worker(new URL("./capture.worker.ts", import.meta.url), { type: "module" }));

@@ -3,4 +3,5 @@ export { ChangeMeter, regionOfTiles, type Change } from "./change";
 export { tell } from "./classify";
 export { captureInterval, picturesFrom, type Pictures, type Stamps } from "./pictures";
 export { numberIn, plausible, type Counter, type RawReading } from "./readings";
-export { captureResult, type CaptureResult, type CaptureYardstick, type OpenBecause } from "./result";
+export { judgedCapture, type OpenBecause } from "./judged";
+export { captureResult, type CaptureResult, type CaptureYardstick } from "./result";

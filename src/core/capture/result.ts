@@ -2,6 +2,7 @@ import { summarise, type Summary } from "@/core/metrics";
 import { mean, varianceOf } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { judge, type Verdict } from "@/core/verdict";
+import { judgedCapture, type OpenBecause } from "./judged";
 import type { Region } from "./cells";
 import type { Change } from "./change";
 import { tell } from "./classify";
@@ -14,9 +15,6 @@ export interface CaptureYardstick {
   targetFps: number;
   tied: boolean;
 }
-
-/** Why a capture's run has no light. */
-export type OpenBecause = "ceiling" | "unsure" | "short" | null;
 
 export interface CaptureResult extends Pictures {
   /** How far repeats and new pictures lie apart; null where there is one kind only. */
@@ -34,8 +32,6 @@ export interface CaptureResult extends Pictures {
   openBecause: OpenBecause;
 }
 
-/** Over this share of unsure pictures a capture can't be trusted. */
-const mostUnsure = 0.02;
 /** A counter that is off by this share of the pictures' rate disagrees, %; common practice. */
 const tolerance = 3;
 
@@ -85,26 +81,27 @@ export function captureResult(
     targetFps,
     refreshHz: Math.max(10, pictures.captureFps),
   });
-  const verdict = judge(summary);
-  const unsureShare = pictures.unsureFrames / Math.max(1, pictures.capturedFrames);
-  const openBecause: OpenBecause =
-    verdict.grade === null
-      ? "short"
-      : unsureShare > mostUnsure
-        ? "unsure"
-        : pictures.ceiling && pictures.captureFps < 0.98 * targetFps
-          ? "ceiling"
-          : null;
+  const counterDisagrees = disagreement(counter, pictures);
+  const facts = {
+    ...pictures,
+    counter: counter && {
+      averageFps: counter.averageFps,
+      readings: counter.readings.length,
+      dropped: counter.dropped.length,
+    },
+    counterDisagrees,
+  };
+  const { verdict, openBecause } = judgedCapture(summary, judge(summary), facts, targetFps);
   return {
     ...pictures,
     separation: told.separation,
     counter,
-    counterDisagrees: disagreement(counter, pictures),
+    counterDisagrees,
     foundCounter,
     stampFaults: stamps.faults,
     unsureMs: [...told.unsure.keys()].flatMap((k) => (told.unsure[k] ? [1000 * stamps.times[k + 1]] : [])),
     summary,
-    verdict: openBecause === null ? verdict : { ...verdict, grade: null },
+    verdict,
     openBecause,
   };
 }

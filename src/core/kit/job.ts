@@ -24,11 +24,34 @@ export type NewJob = z.infer<typeof newJobSchema>;
 
 export const cacheStates = ["warm", "cold", "unknown"] as const;
 
+const share = z.number().min(0);
+/** What a capture could show of a run, and how surely; the video itself is never sent. */
+export const captureFactsSchema = z.object({
+  captureFps: z.number().min(0.1).max(2000),
+  capturedFrames: z.number().int().min(1),
+  unsureFrames: z.number().int().min(0),
+  lostFrames: z.number().int().min(0),
+  averageFps: share,
+  averageFpsInterval: z.tuple([share, share]),
+  ceiling: z.boolean(),
+  stillMs: share,
+  counter: z
+    .object({
+      averageFps: share.nullable(),
+      readings: z.number().int().min(0),
+      dropped: z.number().int().min(0),
+    })
+    .nullable(),
+  counterDisagrees: z.boolean().nullable(),
+  fileBytes: z.number().int().min(0),
+});
+export type CaptureFacts = z.infer<typeof captureFactsSchema>;
+
 /** What is said about a run when it is brought in; the trace comes beside it. */
 export const newRunSchema = z
   .object({
     jobId: z.uuid(),
-    source: z.enum(["log", "tally", "simulated"]),
+    source: z.enum(["log", "tally", "simulated", "capture"]),
     label: z.string().trim().max(120),
     fileName: z.string().max(255).nullable(),
     conditions: conditionsSchema,
@@ -52,6 +75,8 @@ export const newRunSchema = z
     /** The scene it was run in, where its marks don't say. */
     scene: z.string().trim().max(120).optional(),
     tags: z.array(z.string().trim().min(1).max(40)).max(12).optional(),
+    /** Of a run measured from a video. */
+    capture: captureFactsSchema.nullable().optional(),
   })
   .refine(({ trialId, arm }) => (trialId === null) === (arm === null), {
     path: ["arm"],

@@ -17,6 +17,16 @@ export const drawn: Drawn = {
   "kept.verbatim": [{ text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }],
   "verdict.counterDisagrees": [{ fps: 60, speedPercent: 84.5 }],
   "verdict.tooFast": [{ speedPercent: 117 }],
+  "capture.measured": [
+    { captureFps: 60, low: 41.77, high: 41.88 },
+    { captureFps: 59.94, low: 29.9, high: 30.1 },
+  ],
+  "capture.ceiling": [{ averageFps: 59.8 }],
+  "capture.unsure": [
+    { unsure: 31, of: 1200 },
+    { unsure: 1, of: 20 },
+  ],
+  "capture.counter": [{ shown: 60, averageFps: 41.8 }],
   "verdict.tooShort": [
     { seconds: 0.4, wanted: 10 },
     { seconds: 8.25, wanted: 10 },

@@ -75,6 +75,14 @@ export const verdictSentences = {
     `${count(readings, "reading")} ${readings === 1 ? "is" : "are"} too few to judge: take ${wanted} at least.`,
   "verdict.justUnder": ({ slowestFps, wantedFps }: { slowestFps: number; wantedFps: number }) =>
     `Just under: its slowest second runs at ${slowestFps.toFixed(2)} fps, and ${wantedFps.toFixed(2)} would count as full speed.`,
+  "capture.measured": ({ captureFps, low, high }: { captureFps: number; low: number; high: number }) =>
+    `Measured from a video of ${captureFps.toFixed(captureFps % 1 > 0.05 && captureFps % 1 < 0.95 ? 1 : 0)} pictures a second: the average lies between ${low.toFixed(2)} and ${high.toFixed(2)} fps, each frame time within ${(1000 / captureFps).toFixed(1)} ms.`,
+  "capture.ceiling": ({ averageFps }: { averageFps: number }) =>
+    `Nearly every captured picture is new: at least about ${averageFps.toFixed(0)} fps, and no capture this slow can say more. Capture faster.`,
+  "capture.unsure": ({ unsure, of }: { unsure: number; of: number }) =>
+    `${count(unsure, "captured picture")} of ${of} could be new or repeated: too many to trust the rate.`,
+  "capture.counter": ({ shown, averageFps }: { shown: number; averageFps: number }) =>
+    `The counter disagrees: it says ${shown.toFixed(1)} fps, the pictures ${averageFps.toFixed(1)}.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
   "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
     const state = {

@@ -7,6 +7,7 @@ import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
 import { call } from "@/contract";
+import { CaptureDesk } from "@/views/capture";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
 import { SettingsInForce } from "./SettingsInForce";
@@ -176,6 +177,13 @@ export function NewRunScreen({
           </Panel>
         )}
         <Ways
+          video={
+            <CaptureDesk
+              yardstick={yardstick}
+              begin={() => particulars("capture", trial?.arm ?? null)}
+              onKept={(run) => onKept([run])}
+            />
+          }
           log={
             <LogQueue
               yardstick={yardstick}

@@ -43,7 +43,8 @@ const readingSeconds = 0.5;
 /** A codec's name as people know it. */
 const codecNames: Record<string, string> = { avc: "H.264", hevc: "H.265", vp8: "VP8", vp9: "VP9", av1: "AV1" };
 
-async function trackIn(input: Input): Promise<InputVideoTrack> {
+/** The pictures of a file. @throws CaptureProblem for one that has none, or none that can be decoded here */
+export async function trackIn(input: Input): Promise<InputVideoTrack> {
   if (!(await input.canRead())) throw new CaptureProblem("this is no video in MP4, WebM, MOV or MKV");
   const track = await input.getPrimaryVideoTrack();
   if (!track) throw new CaptureProblem("there is no picture in it, only sound or nothing at all");

@@ -1,0 +1,1 @@
+export { CaptureDesk } from "./CaptureDesk";
