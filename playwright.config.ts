@@ -5,6 +5,8 @@ import { launchOptions } from "./scripts/lib/browser.mjs";
 export default defineConfig({
   testDir: "e2e",
   workers: 1,
+  // Two lanes share the machine: what fails once beside the other is tried once more, and told as such.
+  retries: 1,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [["list"], ["json"]],

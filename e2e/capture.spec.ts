@@ -69,13 +69,11 @@ test("a file that holds no picture is refused in a sentence, and so it is at a t
   await onTheBench(page);
   await page.getByRole("tab", { name: "From a video" }).click();
   await page.getByText("Drop a video of the screen here.").waitFor();
-  await page
-    .getByLabel("Video file")
-    .setInputFiles({
-      name: "notes.mp4",
-      mimeType: "video/mp4",
-      buffer: Buffer.from("this is no video at all"),
-    });
+  await page.getByLabel("Video file").setInputFiles({
+    name: "notes.mp4",
+    mimeType: "video/mp4",
+    buffer: Buffer.from("this is no video at all"),
+  });
   await expect(page.getByRole("main").getByRole("alert")).toContainText(
     "notes.mp4: this is no video in MP4, WebM, MOV or MKV.",
   );

@@ -1,5 +1,5 @@
 // npm test: installs, lints, type-checks, unit tests, then the built application in a real browser with a database of its own.
-import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
@@ -45,41 +45,69 @@ async function unit(env) {
   add(result?.numPassedTests ?? 0, result ? result.numFailedTests + result.numRuntimeErrorTestSuites : 1);
 }
 
-async function endToEnd(env) {
-  say(`\n— the application in a browser, ${after()}`);
-  const file = join(stateFolder, "browser.json");
+/** Tests in a browser go two ways at once, each with an application and a database of its own; the longest are in the first. */
+const firstLane = ["everywhere", "sweeps", "queue", "phone"].map((name) => `${name}.spec.ts`);
+const specs = () => readdirSync(join(root, "e2e")).filter((name) => name.endsWith(".spec.ts"));
+
+async function lane(name, files, cluster, url, wantedPort) {
+  const port = await freePort(wantedPort);
+  const server = await startServer({ port, url, quiet: true });
+  servers.push(server);
+  const file = join(stateFolder, `browser-${name}.json`);
   rmSync(file, { force: true });
-  const code = await show(bin("playwright"), ["test"], { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } });
+  const env = {
+    ...process.env,
+    LAMP_ADDRESS: `http://127.0.0.1:${port}`,
+    LAMP_TEST_DATABASE: url,
+    LAMP_TEST_CLUSTER: cluster.home,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+  };
+  const asked = ["test", ...files.map((each) => `e2e/${each}`), `--output=test-results/${name}`];
+  const { code, output } = await heard(bin("playwright"), asked, { env });
+  say(
+    `\n— the application in a browser, ${name}: ${code === 0 ? "passed" : "failed"}, ${after()}\n${output}`.trimEnd(),
+  );
   const stats = report(file)?.stats;
   add((stats?.expected ?? 0) + (stats?.flaky ?? 0), stats ? Math.max(stats.unexpected, code === 0 ? 0 : 1) : 1);
 }
 
-let database = null;
-let server = null;
+const clusters = [];
+const servers = [];
+/** A cluster of its own with the demo in it. */
+async function prepared() {
+  const made = throwAwayCluster();
+  clusters.push(made);
+  const url = await made.start();
+  prepareDatabase(url, { demo: true });
+  return [made, url];
+}
+
 try {
   mkdirSync(stateFolder, { recursive: true });
   ensurePostgres();
   ensureChromium();
   ensurePackages();
-  database = throwAwayCluster();
-  const url = await database.start();
-  prepareDatabase(url, { demo: true });
-  await Promise.all([checks(), unit({ ...process.env, LAMP_TEST_DATABASE: url })]);
+  const [first, firstUrl] = await prepared();
+  await Promise.all([checks(), unit({ ...process.env, LAMP_TEST_DATABASE: firstUrl })]);
   ensureBuild();
-  const port = await freePort(3410);
-  server = await startServer({ port, url, quiet: true });
-  await endToEnd({
-    ...process.env,
-    LAMP_ADDRESS: `http://127.0.0.1:${port}`,
-    LAMP_TEST_DATABASE: url,
-    LAMP_TEST_CLUSTER: database.home,
-  });
+  const [second, secondUrl] = await prepared();
+  say(`\n— the application in a browser, ${after()}`);
+  await Promise.all([
+    lane("first", firstLane, first, firstUrl, 3410),
+    lane(
+      "second",
+      specs().filter((name) => !firstLane.includes(name)),
+      second,
+      secondUrl,
+      3450,
+    ),
+  ]);
 } catch (error) {
   say(error.stack);
   add(0, 1);
 } finally {
-  await stopServer(server);
-  database?.remove();
+  for (const server of servers) await stopServer(server);
+  for (const cluster of clusters) cluster.remove();
 }
 say(`\nEnded ${after()}.`);
 say(`${totals.passed} passed, ${totals.failed} failed`);

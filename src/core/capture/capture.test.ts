@@ -15,8 +15,7 @@ import {
   tell,
 } from ".";
 
-const wide = 160,
-  high = 90;
+const wide = 160;
 
 /** A made scene: a plane of brightness for the picture that is shown. */
 type Scene = (picture: number, x: number, y: number) => number;

@@ -167,7 +167,7 @@ describe("held against parsers of their own", () => {
             ([name, pairs]) => `; about ${name}\n[${name}]\n${pairs.map(([k, v]) => `${k}=${v}`).join("\n")}\n`,
           )
           .join("\n"),
-      read: (text) => parseIni(text) as Record<string, Record<string, unknown>>,
+      read: (text) => parseIni(text),
     },
     {
       format: "yaml",

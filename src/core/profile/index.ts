@@ -15,7 +15,6 @@ export {
   liftable,
   profileDifferences,
   profileRows,
-  staleBy,
   type Confirmation,
   type Layer,
   type LayerValue,
@@ -28,13 +27,4 @@ export {
   type Proof,
 } from "./layers";
 export { originWords, profileFile, profileFileSchema, profileJsonSchema, type ProfileFile } from "./file";
-export {
-  asSetting,
-  asWritten,
-  fileRows,
-  guessedSetting,
-  pathOf,
-  wantedInFile,
-  type FileEntry,
-  type FileRow,
-} from "./inFile";
+export { fileRows, guessedSetting, wantedInFile, type FileEntry, type FileRow } from "./inFile";
