@@ -35,6 +35,15 @@ try {
     return `/jobs/${idOf(title, rig)}/trials/${trials[n - 1].id}`;
   };
 
+  /** The address of a title's profile, by names. */
+  const profileOf = async (rig, engine, title) => {
+    const { rows: places } = await (await page.request.get("/api/v1/profiles")).json();
+    const { rigId, engineId } = places.find((row) => row.rig === rig && row.engine === engine);
+    const place = `rig=${rigId}&engine=${engineId}`;
+    const { titles } = await (await page.request.get(`/api/v1/profile?${place}`)).json();
+    return `/profiles?${place}&title=${titles.find(({ name }) => name === title).id}`;
+  };
+
   const choose = async (name, option) => {
     await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
     await page.getByRole("option", { name: option, exact: true }).click();
@@ -110,8 +119,31 @@ try {
         await page.getByRole("region", { name: "Preview" }).waitFor();
       },
     ],
-    ["jobs", "/jobs?sort=title"],
-    ["rig-form-daylight", "/kit/rigs/new", undefined, "daylight"],
+    [
+      "profile",
+      await profileOf("Pipit", "Plait", "The Orchard Ledger"),
+      async () => page.getByRole("button", { name: /^Hold frames to the display, Title/ }).focus(),
+    ],
+    [
+      "capture-daylight",
+      `${job("Quiet Machines")}/runs/new`,
+      async () => {
+        await onTheBench();
+        await page.getByRole("tab", { name: "From a video" }).click();
+        await page.getByLabel("Video file").setInputFiles(join(root, "samples", "captures", "lamp-room.webm"));
+        await page.getByRole("button", { name: "none: add its box" }).click();
+        for (const [side, value] of [
+          ["left", "8"],
+          ["top", "6"],
+          ["width", "110"],
+          ["height", "24"],
+        ])
+          await page.getByLabel(`Counter, ${side}, pixels`).fill(value);
+        await page.getByRole("button", { name: /^Measure it/ }).click();
+        await page.getByRole("button", { name: /^Keep this run/ }).waitFor({ timeout: 60_000 });
+      },
+      "daylight",
+    ],
     [
       "engine-daylight",
       "/kit/engines",
