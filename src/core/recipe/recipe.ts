@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { settingValueSchema, type ConfigFile, type RigSpec, type Setting } from "@/core/kit";
 import type { Override } from "@/core/profile";
-import { lightWords, valueWords, words } from "@/core/words";
+import { cautionWords, comesToWords, crashWords, sideEffectWords, valueWords, words } from "@/core/words";
 import { limiterRate } from "@/core/advise";
 import { crashRate } from "@/core/sweep";
 import type { Grade } from "@/core/verdict";
@@ -75,22 +75,6 @@ export interface RecipeFacts {
   faults: { kind: string; severity: string; scene: string; note: string; workaround: string }[];
 }
 
-const costNames = {
-  picture: "picture",
-  feel: "feel of the controls",
-  heat: "heat",
-  risk: "risk of faults",
-} as const;
-
-function sideEffectsOf(setting: Setting): string[] {
-  const felt = (Object.keys(costNames) as (keyof typeof costNames)[])
-    .filter((key) => setting.costs[key] > 0)
-    .map((key) =>
-      `${costNames[key]} ${["", "a little", "noticeably", "much"][setting.costs[key]] ?? ""}`.trim(),
-    );
-  return felt.length === 0 ? [] : [`${setting.label} may cost: ${felt.join(", ")}.`];
-}
-
 const conditionNames: Record<string, string> = {
   powerMode: "Power mode",
   clocks: "Clocks",
@@ -99,14 +83,6 @@ const conditionNames: Record<string, string> = {
   docked: "Docked",
   cooler: "Cooler",
 };
-
-const cautions = [
-  "Follow the maker's limits for heat, power and charging; these figures don't replace them.",
-  "Stop when a device gets too hot to hold, swells or smells, and have it looked at by qualified service.",
-  "Local rules and the title's own licence apply to what you run and how.",
-];
-const clockCaution =
-  "Clocks were changed: raising them can overheat or damage a device and may void its warranty. Go back at the first fault.";
 
 /** A recipe of what holds for a title. */
 export function makeRecipe(facts: RecipeFacts): Recipe {
@@ -163,10 +139,8 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
         averageFps,
         lostMs: entryLostMs,
       })),
-    verdict: run
-      ? `${lightWords(run.grade).name}: ${lightWords(run.grade).meaning}; ${run.averageFps.toFixed(1)} fps on average.`
-      : "What it comes to wasn't measured as a whole.",
-    crashes: facts.run ? crashWords(facts.crashes, facts.hours) : "",
+    verdict: comesToWords(run),
+    crashes: facts.run ? crashWords(facts.hours > 0 ? crashRate(facts.crashes, facts.hours) : null) : "",
     faults: facts.faults.map(({ kind, severity, scene, note, workaround }) => ({
       what: `${kind}, ${severity}${note ? `: ${note}` : ""}`,
       where: scene,
@@ -174,18 +148,9 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     })),
     sideEffects: overrides.flatMap(({ key }) => {
       const setting = named(key);
-      return setting ? sideEffectsOf(setting) : [];
+      return setting ? (sideEffectWords(setting) ?? []) : [];
     }),
     marks: run?.marks ?? [],
-    cautions: facts.conditions.clocks ? [clockCaution, ...cautions] : cautions,
+    cautions: cautionWords(Boolean(facts.conditions.clocks)),
   };
-}
-
-function crashWords(crashes: number, hours: number): string {
-  if (!(hours > 0)) return "No running time yet.";
-  const { perHour, low, high, ruledOutAbove } = crashRate(crashes, hours);
-  const time = hours < 1 ? `${(hours * 60).toFixed(0)} min` : `${hours.toFixed(1)} h`;
-  return crashes === 0
-    ? `None in ${time}; more than ${ruledOutAbove.toFixed(1)} an hour is ruled out (95 %).`
-    : `${crashes} in ${time}: ${perHour.toFixed(1)} an hour (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`;
 }

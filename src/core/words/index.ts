@@ -20,3 +20,4 @@ export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
 export type { LightChange } from "./comparing";
+export { cautionWords, comesToWords, crashWords, sideEffectWords } from "./recipes";
