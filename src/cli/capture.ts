@@ -68,6 +68,7 @@ function asJson(result: CaptureResult) {
     lostFrames: result.lostFrames,
     stillMs: result.stillMs,
     stampFaults: result.stampFaults,
+    cutShort: result.cutShort,
     frameTimes: [...result.frameTimes],
     counter: counter && {
       readings: counter.readings,
@@ -99,6 +100,7 @@ function page(name: string, result: CaptureResult): string {
     ...(result.stillMs > 0
       ? [`  Still        ${(result.stillMs / 1000).toFixed(1)} s left out: nothing moves`]
       : []),
+    ...(result.cutShort ? ["  Cut short    the file can't be read any further: measured up to there"] : []),
     ...(counter
       ? [
           `  Counter      ${counter.averageFps === null ? "can't be read" : `${rate(counter.averageFps)} fps by ${counter.readings.length} readings, ${counter.dropped.length} dropped`}${result.counterDisagrees ? "; it disagrees with the pictures" : ""}`,

@@ -105,6 +105,12 @@ describe("repeats and new pictures of made captures", () => {
     expect(pictures).toMatchObject({ ceiling: false, frames: 0 });
     expect(pictures.stillMs).toBeCloseTo(5000, 0);
   });
+  it("a capture in which nothing moves has no rate, and says so", () => {
+    const none = made(still, { shown: [300] });
+    expect(() =>
+      captureResult(none.changes, none.stamps, null, null, { nativeFps: 60, targetFps: 60, tied: true }),
+    ).toThrow("nothing moves in its 5.0 s: a still picture, a menu or a pause has no rate");
+  });
   it("the average and its interval, by the truth it was made from", () => {
     const { told, stamps, captured } = made(moving, { shown: uneven(400) });
     const { averageFps, averageFpsInterval, durationMs } = picturesFrom(stamps, told);

@@ -4,4 +4,4 @@ export { tell } from "./classify";
 export { captureInterval, picturesFrom, type Pictures, type Stamps } from "./pictures";
 export { numberIn, plausible, type Counter, type RawReading } from "./readings";
 export { judgedCapture, type OpenBecause } from "./judged";
-export { captureResult, type CaptureResult, type CaptureYardstick } from "./result";
+export { NothingMoves, captureResult, type CaptureResult, type CaptureYardstick } from "./result";

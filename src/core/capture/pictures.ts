@@ -8,6 +8,8 @@ export interface Stamps {
   lastSeconds: number;
   /** Time stamps that were missing, equal to the one before or going backwards. */
   faults: number;
+  /** The file could be read only so far. */
+  cutShort?: boolean;
 }
 
 /** A run as a capture shows it. */

@@ -25,6 +25,8 @@ export interface CaptureResult extends Pictures {
   /** A counter that was found and left out, where none was named. */
   foundCounter: Region | null;
   stampFaults: number;
+  /** The file could be read only so far: what came after isn't in it. */
+  cutShort: boolean;
   /** Unsure pictures, in ms from the beginning. */
   unsureMs: number[];
   summary: Summary;
@@ -63,7 +65,14 @@ function ratesIn(pictures: Pictures): (ms: number) => [number, number] | null {
   };
 }
 
-/** A run from what was seen in a capture: its pictures, its counter where there is one, and what can be said of it. */
+/** A capture in which no picture follows another: there is no rate to tell. */
+export class NothingMoves extends Error {
+  constructor(seconds: number) {
+    super(`nothing moves in its ${seconds.toFixed(1)} s: a still picture, a menu or a pause has no rate`);
+  }
+}
+
+/** A run from what was seen in a capture: its pictures, its counter where there is one, and what can be said of it. @throws NothingMoves */
 export function captureResult(
   changes: readonly Change[],
   stamps: Stamps,
@@ -73,6 +82,7 @@ export function captureResult(
 ): CaptureResult {
   const told = tell(changes);
   const pictures = picturesFrom(stamps, told);
+  if (pictures.frames === 0) throw new NothingMoves(pictures.stillMs / 1000);
   const counter = raw && plausible(raw, ratesIn(pictures));
   const trace: FrameTrace = { form: "frames", frameTimes: pictures.frameTimes, channels: [], marks: [] };
   const summary = summarise(trace, {
@@ -99,6 +109,7 @@ export function captureResult(
     counterDisagrees,
     foundCounter,
     stampFaults: stamps.faults,
+    cutShort: stamps.cutShort ?? false,
     unsureMs: [...told.unsure.keys()].flatMap((k) => (told.unsure[k] ? [1000 * stamps.times[k + 1]] : [])),
     summary,
     verdict,

@@ -266,6 +266,16 @@ function Measured({ result }: { result: CaptureResult }) {
           {words(remark)}
         </p>
       ))}
+      {result.cutShort && (
+        <p className="text-[13px] text-caution">
+          The file can&apos;t be read to its end: what is here was measured up to there.
+        </p>
+      )}
+      {result.stampFaults > 0 && (
+        <p className="text-[13px] text-caution">
+          {say.count(result.stampFaults, "picture")} without a time of their own left out.
+        </p>
+      )}
       <dl className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
         <Figure
           name="Pictures shown"

@@ -184,10 +184,11 @@ function RunItem({
             {run.changes.map(({ key, from, to }) => changed({ label: labelOf(key), from, to })).join("; ")}
           </span>
         )}
-        {(run.source === "tally" || run.cacheState === "cold" || run.crashed) && (
+        {(run.source === "tally" || run.source === "capture" || run.cacheState === "cold" || run.crashed) && (
           <span className="mt-0.5 block text-[12px] text-soft">
             {[
               run.source === "tally" && "by eye",
+              run.source === "capture" && "from a video",
               run.cacheState === "cold" && "cold cache",
               run.crashed && "crashed",
             ]

@@ -9,6 +9,7 @@ import {
 } from "mediabunny";
 import {
   ChangeMeter,
+  NothingMoves,
   captureResult,
   cellCount,
   cellsIn,
@@ -182,6 +183,7 @@ export async function measureCapture(
     let meter: ChangeMeter | null = null,
       watched: Region | null = null,
       faults = 0,
+      cutShort = false,
       last = 0;
     try {
       for await (const sample of sink.samples()) {
@@ -229,7 +231,7 @@ export async function measureCapture(
       if (error instanceof CaptureProblem) throw error;
       // What came before a fault in the file is measured; nothing at all is a file that can't be.
       if (times.length < 2) throw new CaptureProblem(`its pictures can't be read: ${(error as Error).message}`);
-      faults++;
+      cutShort = true;
     }
     if (!meter || times.length === 0) throw new CaptureProblem("there isn't one picture in it");
     if (times.length === 1) throw new CaptureProblem("it holds a single picture: nothing moves in it");
@@ -239,13 +241,23 @@ export async function measureCapture(
     const raw = box && read ? await readAll(looks.filter(Boolean), read, signal) : null;
     const spans = times.map((time) => time - zero);
     const usual = (spans.at(-1) ?? 0) / (spans.length - 1);
-    return captureResult(
-      changes,
-      { times: Float64Array.from(spans), lastSeconds: last > 0 && last < 10 * usual ? last : usual, faults },
-      raw,
-      watched ? regionOfTiles(meter.counterTiles, watched) : null,
-      yardstick,
-    );
+    try {
+      return captureResult(
+        changes,
+        {
+          times: Float64Array.from(spans),
+          lastSeconds: last > 0 && last < 10 * usual ? last : usual,
+          faults,
+          cutShort,
+        },
+        raw,
+        watched ? regionOfTiles(meter.counterTiles, watched) : null,
+        yardstick,
+      );
+    } catch (error) {
+      if (error instanceof NothingMoves) throw new CaptureProblem(error.message);
+      throw error;
+    }
   } finally {
     input.dispose();
   }
