@@ -39,7 +39,7 @@ async function unit(env) {
   say(`\n— unit tests, ${after()}`);
   const file = join(stateFolder, "unit.json");
   rmSync(file, { force: true });
-  await show(bin("jest"), ["--coverage", "--json", `--outputFile=${file}`], { env });
+  await show(bin("jest"), ["--json", `--outputFile=${file}`], { env });
   const result = report(file);
   // A suite that could not start counts its failure too.
   add(result?.numPassedTests ?? 0, result ? result.numFailedTests + result.numRuntimeErrorTestSuites : 1);

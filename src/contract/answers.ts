@@ -93,7 +93,7 @@ const profileRow = open({
   cells: open({ rig: z.unknown(), system: z.unknown(), title: z.unknown() }),
   from: z.enum(layers).nullable().describe("The layer that holds; null where the engine's default does."),
   value: settingValueSchema,
-  standing: z.enum(["default", "proven", "untested", "stale", "against"]),
+  standing: z.enum(["default", "proven", "untested", "stale", "against", "checked"]),
   stale: z.array(z.enum(["revision", "driver", "build"])),
 });
 export const profilesSchema = of<{ rows: ProfileListRow[] }>(

@@ -41,9 +41,18 @@ export function isUnreachable(error: unknown): boolean {
 /** The constraint a refused write broke, or null for any other error. */
 export function brokenConstraint(
   error: unknown,
-): { kind: "unique" | "missing" | "check" | "badId"; constraint: string } | null {
+): { kind: "unique" | "missing" | "check" | "badId" | "badText"; constraint: string } | null {
   const parent = (error as { parent?: { code?: string; constraint?: string } })?.parent;
-  const kinds = { "23505": "unique", "23503": "missing", "23514": "check", "22P02": "badId" } as const;
+  const kinds = {
+    "23505": "unique",
+    "23503": "missing",
+    "23514": "check",
+    "22003": "check",
+    "22P02": "badId",
+    // A NUL, or half of a pair of surrogates: no text of PostgreSQL's holds them.
+    "22021": "badText",
+    "22P05": "badText",
+  } as const;
   const kind = kinds[parent?.code as keyof typeof kinds];
   return kind ? { kind, constraint: parent?.constraint ?? "" } : null;
 }

@@ -63,6 +63,12 @@ export function asProblem(error: unknown): Problem {
   if (broken?.kind === "missing")
     return new Problem(409, "Something this refers to is no longer there.", "Reload and choose again.");
   if (broken?.kind === "badId") return notFound("thing");
+  if (broken?.kind === "badText")
+    return new Problem(
+      422,
+      "A text holds a sign that can't be kept: a NUL, or half of a character.",
+      "Take it out and send it again; nothing was changed.",
+    );
   if (broken?.kind === "check")
     return new Problem(422, "A value is outside what can be.", "Correct it and send it again.");
   throw error;

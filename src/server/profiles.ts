@@ -71,7 +71,11 @@ export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
     const proof = decision?.proof ?? null;
     const { choice, keptArm: arm, outcome } = trial;
     const against = choice !== null && outcome !== null && isAgainst({ choice, arm }, outcome.advice);
-    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, against, kept: held, proof }];
+    const open =
+      outcome !== null &&
+      outcome.pairs.length > 0 &&
+      outcome.pairs.every((pair) => pair.decision === "undecided");
+    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, against, open, kept: held, proof }];
   });
 }
 

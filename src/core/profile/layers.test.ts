@@ -54,6 +54,7 @@ const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
   driver: "616",
   buildId: "b1",
   against: false,
+  open: false,
   kept: { scale: 3 },
   proof: null,
   ...more,
@@ -110,6 +111,11 @@ describe("how far a value is proven", () => {
     // Kept though the runs said otherwise: no proof.
     expect(rowOf(values, [proof({ against: true })]).standing).toBe("against");
     expect(rowOf(values, [proof({ against: true }), proof()]).standing).toBe("proven");
+    // A check that left it open is a check, and no proof.
+    expect(rowOf(values, [proof({ open: true })]).standing).toBe("checked");
+    expect(rowOf(values, [proof({ driver: "615", revisionId: "r1" }), proof({ open: true })]).standing).toBe(
+      "checked",
+    );
   });
   it("is stale on another driver, revision or build, until a check renews it", () => {
     const old = proof({ driver: "615", revisionId: "r1" });

@@ -58,12 +58,14 @@ export interface Confirmation {
   buildId: string;
   /** Whether it was decided otherwise than its runs said. */
   against: boolean;
+  /** Whether its runs left open which value is better: nothing speaks against what was kept, and nothing for it. */
+  open: boolean;
   /** What was kept of the keys that its arms differed in. */
   kept: Settings;
   proof: Said | null;
 }
 
-export type Proof = "default" | "proven" | "untested" | "stale" | "against";
+export type Proof = "default" | "proven" | "untested" | "stale" | "against" | "checked";
 
 /** One setting over the layers. */
 export interface ProfileRow {
@@ -148,13 +150,15 @@ export function profileRows(
     const standing: Proof =
       from === null
         ? "default"
-        : fresh.some(({ against }) => !against)
+        : fresh.some(({ against, open }) => !against && !open)
           ? "proven"
-          : fresh.length > 0
-            ? "against"
-            : last
-              ? "stale"
-              : "untested";
+          : fresh.some(({ against }) => !against)
+            ? "checked"
+            : fresh.length > 0
+              ? "against"
+              : last
+                ? "stale"
+                : "untested";
     return {
       key,
       label,

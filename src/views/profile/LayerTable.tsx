@@ -28,6 +28,7 @@ const staleNames = { revision: "revision", driver: "driver", build: "build" } as
 /** How far a value is proven, in words. */
 export function standingWords({ standing, stale }: Pick<ProfileRow, "standing" | "stale">): string {
   if (standing === "default") return "the default";
+  if (standing === "checked") return "checked since: nothing speaks against it";
   if (standing === "against") return "kept against what the runs say";
   if (standing === "stale") return `stale: another ${stale.map((each) => staleNames[each]).join(" and ")}`;
   return standing === "proven" ? "proven" : "not tested here";
