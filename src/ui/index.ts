@@ -3,6 +3,7 @@ export { Button, buttonLook } from "./Button";
 export { ChartFrame, type ChartData } from "./ChartFrame";
 export { Choice, type ChoiceOption } from "./Choice";
 export { Field, Input, TextArea } from "./Field";
+export { FileInput } from "./FileInput";
 export { KeyHint } from "./KeyHint";
 export { Keys, KeysProvider, useActions, type KeyAction } from "./keys";
 export { Lamp, type Light } from "./Lamp";

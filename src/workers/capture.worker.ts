@@ -3,9 +3,10 @@ import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose, transfer } from "comlink";
 import { ALL_FORMATS, BlobSource, Input, VideoSampleSink } from "mediabunny";
 import type { CaptureResult } from "@/core/capture";
-import { packTrace, type FrameTrace, type Mark } from "@/core/trace";
+import type { FrameTrace, Mark } from "@/core/trace";
 import { CaptureProblem, measureCapture, trackIn, type CaptureOptions } from "./capture/measure";
 import { startRecogniser } from "./capture/recognise";
+import { keepTrace } from "./keepTrace";
 import type { KeepOutcome } from "./logImport.worker";
 
 /** A video as it was opened. */
@@ -104,40 +105,33 @@ const api = {
     const { frameTimes, captureFps, capturedFrames, unsureFrames, lostFrames } = result;
     const { averageFps, averageFpsInterval, ceiling, stillMs, counter, counterDisagrees } = result;
     const trace: FrameTrace = { form: "frames", frameTimes, channels: [], marks };
+    const lost = {
+      title: "The application doesn't answer, or the video has gone.",
+      fix: "What was measured is still here: try again.",
+    };
     try {
       hash ??= await hashOf(file);
-      const capture = {
-        captureFps,
-        capturedFrames,
-        unsureFrames,
-        lostFrames,
-        averageFps,
-        averageFpsInterval,
-        ceiling,
-        stillMs,
-        counter: counter && {
-          averageFps: counter.averageFps,
-          readings: counter.readings.length,
-          dropped: counter.dropped.length,
-        },
-        counterDisagrees,
-        fileBytes: file.size,
-      };
-      const response = await fetch("/api/v1/runs", {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream", "idempotency-key": crypto.randomUUID() },
-        body: packTrace(trace, { ...run, fileName: file.name.slice(0, 255), fileHash: hash, capture }),
-      });
-      const body = await response.json();
-      if (response.ok) return { ok: true, ...body };
-      return { ok: false, title: body.title, fix: body.detail, keptAs: body.keptAs };
     } catch {
-      return {
-        ok: false,
-        title: "The application doesn't answer, or the video has gone.",
-        fix: "What was measured is still here: try again.",
-      };
+      return { ok: false, ...lost };
     }
+    const capture = {
+      captureFps,
+      capturedFrames,
+      unsureFrames,
+      lostFrames,
+      averageFps,
+      averageFpsInterval,
+      ceiling,
+      stillMs,
+      counter: counter && {
+        averageFps: counter.averageFps,
+        readings: counter.readings.length,
+        dropped: counter.dropped.length,
+      },
+      counterDisagrees,
+      fileBytes: file.size,
+    };
+    return keepTrace(trace, { ...run, fileName: file.name.slice(0, 255), fileHash: hash, capture }, lost);
   },
 };
 

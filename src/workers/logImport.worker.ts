@@ -1,13 +1,13 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
+import { keepTrace } from "./keepTrace";
 import { summarise, type Yardstick } from "@/core/metrics";
 import {
   ByteLogReader,
   durationOf,
   endsOf,
   frameColumns,
-  packTrace,
   tooLarge,
   type LogProblem,
   type LogReading,
@@ -112,22 +112,10 @@ const api = {
   /** Sends the trace that was read to be kept, with the run's particulars. */
   async keep(run: unknown): Promise<KeepOutcome> {
     if (!held) return { ok: false, title: "No log has been read.", fix: "Choose one first." };
-    try {
-      const response = await fetch("/api/v1/runs", {
-        method: "POST",
-        headers: { "content-type": "application/octet-stream" },
-        body: packTrace(held, run),
-      });
-      const body = await response.json();
-      if (response.ok) return { ok: true, ...body };
-      return { ok: false, title: body.title, fix: body.detail, keptAs: body.keptAs };
-    } catch {
-      return {
-        ok: false,
-        title: "The application doesn't answer.",
-        fix: "The log is still here: try again when it does.",
-      };
-    }
+    return keepTrace(held, run, {
+      title: "The application doesn't answer.",
+      fix: "The log is still here: try again when it does.",
+    });
   },
 };
 

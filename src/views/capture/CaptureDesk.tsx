@@ -6,7 +6,7 @@ import type { CaptureResult, Region } from "@/core/capture";
 import type { Yardstick } from "@/core/metrics";
 import type { Mark } from "@/core/trace";
 import { lightWords, words } from "@/core/words";
-import { Button, EmptyPanel, Figure, Keys, Panel, say } from "@/ui";
+import { Button, EmptyPanel, Figure, FileInput, Keys, Panel, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { useDrops } from "@/views/drop";
 import { callback, startCaptureReader, type KeepOutcome, type OpenedCapture } from "@/workers";
@@ -16,6 +16,7 @@ import { Regions, type Regional } from "./Regions";
 import { Strip } from "./Strip";
 
 type Working = ReturnType<typeof startCaptureReader>;
+const videos = "video/*,.mkv,.mov,.mp4,.webm";
 const nothing: Regional = { area: null, box: null, masks: [] };
 
 /** A run from a video of the screen: opened, watched and measured on this machine, never sent. */
@@ -133,7 +134,7 @@ export function CaptureDesk({
           A screen recording or a capture card&apos;s file: MP4, WebM, MOV or MKV. It is measured on this
           machine and never sent; only its frame times are kept.
         </EmptyPanel>
-        <Chooser input={input} onFile={(given) => void open(given)} />
+        <FileInput ref={input} label="Video file" accept={videos} onFile={(given) => void open(given)} />
       </div>
     );
   return (
@@ -147,7 +148,7 @@ export function CaptureDesk({
             : []),
         ]}
       />
-      <Chooser input={input} onFile={(given) => void open(given)} />
+      <FileInput ref={input} label="Video file" accept={videos} onFile={(given) => void open(given)} />
       <div className="flex flex-wrap items-center gap-3 text-[13px]">
         <b dir="auto" className="[overflow-wrap:anywhere]">
           {file.name}
@@ -219,30 +220,6 @@ export function CaptureDesk({
         </Panel>
       )}
     </div>
-  );
-}
-
-function Chooser({
-  input,
-  onFile,
-}: {
-  input: React.RefObject<HTMLInputElement | null>;
-  onFile: (file: File) => void;
-}) {
-  return (
-    <input
-      ref={input}
-      type="file"
-      accept="video/*,.mkv,.mov,.mp4,.webm"
-      aria-label="Video file"
-      className="sr-only"
-      tabIndex={-1}
-      onChange={(event) => {
-        const [given] = event.target.files ?? [];
-        event.target.value = "";
-        if (given) onFile(given);
-      }}
-    />
   );
 }
 

@@ -14,7 +14,7 @@ import {
   type Setting,
 } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Switch, buttonLook } from "@/ui";
+import { Button, Choice, Field, FileInput, Input, Panel, Switch, buttonLook } from "@/ui";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
@@ -375,18 +375,11 @@ function CatalogueFile({ engineId }: { engineId: string }) {
         <a href="/api/v1/catalogue-schema" className="ml-2 text-soft underline">
           its JSON Schema
         </a>
-        <input
+        <FileInput
           ref={input}
-          type="file"
           accept=".json,application/json"
-          aria-label="Catalogue file"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = "";
-            if (file) void read(file);
-          }}
+          label="Catalogue file"
+          onFile={(file) => void read(file)}
         />
       </div>
       {faults.length > 0 && (

@@ -5,17 +5,16 @@ import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
-import { Button, Choice, EmptyPanel, Panel, TableFrame, download, say } from "@/ui";
+import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, download, say } from "@/ui";
 import { startConfigReader, type ConfigOutcome, type PatchedConfig, type ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
-import { openLayers, placed } from "./ProfileScreen";
+import { openLayers, placed, type Told } from "./ProfileScreen";
 
 interface Opened {
   name: string;
   bytes: Uint8Array<ArrayBuffer>;
   read: ReadConfig;
 }
-type Told = (sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>) => Promise<void>;
 
 const layerNames: Record<Layer, string> = {
   rig: "the rig's layer",
@@ -155,18 +154,7 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
                 .map(({ name, folder }) => (folder ? `${name} (${folder})` : name))
                 .join(", ")}
         </span>
-        <input
-          ref={input}
-          type="file"
-          aria-label="The engine's config file"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const [given] = event.target.files ?? [];
-            event.target.value = "";
-            if (given) void open(given);
-          }}
-        />
+        <FileInput ref={input} label="The engine's config file" onFile={(file) => void open(file)} />
       </div>
       {problem && (
         <p role="alert" className="rounded-md border border-caution p-3 text-[13px] [overflow-wrap:anywhere]">

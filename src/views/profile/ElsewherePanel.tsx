@@ -6,12 +6,10 @@ import { profileDifferences, profileFileSchema, type Proof } from "@/core/profil
 import { recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Choice, Field, Input, Panel, TableFrame, buttonLook, say } from "@/ui";
+import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, buttonLook, say } from "@/ui";
 import Link from "next/link";
 import { standingWords } from "./LayerTable";
-import { placed } from "./ProfileScreen";
-
-type Told = (sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>) => Promise<void>;
+import { placed, type Told } from "./ProfileScreen";
 
 /** This profile held against another one, taken to another rig, and as a file. */
 export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }) {
@@ -225,18 +223,11 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
             </a>
             .
           </p>
-          <input
+          <FileInput
             ref={input}
-            type="file"
             accept=".json,application/json"
-            aria-label="Profile or recipe file"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => {
-              const [given] = event.target.files ?? [];
-              event.target.value = "";
-              if (given) void bringIn(given);
-            }}
+            label="Profile or recipe file"
+            onFile={(file) => void bringIn(file)}
           />
         </Panel>
       </div>

@@ -28,6 +28,11 @@ export interface Cell {
   layer: Layer;
 }
 
+/** Says what came of a change, and shows the profile anew. */
+export type Told = (
+  sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>,
+) => Promise<void>;
+
 /** A rig's profile of an engine: settings by layers, the engine's own file, and other profiles. */
 export function ProfileScreen({ view, tab: asked }: { view: ProfileView; tab: string }) {
   const router = useRouter();
@@ -55,7 +60,7 @@ export function ProfileScreen({ view, tab: asked }: { view: ProfileView; tab: st
     if (!last) return toast("Nothing was set here yet.");
     await told(call("undoProfileValue", { body: { rigId: rig.id, engineId: engine.id, id: last.id } }));
   };
-  const told = async (sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>) => {
+  const told: Told = async (sending) => {
     const sent = await sending;
     if (!sent.ok) toast.error(sent.refusal?.title, { description: sent.refusal?.fix });
     router.refresh();

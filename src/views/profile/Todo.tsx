@@ -5,9 +5,8 @@ import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
 import { Button, Keys, Panel, say } from "@/ui";
-import { placed } from "./ProfileScreen";
+import { placed, type Told } from "./ProfileScreen";
 
-type Told = (sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>) => Promise<void>;
 const layerWords: Record<Layer, string> = { rig: "the rig's", system: "the system's", title: "the title's" };
 
 /** What can be moved up or dropped, and what is still to be confirmed on this rig. */

@@ -1,0 +1,22 @@
+import { packTrace, type Trace } from "@/core/trace";
+import type { KeepOutcome } from "./logImport.worker";
+
+/** Sends a trace to be kept, with the run's particulars. @param lost what is said where nobody answers */
+export async function keepTrace(
+  trace: Trace,
+  run: unknown,
+  lost: { title: string; fix: string },
+): Promise<KeepOutcome> {
+  try {
+    const response = await fetch("/api/v1/runs", {
+      method: "POST",
+      headers: { "content-type": "application/octet-stream" },
+      body: packTrace(trace, run),
+    });
+    const body = await response.json();
+    if (response.ok) return { ok: true, ...body };
+    return { ok: false, title: body.title, fix: body.detail, keptAs: body.keptAs };
+  } catch {
+    return { ok: false, ...lost };
+  }
+}
