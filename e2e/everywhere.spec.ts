@@ -18,6 +18,8 @@ async function pages(page: Page): Promise<string[]> {
     ({ kind }: { kind: string }) => kind === "setting",
   );
   const [profile] = (await get("/profiles")).rows;
+  const [campaign] = (await get("/campaigns")).rows;
+  const { campaign: planned } = await get(`/campaigns/${(await get("/campaigns")).rows[1].id}`);
   const place = `rig=${profile.rigId}&engine=${profile.engineId}`;
   return [
     "/",
@@ -36,6 +38,16 @@ async function pages(page: Page): Promise<string[]> {
     "/profiles",
     ...["layers", "file", "elsewhere"].map((tab) => `/profiles?${place}&tab=${tab}`),
     `/jobs/${of("Copper Regatta")}/recipe`,
+    "/campaigns",
+    "/campaigns/new",
+    `/campaigns/${campaign.id}`,
+    `/campaigns/${campaign.id}?tab=timetable`,
+    "/board",
+    "/log",
+    "/log?view=crashes",
+    `/builds/${planned.plan.arms[1].buildId}`,
+    "/publish?of=board",
+    "/kit/abilities",
     "/kit/rigs",
     `/kit/rigs/${rig.id}`,
     "/kit/rigs/new",

@@ -1,4 +1,4 @@
-// npm run bench [-- core|loop|browser|server|honesty|diagnosis|advice|sweeps|timetable|capture]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|server|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -10,7 +10,7 @@ ensureChromium();
 ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
 // How often the answers are right takes minutes, and is asked for by name.
-if (["honesty", "diagnosis", "advice", "sweeps", "timetable", "capture"].includes(process.argv[2]))
+if (["honesty", "diagnosis", "advice", "sweeps", "timetable", "campaigns", "capture"].includes(process.argv[2]))
   process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`]));
 const database = throwAwayCluster();
 let server = null;

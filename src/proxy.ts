@@ -18,7 +18,8 @@ export function proxy(request: NextRequest) {
     // Charts and drop-downs place themselves with style attributes.
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
-    "font-src 'self'",
+    // A publication's preview brings its fonts with it.
+    "font-src 'self' data:",
     `connect-src 'self'${evaluated ? " ws:" : ""}`,
     "worker-src 'self' blob:",
     "frame-ancestors 'none'",

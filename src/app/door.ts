@@ -118,11 +118,11 @@ function given(door: Door, answer: unknown): Response {
       headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600" },
     });
   if (door.gives === "file") return file(door, answer as Record<string, unknown>);
-  if (door.gives === "csv") {
+  if (door.gives === "csv" || door.gives === "calendar") {
     const { name, text } = answer as { name: string; text: string };
     return new Response(text, {
       headers: {
-        "content-type": "text/csv; charset=utf-8",
+        "content-type": `text/${door.gives}; charset=utf-8`,
         "content-disposition": `attachment; filename="${name}"`,
         ...unkept,
       },

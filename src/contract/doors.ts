@@ -21,6 +21,7 @@ import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, profileFileSchema } from "@/core/profile";
 import { channelUnits, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
+import { doorsAbove } from "./above";
 import { door, type Door } from "./door";
 
 const megabyte = 1024 * 1024;
@@ -926,6 +927,8 @@ const doorsByName = {
     output: answers.rejudgedSchema,
     refusals: [404, 422],
   }),
+
+  ...doorsAbove,
 
   events: door({
     method: "GET",

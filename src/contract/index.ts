@@ -34,6 +34,20 @@ export {
   type DoorName,
   type DoorOutput,
 } from "./doors";
+export {
+  abilitySchema,
+  calendarQuery,
+  campaignAnswerSchema,
+  campaignChangeSchema,
+  campaignOrderSchema,
+  boardQuery,
+  logQuery,
+  planTitlesQuery,
+  publicationQuery,
+  takenPublicationSchema,
+  takeSchema,
+  titlePlaceSchema,
+} from "./above";
 export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";

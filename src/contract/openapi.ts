@@ -33,12 +33,13 @@ function contentOf(door: Door): Json {
     file: "application/json",
     bytes: "application/octet-stream",
     csv: "text/csv",
+    calendar: "text/calendar",
     events: "text/event-stream",
   };
   const schema =
     door.gives === "bytes"
       ? { type: "string", format: "binary" }
-      : door.gives === "events" || door.gives === "csv"
+      : door.gives === "events" || door.gives === "csv" || door.gives === "calendar"
         ? { type: "string" }
         : ref(componentOf(door, "Answer"));
   return { [types[door.gives]]: { schema } };

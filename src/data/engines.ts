@@ -23,6 +23,21 @@ export async function findBuild(id: string): Promise<{ engine: string; version: 
   return rows[0] ?? null;
 }
 
+/** The build that was last used for a system on a rig; where none was, a stable one of an engine that runs it. */
+export async function usualBuild(
+  rigId: string,
+  systemId: string,
+): Promise<{ buildId: string; engineId: string } | null> {
+  const rows = await store().query<{ buildId: string; engineId: string }>(
+    `select b.id as "buildId", b.engine_id as "engineId" from builds b join engines e on e.id = b.engine_id join engine_systems s on s.engine_id = e.id and s.system_id = $2
+     left join lateral (select max(j.created_at) as at from jobs j join titles t on t.id = j.title_id
+       where j.build_id = b.id and j.rig_id = $1 and t.system_id = $2 and j.deleted_at is null) l on true
+     order by l.at desc nulls last, b.branch = 'stable' desc, e.name, b.version desc limit 1`,
+    { bind: [rigId, systemId], type: QueryTypes.SELECT },
+  );
+  return rows[0] ?? null;
+}
+
 export async function addEngine({
   builds,
   catalogue,

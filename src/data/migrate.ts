@@ -7,8 +7,9 @@ import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
 import { firmGround } from "./migrations/0004-firm-ground";
 import { noLight } from "./migrations/0005-no-light";
 import { inTheHand } from "./migrations/0006-in-the-hand";
-import { captures } from "./migrations/0008-captures";
 import { layered } from "./migrations/0007-layers";
+import { captures } from "./migrations/0008-captures";
+import { campaigned } from "./migrations/0009-campaigns";
 
 /** Every migration in order; a new one is added at the end. */
 export const migrations = [
@@ -20,6 +21,7 @@ export const migrations = [
   inTheHand,
   layered,
   captures,
+  campaigned,
 ];
 
 export function migrator() {

@@ -70,6 +70,7 @@ export class Title extends Model<InferAttributes<Title>, InferCreationAttributes
   declare memoryNeededGb: number | null;
   declare notes: CreationOptional<string>;
   declare patches: NewTitle["patches"];
+  declare needs: CreationOptional<NewTitle["needs"]>;
   declare retiredAt: CreationOptional<Date | null>;
 }
 
@@ -283,6 +284,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       memoryNeededGb: real,
       notes: emptyWords,
       patches: json,
+      needs: { ...json, defaultValue: [] },
       retiredAt: moment,
     },
   ],

@@ -18,6 +18,7 @@ export interface SeededNames {
   engines: string[];
   systems: string[];
   houseRules: string[];
+  campaigns: string[];
 }
 
 const seededJobs = `
@@ -35,7 +36,14 @@ export async function countSeededJobs({ rigs, titles }: SeededNames): Promise<{ 
 }
 
 /** Takes a seed's jobs away, and what was on the shelves for them alone. A job with runs of somebody's own stays, and all that it needs. */
-export async function removeSeeded({ rigs, titles, engines, systems, houseRules }: SeededNames): Promise<void> {
+export async function removeSeeded({
+  rigs,
+  titles,
+  engines,
+  systems,
+  houseRules,
+  campaigns,
+}: SeededNames): Promise<void> {
   return transact(async () => {
     const sequelize = store();
     const gone = await sequelize.query<{ id: string }>(`select id from (${seededJobs}) s where not own`, {
@@ -51,7 +59,12 @@ export async function removeSeeded({ rigs, titles, engines, systems, houseRules 
       await sequelize.query(statement, { bind: [ids] });
     for (const [statement, names] of [
       [
-        `delete from titles t where name = any($1::text[]) and not exists (select 1 from jobs where title_id = t.id)`,
+        `delete from campaigns c where name = any($1::text[]) and not exists (select 1 from campaign_jobs where campaign_id = c.id)`,
+        campaigns,
+      ],
+      [
+        `delete from titles t where name = any($1::text[]) and not exists (select 1 from jobs where title_id = t.id)
+         and not exists (select 1 from campaign_titles where title_id = t.id)`,
         titles,
       ],
       [
@@ -68,7 +81,8 @@ export async function removeSeeded({ rigs, titles, engines, systems, houseRules 
         rigs,
       ],
       [
-        `delete from house_rules h where name = any($1::text[]) and not exists (select 1 from jobs where house_rules_id = h.id)`,
+        `delete from house_rules h where name = any($1::text[]) and not exists (select 1 from jobs where house_rules_id = h.id)
+         and not exists (select 1 from campaigns where house_rules_id = h.id)`,
         houseRules,
       ],
     ] as const)

@@ -1,6 +1,6 @@
 import { Op, QueryTypes } from "sequelize";
 import type { NewTitle } from "@/core/kit";
-import type { TitleDetail, TitleRow } from "@/core/records";
+import type { TitleDetail, TitleRow, TitlesToPlan } from "@/core/records";
 import { Scene, Title, store } from "./models";
 import { transact } from "./transact";
 
@@ -11,6 +11,52 @@ export async function listTitles(): Promise<TitleRow[]> {
      from titles t join systems s on s.id = t.system_id where t.retired_at is null order by t.name`,
     { type: QueryTypes.SELECT },
   );
+}
+
+/** Titles of one filter that are shown by name; the others by id alone. */
+const mostNamed = 200;
+/** Titles that a campaign may hold. */
+const mostPlanned = 2000;
+
+/** Titles in use that a campaign may be planned over, by system and name. */
+export async function titlesToPlan({
+  search,
+  system,
+  hardness,
+}: Record<"search" | "system" | "hardness", string>): Promise<TitlesToPlan> {
+  const rows = await store().query<{ id: string }>(
+    `select t.id from titles t join systems s on s.id = t.system_id where t.retired_at is null
+       and ($1 = '' or concat_ws(' ', t.name, s.name) ilike '%' || $1 || '%') and ($2 = '' or s.id::text = $2) and ($3 = '' or t.hardness = $3)
+     order by s.name, t.name, t.id limit ${mostPlanned}`,
+    { bind: [search.replace(/[%_\\]/g, "\\$&"), system, hardness], type: QueryTypes.SELECT },
+  );
+  const ids = rows.map(({ id }) => id);
+  const named = await store().query<TitlesToPlan["rows"][number] & object>(
+    `select t.id, t.name, s.name as system, t.hardness, array(select z.name from scenes z where z.title_id = t.id order by z.worst desc, z.position) as scenes
+     from titles t join systems s on s.id = t.system_id where t.id = any($1::uuid[]) order by s.name, t.name, t.id`,
+    { bind: [ids.slice(0, mostNamed)], type: QueryTypes.SELECT },
+  );
+  return { rows: named, ids };
+}
+
+/** Titles in use that ask something of an engine. */
+export async function titlesThatNeed(): Promise<{ name: string; needs: string[] }[]> {
+  return store().query(
+    `select name, needs from titles where retired_at is null and needs <> '[]' order by name limit 500`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
+/** Seconds of the scene that is run of every title, or of its worst; null where nobody wrote it down. Titles that aren't there are left out. */
+export async function sceneSeconds(
+  titles: { titleId: string; scene: string }[],
+): Promise<Map<string, number | null>> {
+  const rows = await store().query<{ id: string; seconds: number | null }>(
+    `select t.id, (select z.seconds from scenes z where z.title_id = t.id order by (z.name = w ->> 'scene') desc, z.worst desc, z.position limit 1) as seconds
+     from jsonb_array_elements($1::jsonb) as wanted (w) join titles t on t.id = (w ->> 'titleId')::uuid`,
+    { bind: [JSON.stringify(titles)], type: QueryTypes.SELECT },
+  );
+  return new Map(rows.map(({ id, seconds }) => [id, seconds]));
 }
 
 export async function addTitle({ scenes, ...title }: NewTitle): Promise<string> {

@@ -93,7 +93,7 @@ export async function setTrialDeleted(id: string, deleted: boolean): Promise<boo
   });
 }
 
-/** Trials not decided yet, over all jobs, the newest first. */
+/** Trials not decided yet, over all jobs, the newest first; those of campaigns are its own to go on with. */
 export async function openTrials(limit: number): Promise<
   (Pick<TrialRow, "id" | "jobId" | "number" | "kind" | "name" | "createdAt"> & {
     title: string;
@@ -106,7 +106,8 @@ export async function openTrials(limit: number): Promise<
     `select t.id, t.job_id as "jobId", t.number, t.kind, t.name, t.created_at as "createdAt", i.name as title, r.name as rig,
             (select count(*)::int from runs u where u.trial_id = t.id and u.deleted_at is null) as runs, t.rounds * jsonb_array_length(t.arms) as planned
      from trials t join jobs j on j.id = t.job_id join titles i on i.id = j.title_id join rigs r on r.id = j.rig_id
-     where t.decided_at is null and t.deleted_at is null and j.closed_at is null and j.deleted_at is null order by t.created_at desc limit $1`,
+     where t.decided_at is null and t.deleted_at is null and j.closed_at is null and j.deleted_at is null
+       and not exists (select 1 from campaign_jobs k where k.trial_id = t.id) order by t.created_at desc limit $1`,
     { bind: [limit], type: QueryTypes.SELECT },
   );
 }

@@ -3,7 +3,16 @@ import { store } from "./models";
 
 /** Tables whose rows are edited, each raising its version. */
 export type Edited =
-  "rigs" | "systems" | "titles" | "engines" | "house_rules" | "jobs" | "trials" | "runs" | "bench_state";
+  | "rigs"
+  | "systems"
+  | "titles"
+  | "engines"
+  | "house_rules"
+  | "jobs"
+  | "trials"
+  | "runs"
+  | "bench_state"
+  | "campaigns";
 
 /** Locks a row until the transaction under way is over, so that what follows is decided on what is there. @returns its version, or null when there is no such row */
 export async function lockRow(table: Edited, id: string | number): Promise<number | null> {

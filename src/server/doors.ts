@@ -1,10 +1,15 @@
 import { catalogueJsonSchema } from "@/core/kit";
 import { openApi, type DoorName } from "@/contract";
 import { profileJsonSchema } from "@/core/profile";
+import { publicationJsonSchema } from "@/core/publication";
 import { recipeJsonSchema } from "@/core/recipe";
 import { find, outdatedCount } from "@/data";
 import type { Actor } from "./actor";
+import { listAbilities, putAbility } from "./abilities";
 import { addJob } from "./addJob";
+import { viewBoard, viewBoardTitles } from "./board";
+import { campaignCalendar } from "./campaignCalendar";
+import * as campaigns from "./campaigns";
 import { changeBench, viewBench } from "./benchUse";
 import * as kit from "./changeKit";
 import { changeRun, viewRunEdits } from "./changeRun";
@@ -17,6 +22,7 @@ import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./hous
 import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { viewRigs, viewTitles } from "./listKit";
 import { judgeAnew } from "./judgeAnew";
+import { listCrashes, viewBuild, viewLog } from "./log";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
 import {
@@ -30,6 +36,7 @@ import {
   undoProfileValue,
   viewProfile,
 } from "./profiles";
+import { dropPublication, listOthers, pageFonts, publish, takePublication } from "./publish";
 import { readTrace } from "./readTrace";
 import { viewProfileRecipe, viewRecipe } from "./recipe";
 import { readRunCsv, saveJob } from "./saveFiles";
@@ -113,6 +120,31 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   saveProfile: async ({ query }) => saveProfile(query),
   profileSchema: async () => profileJsonSchema(),
   takeProfile: async ({ actor, body }) => takeProfile(actor, body),
+
+  listCampaigns: async () => campaigns.listCampaigns(),
+  addCampaign: async ({ actor, body }) => made(campaigns.addCampaign(actor, body)),
+  planTitles: async ({ query }) => campaigns.planTitles(query),
+  viewCampaign: async ({ id }) => campaigns.viewCampaign(id),
+  changeCampaign: async ({ actor, id, body, saw }) => campaigns.changeCampaign(actor, id, body, saw),
+  orderCampaign: async ({ actor, id, body, saw }) => campaigns.orderCampaign(actor, id, body, saw),
+  takeRun: async ({ actor, id, body }) => campaigns.takeRun(actor, id, body),
+  answerRun: async ({ actor, id, body }) => campaigns.answerRun(actor, id, body),
+  giveTime: async ({ actor, id, body }) => campaigns.giveTime(actor, id, body),
+  reckonCampaign: async ({ id, body }) => campaigns.reckonCampaign(id, body),
+  campaignCalendar: async ({ id, query }) => campaignCalendar(id, query),
+  viewBoard: async ({ query }) => viewBoard(query),
+  viewBoardTitles: async ({ query }) => viewBoardTitles(query),
+  publish: async ({ query }) => publish(query),
+  publicationSchema: async () => publicationJsonSchema(),
+  pageFonts: async () => pageFonts(),
+  listOthers: async () => listOthers(),
+  takePublication: async ({ actor, body }) => made(takePublication(actor, body)),
+  dropPublication: async ({ actor, id }) => dropPublication(actor, id),
+  viewLog: async ({ query }) => viewLog(query),
+  listCrashes: async ({ query }) => listCrashes(query),
+  viewBuild: async ({ id }) => viewBuild(id),
+  listAbilities: async () => listAbilities(),
+  putAbility: async ({ actor, body }) => putAbility(actor, body),
 
   listRigs: async ({ query }) => viewRigs(query),
   addRig: async ({ actor, body }) => made(kit.addRig(actor, body)),

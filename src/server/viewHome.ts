@@ -1,6 +1,6 @@
-import type { JobListRow, JobView, ProfileListRow } from "@/core/records";
+import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/core/records";
 import { said, type Said } from "@/core/words";
-import { listJobs, openTrials, readBench } from "@/data";
+import { listJobs, openCampaigns, openTrials, readBench } from "@/data";
 import { Problem } from "./problem";
 import { listProfiles } from "./profiles";
 import { viewJob } from "./viewJob";
@@ -15,11 +15,13 @@ export async function viewHome(): Promise<{
   unfinished: Awaited<ReturnType<typeof openTrials>>;
   warnings: Said[];
   toConfirm: ProfileListRow[];
+  campaigns: CampaignListRow[];
 }> {
-  const [{ jobId, rigId }, { rows: recent }, unfinished] = await Promise.all([
+  const [{ jobId, rigId }, { rows: recent }, unfinished, campaigns] = await Promise.all([
     readBench(),
     listJobs({ limit: 8 }),
     openTrials(6),
+    openCampaigns(3),
   ]);
   const id = jobId ?? recent[0]?.id;
   const inHand = id
@@ -31,5 +33,6 @@ export async function viewHome(): Promise<{
   const hottest = inHand?.runs.at(-1)?.summary.channels.temperature?.max;
   const warnings = hottest !== undefined && hottest >= hotC ? [said("caution.cool", { celsius: hottest })] : [];
   const profiles = rigId ? (await listProfiles(rigId)).rows : [];
-  return { inHand, recent, unfinished, warnings, toConfirm: profiles.filter((row) => row.toConfirm > 0) };
+  const toConfirm = profiles.filter((row) => row.toConfirm > 0);
+  return { inHand, recent, unfinished, warnings, toConfirm, campaigns };
 }

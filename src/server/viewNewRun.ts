@@ -1,6 +1,6 @@
 import { kindOf } from "@/core/trial";
 import type { NewRunView } from "@/core/records";
-import { lastOnRig, listPreflight } from "@/data";
+import { campaignOf, findBuild, lastOnRig, listPreflight } from "@/data";
 import { viewBench } from "./benchUse";
 import { loadOnRig } from "./loadStory";
 
@@ -17,7 +17,7 @@ async function tickedBefore(rigId: string): Promise<NewRunView["ticked"]> {
 /** What a new run starts from: the settings in force, or those of the arm of a trial it is made for. */
 export async function viewNewRun(
   jobId: string,
-  asked: { trial?: string; arm?: string } = {},
+  asked: { trial?: string; arm?: string; campaign?: string } = {},
 ): Promise<NewRunView> {
   const [{ job, story, title }, bench, preflight] = await Promise.all([
     loadOnRig(jobId),
@@ -34,7 +34,12 @@ export async function viewNewRun(
       : (trial.left[0] ?? 0)
     : 0;
   const arm = trial?.arms[place];
+  const [campaign, build] = await Promise.all([campaignOf(jobId), findBuild(arm?.buildId ?? standing.buildId)]);
   return {
+    campaign:
+      campaign && campaign.id === asked.campaign
+        ? { ...campaign, engine: build ? `${build.engine} ${build.version}` : "" }
+        : null,
     job,
     catalogue,
     settings: arm?.settings ?? standing.settings,

@@ -7,7 +7,7 @@ export { FileInput } from "./FileInput";
 export { KeyHint } from "./KeyHint";
 export { Keys, KeysProvider, useActions, type KeyAction } from "./keys";
 export { Lamp, type Light } from "./Lamp";
-export { download, fileNameOf } from "./csv";
+export { csvOf, download, fileNameOf } from "./csv";
 export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Figure, Panel } from "./Panel";
 export { Plot, type PlotDots, type PlotLine } from "./Plot";

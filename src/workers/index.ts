@@ -2,6 +2,7 @@ import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import type { RunComparer } from "./compare.worker";
 import type { CaptureReader } from "./capture.worker";
 import type { ConfigReader } from "./config.worker";
+import type { Planner } from "./timetable.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
 
@@ -39,3 +40,5 @@ export const startConfigReader = () =>
   working<ConfigReader>(new Worker(new URL("./config.worker.ts", import.meta.url), { type: "module" }));
 export const startCaptureReader = () =>
   working<CaptureReader>(new Worker(new URL("./capture.worker.ts", import.meta.url), { type: "module" }));
+export const startPlanner = () =>
+  working<Planner>(new Worker(new URL("./timetable.worker.ts", import.meta.url), { type: "module" }));

@@ -2,7 +2,7 @@ export { compareArms, type ArmsOutcome, type PairOutcome } from "./arms";
 export { blockLength } from "./blockLength";
 export { compare, type ArmFigures, type Comparison } from "./compare";
 export type { CompareOptions } from "./fitArms";
-export { decide, furtherRuns, holm, type Decision, type Effect } from "./decide";
+export { decide, decisions, furtherRuns, holm, type Decision, type Effect } from "./decide";
 export { comparable, effectiveFps } from "./effective";
 export { honesty, settling, type HeldFigure, type Honesty, type Truth } from "./honesty";
 export {

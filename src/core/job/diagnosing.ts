@@ -34,9 +34,9 @@ export function limitsOf(spec: RigSpec, conditions: Conditions, refreshHz: numbe
   };
 }
 
-const conditionKeys = ["powerMode", "clocks", "pluggedIn", "docked", "cooler"] as const;
+const conditionKeys = ["powerMode", "setUp", "clocks", "pluggedIn", "docked", "cooler"] as const;
 const sameConditions = (a: Conditions, b: Conditions, but?: (typeof conditionKeys)[number]) =>
-  conditionKeys.every((key) => key === but || a[key] === b[key]);
+  conditionKeys.every((key) => key === but || (a[key] ?? null) === (b[key] ?? null));
 
 /** Median over runs, so that one odd run says little. */
 const middle = (values: number[]) => medianOf(Float64Array.from(values));

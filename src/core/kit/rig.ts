@@ -25,6 +25,12 @@ export const powerModeSchema = z.object({
 });
 export type PowerMode = z.infer<typeof powerModeSchema>;
 
+const softwareSchema = z.object({ version: text, date: z.iso.date().nullable() });
+
+/** One of several ways a device starts, with its own system and driver: two of them side by side, or one on a card. */
+export const setUpSchema = z.object({ name, system: softwareSchema, driver: softwareSchema });
+export type SetUp = z.infer<typeof setUpSchema>;
+
 /**
  * A device as tuned, at one revision: everything that a change of would make runs incomparable. What isn't known yet is null or
  * an empty list: a rig needs a name and the refresh of one display, the rest can come later.
@@ -46,8 +52,10 @@ export const rigSpecSchema = z.object({
   }),
   memoryGb: z.number().min(0.25).max(4096).nullable(),
   storage: text,
-  system: z.object({ version: text, date: z.iso.date().nullable() }),
-  driver: z.object({ version: text, date: z.iso.date().nullable() }),
+  system: softwareSchema,
+  driver: softwareSchema,
+  /** Further set-ups beside the one above; runs say which they were made in. */
+  setUps: z.array(setUpSchema).max(12).optional(),
   displays: z.array(displaySchema).min(1, "A rig needs a display."),
   powerModes: z.array(powerModeSchema),
   /** Clock options or governors, by the names the rig gives them. */
@@ -91,6 +99,8 @@ export const plainRig = (refreshHz: number): RigSpec => ({
 /** What a run was made under; stamped on it from the bench strip. */
 export const conditionsSchema = z.object({
   powerMode: z.string().max(80).nullable(),
+  /** Which of the rig's set-ups; null or absent for its usual one. */
+  setUp: z.string().max(80).nullable().optional(),
   clocks: z.string().max(80).nullable(),
   display: z.string().max(80).nullable(),
   /** Null where nobody has said what the rig runs on. */
@@ -106,6 +116,12 @@ export type Conditions = z.infer<typeof conditionsSchema>;
 export function batteryWh(milliampHours: number, volts: number): number {
   return (milliampHours * volts) / 1000;
 }
+
+/** The driver of a set-up by its name; the rig's usual one where it names none. */
+export const driverIn = (
+  { driver, setUps }: Pick<RigSpec, "driver" | "setUps">,
+  name: string | null | undefined,
+) => setUps?.find((each) => each.name === name)?.driver ?? driver;
 
 /** The display that goes by a name, else the rig's first. */
 export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) =>

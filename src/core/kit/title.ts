@@ -1,6 +1,8 @@
 import { z } from "zod";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
+/** What an engine can or can't, in words of the tuner's own: "outside controls", "own drivers". */
+export const abilityName = z.string().trim().min(1, "Name the ability.").max(80);
 
 export const screenSchema = z.object({
   width: z.number().int().min(16).max(8192),
@@ -50,6 +52,8 @@ export const newTitleSchema = z.object({
   scenes: z.array(sceneSchema).max(100),
   memoryNeededGb: z.number().min(0.01).max(4096).nullable(),
   patches: z.array(patchSchema).max(50),
+  /** What an engine must be able to for it, as abilities are called. */
+  needs: z.array(abilityName).max(20).optional(),
   notes: z.string().trim().max(2000),
 });
 export type NewTitle = z.infer<typeof newTitleSchema>;

@@ -1,3 +1,10 @@
+import {
+  escapeHtml as html,
+  escapeMarkdown as plain,
+  htmlTable,
+  markdownTable,
+  pageStyle,
+} from "@/core/document";
 import { valueWords } from "@/core/words";
 import type { Recipe } from "./recipe";
 
@@ -81,25 +88,6 @@ function partsOf(recipe: Recipe): Part[] {
 const headingOf = ({ title }: Recipe) =>
   `${title.name} (${title.system}${title.region ? `, ${title.region}` : ""})`;
 
-const entities: Record<string, string> = {
-  "&": "&amp;",
-  "<": "&lt;",
-  ">": "&gt;",
-  '"': "&quot;",
-  "'": "&#39;",
-};
-const html = (text: string) => text.replace(/[&<>"']/g, (sign) => entities[sign] ?? sign);
-
-const style = `
-:root{color-scheme:dark light;--ground:#1d151f;--panel:#2a1f2d;--text:#efe6d8;--soft:#b9a9b4;--line:#4a3a4e;--lit:#f0a63c}
-@media (prefers-color-scheme: light){:root{--ground:#f6f0e4;--panel:#fffaf0;--text:#2a1830;--soft:#6a5868;--line:#d9cdbd;--lit:#9a5a00}}
-@media print{:root{--ground:#fff;--panel:#fff;--text:#000;--soft:#333;--line:#999;--lit:#000}}
-body{margin:0 auto;max-width:60rem;padding:2rem 1.25rem;background:var(--ground);color:var(--text);font:16px/1.5 system-ui,sans-serif;overflow-wrap:anywhere}
-h1{font-size:1.6rem;margin:0 0 .25rem}h2{font-size:1.05rem;margin:1.75rem 0 .5rem;color:var(--lit)}
-ul{margin:0;padding-left:1.2rem}.frame{overflow-x:auto}table{border-collapse:collapse;width:100%;font-size:.9rem}
-th,td{border-bottom:1px solid var(--line);padding:.35rem .5rem;text-align:left;vertical-align:top}th{color:var(--soft);font-weight:400}
-p{color:var(--soft);margin:0}`;
-
 /** A page that needs nothing but itself: no script, no network. */
 export function recipeHtml(recipe: Recipe): string {
   const heading = headingOf(recipe);
@@ -107,30 +95,25 @@ export function recipeHtml(recipe: Recipe): string {
     const inner =
       "list" in part
         ? `<ul>${part.list.map((line) => `<li dir="auto">${html(line)}</li>`).join("")}</ul>`
-        : `<div class="frame" tabindex="0" role="region" aria-label="${html(part.heading)}"><table><thead><tr>${part.table.columns.map((name) => `<th scope="col">${html(name)}</th>`).join("")}</tr></thead><tbody>${part.table.rows.map((row) => `<tr>${row.map((cell) => `<td dir="auto">${html(cell)}</td>`).join("")}</tr>`).join("")}</tbody></table></div>`;
+        : htmlTable({ name: part.heading, ...part.table });
     return `<section><h2>${html(part.heading)}</h2>${inner}</section>`;
   });
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'">
-<title>${html(heading)}: recipe</title><style>${style}</style></head>
+<title>${html(heading)}: recipe</title><style>${pageStyle}</style></head>
 <body><main><h1 dir="auto">${html(heading)}</h1><p>${html(recipe.verdict)}</p>
 ${body.join("\n")}
 </main></body></html>
 `;
 }
 
-/** Signs that Markdown would read as its own. */
-const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~!]/g, "\\$&").replace(/\r?\n/g, " ");
-
 /** GitHub-flavoured Markdown, for its tables. */
 export function recipeMarkdown(recipe: Recipe): string {
   const parts = partsOf(recipe).map((part) => {
     if ("list" in part)
       return `## ${part.heading}\n\n${part.list.map((line) => `- ${plain(line)}`).join("\n")}`;
-    const row = (cells: string[]) => `| ${cells.join(" | ")} |`;
-    const { columns, rows } = part.table;
-    return `## ${part.heading}\n\n${[row(columns), row(columns.map(() => "---")), ...rows.map((cells) => row(cells.map(plain)))].join("\n")}`;
+    return `## ${part.heading}\n\n${markdownTable({ name: part.heading, ...part.table })}`;
   });
   return `# ${plain(headingOf(recipe))}\n\n${parts.join("\n\n")}\n`;
 }

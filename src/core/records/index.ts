@@ -5,3 +5,7 @@
 export * from "./jobs";
 export * from "./kit";
 export * from "./views";
+export * from "./campaigns";
+export * from "./log";
+export * from "./board";
+export * from "./others";

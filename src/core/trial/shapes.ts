@@ -3,7 +3,15 @@ import { conditionsSchema, settingsSchema } from "@/core/kit";
 
 /** Conditions that an arm sets; the others come from the bench strip. */
 export const armConditionsSchema = conditionsSchema
-  .pick({ powerMode: true, clocks: true, display: true, pluggedIn: true, docked: true, cooler: true })
+  .pick({
+    powerMode: true,
+    clocks: true,
+    display: true,
+    pluggedIn: true,
+    docked: true,
+    cooler: true,
+    setUp: true,
+  })
   .partial();
 export type ArmConditions = z.infer<typeof armConditionsSchema>;
 

@@ -36,6 +36,8 @@ export const houseRulesSchema = z.object({
     docked: z.boolean().nullable(),
     cooler: z.boolean().nullable(),
   }),
+  /** What an engine must be able to. */
+  needs: z.array(z.string().trim().min(1).max(80)).max(20).optional(),
 });
 
 export type HouseRules = z.infer<typeof houseRulesSchema>;

@@ -21,3 +21,6 @@ export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
 export type { LightChange } from "./comparing";
 export { cautionWords, comesToWords, crashWords, sideEffectWords } from "./recipes";
+export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
+export { buildWords, stillWords } from "./log";
+export { boardShareWords, publishedWords, sureWords, wayWords } from "./board";

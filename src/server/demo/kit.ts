@@ -170,12 +170,24 @@ export const titles: DemoTitle[] = [
   title("Corvid 8", "Inkwell Pilots", "easy", 59.94, ["the inkstorm", "third flight, hold the upper lane"]),
   title("Cinder 32", "Night Tram to Ossery", "easy", 59.94, ["the depot", "ride to the last stop"]),
   title("Cinder 32", "Copper Regatta", "hard", 59.94, ["the lock gates", "second race, wait for all boats"]),
+  title("Corvid 8", "Lantern Post", "typical", 59.94, ["the night mail", "second week, every street lit"]),
+  title("Cinder 32", "Three Weirs", "typical", 59.94, ["the spillway", "open all gates"]),
+  title("Cinder 32", "Brass Ferry", "typical", 59.94, ["the crossing", "noon sailing, full deck"]),
+  title("Cinder 32", "Slate Harbour", "easy", 59.94, ["the crane", "unload the third ship"]),
   title("Satchel", "Kite Weather", "typical", 60, ["the squall", "second island, afternoon"]),
+  title("Satchel", "Gull and Anchor", "easy", 60, ["the breakwater", "first storm"]),
   title("Twofold", "The Orchard Ledger", "easy", 30, ["market day", "end of the first week"]),
   title("Twofold", "Glasshouse Duel", "hard", 60, ["four on the roof", "four players, roof stage"]),
   title("Twofold", "The Drowned Gallery", "typical", 20, ["the long corridor", "walk every room in turn"]),
+  title("Twofold", "Salt and Semaphore", "hard", 60, ["the signal tower", "both flags, wind up"]),
+  title("Twofold", "Tin Harbour", "easy", 60, ["the fish market", "opening hour"]),
+  title("Twofold", "Moth Parade", "typical", 60, ["the lantern street", "follow the band to the end"]),
+  title("Twofold", "The Paper Regent", "hard", 60, ["the map room", "unfold every map"], {
+    needs: ["both screens at once"],
+  }),
   title("Gallery DX", "Paper Lighthouse", "easy", 59.94, ["the lamp room", "climb to the top"]),
   title("Gallery DX", "Marsh Rally 3", "typical", 59.94, ["the ford", "third stage, first camera"]),
+  title("Gallery DX", "Winter Ferry", "typical", 59.94, ["the ice channel", "second crossing"]),
   title("Gallery DX", "Basalt Choir", "hard", 59.94, [
     "the bell hall",
     "stand under the great bell and turn once",
@@ -420,4 +432,16 @@ export const engines: DemoEngine[] = [
     file: ["longitude.json", "json"],
     catalogue: [scale(3, 1), backEnd, shaderCache, limiter],
   },
+];
+
+/** What engines of the demo were found to be able to. */
+export const abilities: { engine: string; ability: string; able: boolean; note: string }[] = [
+  { engine: "Plait", ability: "outside controls", able: true, note: "" },
+  { engine: "Plait", ability: "both screens at once", able: true, note: "side by side or stacked" },
+  { engine: "Plait", ability: "save states", able: true, note: "" },
+  { engine: "Plait Swift", ability: "outside controls", able: true, note: "" },
+  { engine: "Plait Swift", ability: "both screens at once", able: true, note: "stacked only" },
+  { engine: "Plait Swift", ability: "save states", able: false, note: "lost after every update" },
+  { engine: "Plait Weave", ability: "outside controls", able: true, note: "the second stick does nothing" },
+  { engine: "Harrow", ability: "reading from a card", able: true, note: "" },
 ];

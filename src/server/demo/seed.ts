@@ -26,7 +26,9 @@ import {
   findRig,
   findTrial,
   idOfNamed,
+  listCampaigns,
   listHouseRules,
+  putAbility,
   putBench,
   removeSeeded,
   titlesNamed,
@@ -46,7 +48,8 @@ import { Problem } from "@/server/problem";
 import { reckonTrial } from "@/server/viewTrial";
 import { writing } from "@/server/writing";
 import { devices } from "./devices";
-import { engines, rigs, systems, titles } from "./kit";
+import { campaigns, runCampaign } from "./campaigns";
+import { abilities, engines, rigs, systems, titles } from "./kit";
 import { stories, type Step, type Story } from "./stories";
 
 const seedName = "lending library 1";
@@ -91,6 +94,7 @@ const names: SeededNames = {
   engines: engines.map(({ name }) => name),
   systems: systems.map(({ name }) => name),
   houseRules: ["Lending desk", "As far as it goes"],
+  campaigns: campaigns.map(({ name }) => name),
 };
 
 /** How much of the demo is there; `own` are those of its jobs that somebody brought runs of their own into. */
@@ -185,6 +189,14 @@ async function addDemo(now: Date): Promise<void> {
     },
     now.getTime() - 0.1 * day,
   );
+  for (const { engine, ...ability } of abilities) {
+    const engineId = await idOfNamed("engine", engine);
+    if (engineId) await putAbility({ ...ability, engineId, checkedBy: "the lending desk" });
+  }
+  // One that somebody brought runs of their own into stayed when the demo was taken away.
+  const there = (await listCampaigns()).map(({ name }) => name);
+  for (const [index, campaign] of campaigns.entries())
+    if (!there.includes(campaign.name)) await runCampaign(campaign, now, 90_000 + 1000 * index);
   const story = first(stories.slice(-1));
   const rig = rigNamed(story.rig);
   await putBench({

@@ -58,7 +58,7 @@ export interface Story {
   steps: Step[];
 }
 
-const scene = (
+export const scene = (
   label: string,
   seconds: number,
   processor: number,
@@ -66,7 +66,7 @@ const scene = (
   newShaders = 0,
 ): SimScene => ({ label, seconds, processor, graphics, newShaders });
 
-const workload = (
+export const workload = (
   given: Partial<SimWorkload> &
     Pick<
       SimWorkload,
@@ -85,7 +85,7 @@ const workload = (
   ...given,
 });
 
-const scales = (most: number) =>
+export const scales = (most: number) =>
   Object.fromEntries(Array.from({ length: most }, (_, index) => [String(index + 1), { scale: index + 1 }]));
 const gallery = { megapixels: (640 * 448) / 1e6 },
   twofold = { megapixels: (384 * 240 + 320 * 240) / 1e6 };

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { words, type Said } from "@/core/words";
-import type { JobListRow, JobView, ProfileListRow } from "@/core/records";
+import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/core/records";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say, When } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";
@@ -25,6 +25,7 @@ export function BenchScreen({
   unfinished,
   warnings,
   toConfirm,
+  campaigns,
 }: {
   inHand: JobView | null;
   recent: JobListRow[];
@@ -32,6 +33,7 @@ export function BenchScreen({
   warnings: Said[];
   /** Profiles of the rig on the bench with values that nothing proves as it is now. */
   toConfirm: ProfileListRow[];
+  campaigns: CampaignListRow[];
 }) {
   if (!inHand) {
     return (
@@ -150,6 +152,25 @@ export function BenchScreen({
               </ul>
             )}
           </Panel>
+          {campaigns.length > 0 && (
+            <Panel title="Evenings planned">
+              <ul className="space-y-1 text-[13px]">
+                {campaigns.map((campaign) => (
+                  <li key={campaign.id}>
+                    <Link
+                      href={`/campaigns/${campaign.id}`}
+                      className="block rounded px-1 py-0.5 [overflow-wrap:anywhere] hover:bg-raised"
+                    >
+                      <span dir="auto">{campaign.name}</span>
+                      <span className="figure block text-[12px] text-soft">
+                        {campaign.runs} of {campaign.titles * campaign.arms * campaign.rounds} runs made
+                      </span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </Panel>
+          )}
           {toConfirm.length > 0 && (
             <Panel title="To be confirmed">
               <ul className="space-y-1 text-[13px]">

@@ -9,6 +9,9 @@ import { words } from "@/core/words";
 import { call, type DoorBody } from "@/contract";
 import { Button, Choice, Field, Input, Keys, Sheet, Switch } from "@/ui";
 
+/** What the set-up is called that a rig's own description is of. */
+const usualSetUp = "usual set-up";
+
 /** The rig on the bench and the conditions that will be stamped on the next run. */
 export function BenchStrip({ bench: given }: { bench: BenchView }) {
   const router = useRouter();
@@ -67,6 +70,18 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
             note: watts ? `${watts} W` : undefined,
           }))}
           onChange={(powerMode) => setConditions({ powerMode })}
+        />
+      )}
+      {(rig.spec.setUps?.length ?? 0) > 0 && (
+        <Choice
+          quiet
+          label="Set-up"
+          value={conditions.setUp ?? usualSetUp}
+          options={[
+            { value: usualSetUp, label: usualSetUp },
+            ...named((rig.spec.setUps ?? []).map(({ name }) => name)),
+          ]}
+          onChange={(setUp) => setConditions({ setUp: setUp === usualSetUp ? null : setUp })}
         />
       )}
       {rig.spec.clockOptions.length > 0 && (

@@ -50,11 +50,11 @@ export function Frame({
       </a>
       <DropZone>
         <div
-          className="grid h-dvh grid-cols-[72px_1fr] grid-rows-[44px_1fr] max-sm:grid-cols-1 max-sm:grid-rows-[44px_1fr_56px]"
+          className="grid h-dvh grid-cols-[72px_1fr] grid-rows-[44px_1fr] print:block print:h-auto max-sm:grid-cols-1 max-sm:grid-rows-[44px_1fr_56px]"
           data-ready={ready || undefined}
         >
           <header
-            className="col-span-full flex items-center gap-1 border-b border-line bg-panel pr-2"
+            className="col-span-full flex items-center gap-1 border-b border-line bg-panel pr-2 print:hidden"
             aria-label="Bench strip"
           >
             <Link
@@ -89,7 +89,7 @@ export function Frame({
           </header>
           <nav
             aria-label="Places"
-            className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 max-sm:order-last max-sm:flex-row max-sm:justify-around max-sm:border-r-0 max-sm:border-t"
+            className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 print:hidden max-sm:order-last max-sm:flex-row max-sm:justify-around max-sm:border-r-0 max-sm:border-t"
           >
             {places.map(({ path: place, name, key, icon: Icon }) => (
               <Link
@@ -114,7 +114,11 @@ export function Frame({
               keys
             </p>
           </nav>
-          <main id="content" tabIndex={-1} className="min-h-0 min-w-0 overflow-auto outline-none">
+          <main
+            id="content"
+            tabIndex={-1}
+            className="min-h-0 min-w-0 overflow-auto outline-none print:overflow-visible"
+          >
             {children}
           </main>
         </div>

@@ -1,9 +1,21 @@
-import { Boxes, Flame, Layers3, ListTree, type LucideIcon } from "lucide-react";
+import {
+  Boxes,
+  Flame,
+  LayoutGrid,
+  Layers3,
+  ListTree,
+  NotebookPen,
+  Table2,
+  type LucideIcon,
+} from "lucide-react";
 
 /** The rail's places; each comes with its key. */
 export const places: { path: string; name: string; key: string; icon: LucideIcon }[] = [
   { path: "/", name: "Bench", key: "1", icon: Flame },
   { path: "/jobs", name: "Jobs", key: "2", icon: ListTree },
-  { path: "/profiles", name: "Profiles", key: "3", icon: Layers3 },
-  { path: "/kit", name: "Kit", key: "4", icon: Boxes },
+  { path: "/campaigns", name: "Campaigns", key: "3", icon: Table2 },
+  { path: "/profiles", name: "Profiles", key: "4", icon: Layers3 },
+  { path: "/board", name: "Board", key: "5", icon: LayoutGrid },
+  { path: "/log", name: "Log", key: "6", icon: NotebookPen },
+  { path: "/kit", name: "Kit", key: "7", icon: Boxes },
 ];

@@ -12,7 +12,7 @@ import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
 import { call } from "@/contract";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { FormFrame } from "./FormFrame";
-import { numeric } from "./numeric";
+import { listOf, numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
 const schema = z.object({
@@ -138,6 +138,14 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
         {condition("pluggedIn", "Power", "plugged in", "on battery")}
         {condition("docked", "Place", "docked", "handheld")}
         {condition("cooler", "Cooler", "cooler on", "no cooler")}
+        <Field
+          label="An engine must have"
+          help="Abilities separated by commas, as they are called under Kit."
+          error={getFieldState("rules.needs", formState).error?.message}
+          className="col-span-full"
+        >
+          {(ids) => <Input {...ids} {...register("rules.needs", listOf)} />}
+        </Field>
         <p className="col-span-full text-[12px] text-soft">
           Raised clocks mean heat, crashes, lost saves and perhaps a void warranty: keep to the maker&apos;s
           limits, with a fan and heat sink, and stop at the temperature limit.

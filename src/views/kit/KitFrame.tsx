@@ -10,6 +10,7 @@ const shelves = [
   { path: "/kit/titles", name: "Titles", add: "/kit/titles/new" },
   { path: "/kit/systems", name: "Systems", add: "/kit/systems/new" },
   { path: "/kit/engines", name: "Engines", add: "/kit/engines/new" },
+  { path: "/kit/abilities", name: "Abilities", add: null },
   { path: "/kit/rules", name: "House rules", add: "/kit/rules/new" },
   { path: "/kit/preflight", name: "Pre-flight", add: null },
   { path: "/kit/planner", name: "Resolution planner", add: null },

@@ -8,7 +8,7 @@ import { useState } from "react";
 import { Button, SearchChoice, Choice, Field, Input, Panel, Switch, TextArea } from "@/ui";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
-import { numeric } from "./numeric";
+import { listOf, numeric } from "./numeric";
 import { useSaving } from "./useSaving";
 
 /** Describes a title: its rate, how hard it is, where it sinks, and what limits it. */
@@ -118,6 +118,13 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
         <Field label="Region">{(ids) => <Input {...ids} {...register("region")} />}</Field>
         <Field label="Memory needed" unit="GB" error={errors.memoryNeededGb?.message}>
           {(ids) => <Input {...ids} inputMode="decimal" {...register("memoryNeededGb", numeric)} />}
+        </Field>
+        <Field
+          label="An engine must have"
+          help="Abilities separated by commas, as they are called under Kit."
+          error={errors.needs?.message}
+        >
+          {(ids) => <Input {...ids} {...register("needs", listOf)} />}
         </Field>
         <Controller
           control={control}

@@ -1,3 +1,4 @@
+export { AbilitiesScreen } from "./AbilitiesScreen";
 export { EngineForm } from "./EngineForm";
 export { HouseRulesForm } from "./HouseRulesForm";
 export { KitFrame } from "./KitFrame";

@@ -3,7 +3,7 @@ export const listOf = {
   setValueAs: (text: unknown) =>
     Array.isArray(text)
       ? text
-      : String(text)
+      : String(text ?? "")
           .split(",")
           .map((part) => part.trim())
           .filter(Boolean),

@@ -10,6 +10,8 @@ interface Topic {
 
 /** Topics that pages made on the server show. */
 const onServer = new Set(["bench", "jobs", "kit", "profile"]);
+/** Topics that others hang on as well: a campaign's answer changes with every run of its jobs. */
+const alsoStale: Record<string, string> = { jobs: "campaign" };
 
 /** What came in within this time is shown anew once, ms. */
 const gatherMs = 150;
@@ -34,6 +36,8 @@ export function Live({ seen, children }: { seen: string | null; children: ReactN
       gathered = [];
       for (const { kind, id } of topics)
         void client.invalidateQueries({ queryKey: id === "" ? [kind] : [kind, id] });
+      for (const kind of new Set(topics.flatMap((topic) => alsoStale[topic.kind] ?? [])))
+        void client.invalidateQueries({ queryKey: [kind] });
       // Lists and the bench strip are made on the server.
       if (topics.some(({ kind }) => onServer.has(kind))) router.refresh();
     };

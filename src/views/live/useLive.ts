@@ -4,7 +4,9 @@ import { useCallback, useEffect } from "react";
 import { call, type DoorName, type DoorOutput } from "@/contract";
 
 /** Screens that stay up to date, and the topic that changes to each are told under. */
-const topicOf = { viewJob: "job", viewTrial: "trial" } as const satisfies Partial<Record<DoorName, string>>;
+const topicOf = { viewJob: "job", viewTrial: "trial", viewCampaign: "campaign" } as const satisfies Partial<
+  Record<DoorName, string>
+>;
 type Shown = keyof typeof topicOf;
 
 /**

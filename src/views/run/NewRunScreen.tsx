@@ -27,6 +27,7 @@ export function NewRunScreen({
   patches,
   scenes,
   trial,
+  campaign,
 }: NewRunView) {
   const router = useRouter();
   const [settings, setSettings] = useState(first);
@@ -37,7 +38,11 @@ export function NewRunScreen({
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
   const { rig } = bench;
   const conditions = bench.conditions && { ...bench.conditions, ...trial?.conditions };
-  const back = trial ? `/jobs/${job.id}/trials/${trial.id}` : `/jobs/${job.id}`;
+  const back = campaign
+    ? `/campaigns/${campaign.id}`
+    : trial
+      ? `/jobs/${job.id}/trials/${trial.id}`
+      : `/jobs/${job.id}`;
   const held = bench.conditions;
   const set =
     trial && held
@@ -113,7 +118,7 @@ export function NewRunScreen({
   };
   const onKept = (runs: { id: string }[]) => {
     const last = runs.at(-1);
-    router.push(trial || !last ? back : `${back}?run=${last.id}`);
+    router.push(campaign || trial || !last ? back : `${back}?run=${last.id}`);
     router.refresh();
   };
   return (
@@ -123,7 +128,7 @@ export function NewRunScreen({
           {
             keys: "escape",
             shown: "Esc",
-            label: trial ? "back to the trial" : "back to the job",
+            label: campaign ? "back to the campaign" : trial ? "back to the trial" : "back to the job",
             run: () => router.push(back),
           },
         ]}
@@ -135,7 +140,7 @@ export function NewRunScreen({
             <Link href={back} className="underline decoration-line underline-offset-4">
               {job.title}
             </Link>
-            , {job.engine} {job.build} on {job.rig}
+            , {campaign ? campaign.engine : `${job.engine} ${job.build}`} on {job.rig}
           </p>
         </header>
         {trial && (
@@ -145,8 +150,9 @@ export function NewRunScreen({
               <Link href={back} className="underline decoration-line underline-offset-4">
                 {trial.name}
               </Link>
-              : <b>{trial.armName}</b>. Settings and conditions are the arm&apos;s; set them on the device
-              before you measure.
+              : <b>{trial.armName}</b>
+              {campaign && `, run with ${campaign.engine}`}. Settings and conditions are the arm&apos;s; set
+              them on the device before you measure.
             </p>
             {trial.arms.length > 1 && (
               <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px] text-soft">
@@ -156,7 +162,7 @@ export function NewRunScreen({
                     arm !== trial.arm && (
                       <Link
                         key={name}
-                        href={`/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}`}
+                        href={`/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}${campaign ? `&campaign=${campaign.id}` : ""}`}
                         className="underline"
                       >
                         {name}

@@ -7,7 +7,7 @@ export default async function Page({
   searchParams,
 }: {
   params: Promise<{ id: string }>;
-  searchParams: Promise<{ trial?: string; arm?: string }>;
+  searchParams: Promise<{ trial?: string; arm?: string; campaign?: string }>;
 }) {
   const [{ id }, asked] = await Promise.all([params, searchParams]);
   return shown(

@@ -1,0 +1,198 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+import { bringByKeys, log, open } from "./support";
+
+const choose = async (page: Page, name: string, option: string | RegExp) => {
+  await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
+  await page.getByRole("option", { name: option }).first().click();
+};
+
+test("an engines' campaign lived through: planned, run by run in one key, answered, published", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(300_000);
+  await open(page, "/campaigns");
+  await page.keyboard.press("n");
+  await page.waitForURL("**/campaigns/new");
+  await page.getByLabel("Name").fill("Two engines");
+  await page.getByLabel("Rounds").fill("2");
+  // Titles: those of one system, one of them taken out by hand.
+  await choose(page, "System", "Twofold");
+  await page.getByRole("button", { name: /^Choose these 7$/ }).click();
+  await page.getByRole("button", { name: "None" }).click();
+  await page.getByRole("switch", { name: "Tin Harbour" }).click();
+  await page.getByRole("switch", { name: "Salt and Semaphore" }).click();
+  await choose(page, "Rig of arm 1", "Pipit");
+  await choose(page, "Engine of arm 1", /^Plait 5\.1/);
+  await page.getByRole("button", { name: "Arm", exact: true }).click();
+  await choose(page, "Engine of arm 2", /^Plait Swift/);
+  await expect(page.getByText("2 × 2 × 2 = 8 runs")).toBeVisible();
+  await page.getByRole("button", { name: "Plan it" }).click();
+  await page.waitForURL(/\/campaigns\/[0-9a-f-]{36}$/);
+  await expect(page.getByRole("heading", { name: "Two engines" })).toBeVisible();
+  await expect(page.getByText("No run yet: nothing can be said.")).toBeVisible();
+  const address = page.url();
+
+  // One arm won't start at one title: answered without a run, in every round.
+  await page.getByRole("button", { name: "Tin Harbour with Plait Swift" }).click();
+  await page.keyboard.press("x");
+  const sheet = page.getByRole("dialog", { name: "Tin Harbour with Plait Swift" });
+  await sheet.getByLabel("What happened").fill("black picture");
+  await sheet.getByRole("button", { name: "won't start" }).click();
+  await expect(page.getByRole("button", { name: "Tin Harbour with Plait Swift" })).toContainText("Dark");
+
+  // The rest by one key each, as long as there is something left.
+  for (let run = 0; run < 8; run++) {
+    const next = page.getByText(/^Next: /);
+    if (!(await next.isVisible().catch(() => false))) break;
+    const swift = (await next.textContent())!.includes("Plait Swift");
+    await page.waitForTimeout(200);
+    await page.keyboard.press("r");
+    await page.waitForURL("**/runs/new?**");
+    await expect(page.getByText(swift ? "run with Plait Swift 5.0" : "run with Plait 5.1")).toBeVisible();
+    await bringByKeys(page, log(14, (swift ? 59 : 48) * (1 + 0.004 * ((run % 3) - 1))));
+    await page.waitForURL(address);
+    await expect(page.getByText("being compared")).toHaveCount(0);
+  }
+  await expect(page.getByRole("button", { name: /Nothing left to run/ })).toBeVisible();
+  const row = (title: string) => page.getByRole("row", { name: new RegExp(title) });
+  await expect(row("Salt and Semaphore")).toContainText("Plait Swift wins");
+  await expect(row("Tin Harbour")).toContainText("Plait alone runs");
+  await expect(
+    page
+      .getByText("Plait Swift wins 1 and Plait wins 1 of 2 titles.")
+      .or(page.getByText("Plait wins 1 and Plait Swift wins 1 of 2 titles.")),
+  ).toBeVisible();
+
+  // Arrows move over the table, Enter opens what a cell rests on, Back comes back.
+  await page.getByRole("button", { name: "Salt and Semaphore with Plait", exact: true }).focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("button", { name: "Salt and Semaphore with Plait Swift" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/\/trials\//);
+  await page.goBack();
+
+  // Published: a page that is whole without a network, and sorts.
+  await page.locator("[data-ready]").waitFor();
+  await page.getByRole("link", { name: /Publish/ }).click();
+  await page.waitForURL("**/publish?**");
+  await page.getByRole("switch", { name: "devices by their names" }).click();
+  await expect(page.frameLocator("iframe").getByText("Device A").first()).toBeVisible();
+  const saving = page.waitForEvent("download");
+  await page.getByRole("button", { name: /^Page/ }).click();
+  const path = await (await saving).path();
+  const offline = await context.newPage();
+  const asked: string[] = [];
+  offline.on("request", (request) => asked.push(request.url()));
+  await context.setOffline(true);
+  await offline.setContent(readFileSync(path, "utf8"));
+  expect(await offline.evaluate(async () => (await document.fonts.load("16px Lamp")).length)).toBe(1);
+  const first = () => offline.locator("tbody tr").first().locator("td").first().textContent();
+  await offline.getByRole("button", { name: "Title" }).click();
+  expect(await first()).toBe("Salt and Semaphore");
+  await offline.getByRole("button", { name: "Title" }).click();
+  expect(await first()).toBe("Tin Harbour");
+  expect(asked.filter((url) => !url.startsWith("data:"))).toEqual([]);
+  for (const colorScheme of ["dark", "light"] as const) {
+    await offline.emulateMedia({ colorScheme });
+    expect((await new AxeBuilder({ page: offline }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  }
+  await context.setOffline(false);
+});
+
+test("tonight's timetable: evenings planned, a shorter order searched, saved as a calendar", async ({
+  page,
+}) => {
+  await open(page, "/campaigns");
+  await page.getByRole("link", { name: "What Tansy manages" }).click();
+  await page.waitForURL(/\/campaigns\/[0-9a-f-]{36}$/);
+  await expect(page.getByText("Even: 3 of 3 titles judged are Steady")).toBeVisible();
+  await page.keyboard.press("l");
+  await expect(page.getByRole("table", { name: /^Timetable/ }).first()).toContainText("Gull and Anchor");
+  await page.keyboard.press("e");
+  const sheet = page.getByRole("dialog", { name: "Evenings" });
+  await sheet.getByLabel("Length").fill("3");
+  await sheet.getByRole("button", { name: "Keep the evenings" }).click();
+  await expect(sheet.getByText("An evening has ten minutes at least.")).toBeVisible();
+  await sheet.getByLabel("Length").fill("12");
+  await sheet.getByRole("button", { name: "Keep the evenings" }).click();
+  await expect(sheet).toBeHidden();
+  await expect(page.getByRole("table", { name: /^Timetable/ })).not.toHaveCount(1);
+  await page.getByRole("button", { name: "Search a shorter order" }).click();
+  await expect(page.getByText("The order is kept: runs done stay done.")).toBeVisible();
+  const saving = page.waitForEvent("download");
+  await page.getByRole("button", { name: /^Calendar/ }).click();
+  const text = readFileSync(await (await saving).path(), "utf8");
+  expect(text).toMatch(/^BEGIN:VCALENDAR/);
+  expect(text.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThan(1);
+});
+
+test("the log: found in words with the address saying so, to the run and back; a build's page", async ({
+  page,
+}) => {
+  await open(page, "/log");
+  await page.keyboard.press("/");
+  await page.keyboard.type("upsidd");
+  await page.keyboard.press("Enter");
+  await page.waitForURL("**/log?search=upsidd");
+  await expect(page.getByRole("table", { name: "Faults" }).getByRole("row")).toHaveCount(2);
+  await page.getByRole("link", { name: /Maps are drawn upside down/ }).click();
+  await page.waitForURL(/\/jobs\/.*run=/);
+  await expect(page.getByText("Maps are drawn upside down").first()).toBeVisible();
+  await page.goBack();
+  await page.waitForURL("**/log?search=upsidd");
+  await choose(page, "Kind", "sound");
+  await expect(page.getByText("Nothing like it was noted.")).toBeVisible();
+  await open(page, "/log?view=crashes");
+  await expect(page.getByRole("row", { name: /Ninth Parallel/ })).toContainText("1 in ");
+  await page.getByRole("link", { name: "Longitude 12" }).click();
+  await expect(page.getByText("Nothing is known of a build before 12.")).toBeVisible();
+});
+
+test("the board: systems first, titles of one, to a title's job; what others published stands beside it", async ({
+  page,
+}) => {
+  await open(page, "/board");
+  const systems = page.getByRole("table", { name: "Systems by rigs" });
+  await expect(systems.getByRole("row", { name: /Corvid 8/ })).toContainText("2 Steady");
+  await systems.getByRole("button", { name: "Gallery DX" }).click();
+  await page.waitForURL("**/board?system=**");
+  await expect(systems).toBeHidden();
+  const titles = page.getByRole("table", { name: "Titles by rigs" });
+  await expect(titles.getByRole("row", { name: /Basalt Choir/ })).toContainText("×3, Brisk, confirmed");
+  const { rows } = await (await page.request.get("/api/v1/campaigns")).json();
+  const id = rows.find(({ name }: { name: string }) => name === "Which engine for the Twofold").id;
+  const shared = await (await page.request.get(`/api/v1/publications?of=campaign&id=${id}`)).json();
+  await page.getByLabel("Who it is from").fill("the harbour");
+  await page.getByLabel("Publication to bring in").setInputFiles({
+    name: "shared.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify({ ...shared, name: "<b>Theirs</b>" })),
+  });
+  await expect(page.getByText("<b>Theirs</b>")).toBeVisible();
+  await page.getByRole("button", { name: "Show", exact: true }).click();
+  await expect(page.getByRole("table", { name: "Arms" })).toContainText("Plait Swift");
+  await page.getByLabel("Publication to bring in").setInputFiles({
+    name: "odd.json",
+    mimeType: "application/json",
+    buffer: Buffer.from("{}"),
+  });
+  await expect(page.getByText("This file is no publication.")).toBeVisible();
+  await page.getByRole("button", { name: "Take away" }).click();
+  await expect(page.getByText("<b>Theirs</b>")).toBeHidden();
+  await titles.getByRole("link", { name: "Basalt Choir on Tansy" }).click();
+  await page.waitForURL(/\/jobs\//);
+});
+
+test("abilities: put down by whom, and an engine that lacks one is marked before any run", async ({ page }) => {
+  await open(page, "/kit/abilities");
+  await page.getByRole("button", { name: "Plait Weave: save states, not checked" }).click();
+  const sheet = page.getByRole("dialog", { name: "save states" });
+  await sheet.getByLabel("What was found").fill("none");
+  await sheet.getByLabel("Who checked it").fill("the desk");
+  await sheet.getByRole("button", { name: "Not able" }).click();
+  await expect(page.getByRole("button", { name: "Plait Weave: save states, not able" })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Plait Weave/ })).toContainText("the desk");
+});

@@ -1,0 +1,256 @@
+import { outweighs } from "@/core/kit";
+import { wilson } from "@/core/stats";
+import { usualGrade } from "@/core/trial";
+import { grades, type Grade } from "@/core/verdict";
+import { standingPairs, type StandingPair } from "./correct";
+import type { CampaignFacts, CellFacts, TitleFacts } from "./facts";
+import { forAll, roundStates, roundsDone } from "./slots";
+
+/** How an arm stands at a title, its speed aside. */
+export type CellState =
+  /** Nothing ran yet. */
+  | "untested"
+  | "sound"
+  /** Crashes, or faults that outweigh speed. */
+  | "faulted"
+  /** It won't start, or never ran through: Dark, not missing. */
+  | "dark"
+  /** Its engine isn't for this, as somebody found or as it is known. */
+  | "not for it";
+
+export interface CellAnswer {
+  state: CellState;
+  /** Light that most runs have; *dark* where it won't start. */
+  grade: Grade | null;
+  /** fps, the mean of whole runs. */
+  averageFps: number | null;
+  runs: number;
+  crashes: number;
+  hours: number;
+}
+
+/** What a title's runs come to. */
+export type TitleOutcome =
+  | "untested"
+  /** Still to be told apart. */
+  | "open"
+  | "winner"
+  /** No difference worth having among the best. */
+  | "tie"
+  /** Every arm that runs is held down by faults. */
+  | "faults"
+  /** None of them runs. */
+  | "dark";
+
+/** From one version to the next. */
+export const changes = ["better", "worse", "unchanged", "fixed", "newly broken", "open"] as const;
+export type VersionChange = (typeof changes)[number];
+
+export interface TitleAnswer {
+  titleId: string;
+  cells: CellAnswer[];
+  pairs: StandingPair[];
+  outcome: TitleOutcome;
+  /** Arms that no other beats, the fastest first. */
+  best: number[];
+  /** Arms that are faster than every best one, and held down by their faults. */
+  fasterButFaulted: number[];
+  /** Of arms that hold, the one named first; null where none does. */
+  firstSteady: number | null;
+  /** Arm 1 over arm 0, where that is asked. */
+  change: VersionChange | null;
+  /** What is left of it gives nothing any more: decided, or not to be settled by what may be run. */
+  settled: boolean;
+}
+
+/** Titles at one verdict, of those with an answer. */
+export interface Share {
+  hits: number;
+  of: number;
+  low: number;
+  high: number;
+}
+
+export interface ArmAnswer {
+  /** Titles it wins, ties for the best place in, and is beaten in. */
+  wins: number;
+  ties: number;
+  beaten: number;
+  faulted: number;
+  notForIt: number;
+  untested: number;
+  /** Share of titles at every verdict, of those that have one. */
+  shares: Record<Grade, Share>;
+}
+
+export interface CampaignAnswer {
+  titles: TitleAnswer[];
+  arms: ArmAnswer[];
+  /** Titles by outcome. */
+  outcomes: Record<TitleOutcome, number>;
+  changes: Record<VersionChange, number> | null;
+}
+
+/** More runs a side than this are not worth waiting for: the pair isn't going to be settled. */
+const mostWorth = 12;
+/** Fewest whole runs of an arm before a title is given up, or called for the only arm that runs. */
+const leastRounds = 2;
+
+const mean = (values: number[]) =>
+  values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
+
+function cellAnswer(cell: CellFacts): CellAnswer {
+  const whole = cell.runs.filter(({ crashed }) => !crashed);
+  const crashes =
+    cell.runs.length - whole.length + cell.notes.filter(({ answer }) => answer === "crashed").length;
+  const said = forAll(cell);
+  const state: CellState =
+    whole.length > 0
+      ? crashes > 0 || cell.runs.some(({ faults }) => faults.some(outweighs))
+        ? "faulted"
+        : "sound"
+      : said?.answer === "not for this engine" || (cell.lacks.length > 0 && !said)
+        ? "not for it"
+        : said || crashes > 0
+          ? "dark"
+          : "untested";
+  return {
+    state,
+    grade: state === "dark" ? "dark" : usualGrade(cell.runs.flatMap(({ grade }) => grade ?? [])),
+    averageFps: mean(whole.map(({ averageFps }) => averageFps)),
+    runs: cell.runs.length,
+    crashes,
+    hours: cell.runs.reduce((sum, { durationMs }) => sum + durationMs, 0) / 3_600_000,
+  };
+}
+
+/** Whether x beats y at this title, after all corrections. */
+const beats = (pairs: StandingPair[], x: number, y: number) =>
+  pairs.some(
+    ({ a, b, decision }) =>
+      (a === y && b === x && decision === "better") || (a === x && b === y && decision === "worse"),
+  );
+
+/** Whether arms are to be told apart, and any two are on one rig: only then is a title settled before its runs are done. */
+const asksForPairs = ({ arms, question }: Pick<CampaignFacts, "arms" | "question">) =>
+  (question === "which is best" || question === "what changed") &&
+  new Set(arms.map(({ rigId }) => rigId)).size < arms.length;
+
+function changeOf(cells: CellAnswer[], pairs: StandingPair[]): VersionChange {
+  const [before, after] = cells.map(({ state }) => state);
+  const broken = (state: CellState | undefined) =>
+    state === "dark" || state === "faulted" || state === "not for it";
+  if (broken(before) && after === "sound") return "fixed";
+  if (before === "sound" && broken(after)) return "newly broken";
+  if (before === "untested" || after === "untested") return "open";
+  if (before === "dark" && after === "dark") return "unchanged";
+  const [pair] = pairs;
+  if (!pair || pair.decision === "undecided") return "open";
+  return pair.decision === "no difference" ? "unchanged" : pair.decision;
+}
+
+function titleAnswer(title: TitleFacts, pairs: StandingPair[], facts: CampaignFacts): TitleAnswer {
+  const cells = title.cells.map(cellAnswer);
+  const arms = facts.arms.map((_, arm) => arm);
+  const inState = (state: CellState) => arms.filter((arm) => cells[arm]?.state === state);
+  const rate = (arm: number) => cells[arm]?.averageFps ?? 0;
+  const sound = inState("sound"),
+    faulted = inState("faulted"),
+    untested = inState("untested");
+  const best = sound
+    .filter((arm) => !sound.some((other) => beats(pairs, other, arm)))
+    .sort((x, y) => rate(y) - rate(x));
+  const among = pairs.filter(({ a, b }) => best.includes(a) && best.includes(b));
+  const isOpen =
+    untested.length > 0 || title.pairs === null || among.some(({ decision }) => decision === "undecided");
+  const compared = (x: number, y: number) =>
+    pairs.some(({ a, b }) => (a === x && b === y) || (a === y && b === x));
+  // Arms on different rigs aren't compared by their rates: each is the best of its own.
+  const oneRig = best.every((x, at) => best.slice(at + 1).every((y) => compared(x, y)));
+  const outcome: TitleOutcome =
+    sound.length + faulted.length === 0
+      ? untested.length > 0
+        ? "untested"
+        : "dark"
+      : isOpen
+        ? "open"
+        : sound.length === 0
+          ? "faults"
+          : best.length === 1
+            ? "winner"
+            : oneRig
+              ? "tie"
+              : "open";
+  const rounds = facts.rounds + title.extra;
+  const undecided = among.filter(({ decision }) => decision === "undecided");
+  // One run a side tells too little to give up on.
+  const isHopeless = undecided.every(
+    ({ a, b, moreRunsPerSide }) =>
+      moreRunsPerSide > mostWorth && roundsDone(title.cells, [a, b]) >= leastRounds,
+  );
+  const begun = arms.every((arm) => {
+    const cell = title.cells[arm];
+    return cell !== undefined && roundStates(cell, rounds)[0] !== "open";
+  });
+  const running = arms.filter((arm) => ["sound", "faulted"].includes(cells[arm]?.state ?? ""));
+  const alone = running.length < 2;
+  return {
+    titleId: title.titleId,
+    cells,
+    pairs,
+    outcome,
+    best,
+    fasterButFaulted: faulted.filter((arm) => best.some((other) => beats(pairs, arm, other))),
+    firstSteady: arms.find((arm) => cells[arm]?.grade === "steady" && cells[arm]?.state === "sound") ?? null,
+    change: facts.question === "what changed" ? changeOf(cells, pairs) : null,
+    settled:
+      begun &&
+      title.pairs !== null &&
+      asksForPairs(facts) &&
+      (alone
+        ? running.every((arm) => roundsDone(title.cells, [arm]) >= leastRounds)
+        : pairs.length > 0 && isHopeless),
+  };
+}
+
+function share(hits: number, of: number): Share {
+  return { hits, of, ...(of > 0 ? wilson(hits, of) : { low: 0, high: 1 }) };
+}
+
+/**
+ * What a campaign's runs come to so far.
+ *
+ * Inside a title arms on one rig are compared in pairs; differences are corrected over titles. An arm with crashes or faults that
+ * outweigh speed wins nothing while a sound one is there; one that won't start is *dark*.
+ */
+export function answerCampaign(facts: CampaignFacts): CampaignAnswer {
+  const standing = standingPairs(facts);
+  const titles = facts.titles.map((title, at) => titleAnswer(title, standing[at] ?? [], facts));
+  const count = (of: (title: TitleAnswer) => boolean) => titles.filter(of).length;
+  const arms = facts.arms.map((_, arm): ArmAnswer => {
+    const state = (title: TitleAnswer) => title.cells[arm]?.state;
+    const judged = titles.flatMap((title) => title.cells[arm]?.grade ?? []);
+    return {
+      wins: count(({ outcome, best }) => outcome === "winner" && best[0] === arm),
+      ties: count(({ outcome, best }) => outcome === "tie" && best.includes(arm)),
+      beaten: count((title) => state(title) === "sound" && !title.best.includes(arm) && title.best.length > 0),
+      faulted: count((title) => state(title) === "faulted"),
+      notForIt: count((title) => state(title) === "not for it"),
+      untested: count((title) => state(title) === "untested"),
+      shares: Object.fromEntries(
+        grades.map((grade) => [grade, share(judged.filter((each) => each === grade).length, judged.length)]),
+      ) as Record<Grade, Share>,
+    };
+  });
+  const tally = <Name extends string>(names: readonly Name[], of: (title: TitleAnswer) => Name | null) =>
+    Object.fromEntries(names.map((name) => [name, count((title) => of(title) === name)])) as Record<
+      Name,
+      number
+    >;
+  return {
+    titles,
+    arms,
+    outcomes: tally(["untested", "open", "winner", "tie", "faults", "dark"], ({ outcome }) => outcome),
+    changes: facts.question === "what changed" ? tally(changes, ({ change }) => change) : null,
+  };
+}

@@ -1,0 +1,8 @@
+export {
+  escapeHtml,
+  escapeMarkdown,
+  htmlTable,
+  markdownTable,
+  pageStyle,
+  type DocumentTable,
+} from "./document";

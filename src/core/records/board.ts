@@ -1,0 +1,57 @@
+import type { NewTitle } from "@/core/kit";
+import type { Grade } from "@/core/verdict";
+
+/** How a title fares on a rig, by the newest work on it there. */
+export interface BoardCell {
+  titleId: string;
+  rigId: string;
+  jobId: string;
+  grade: Grade | null;
+  averageFps: number;
+  targetFps: number;
+  /** What the telling run was made with; null where the engine has no scale, or the rig no modes. */
+  scale: number | null;
+  powerMode: string | null;
+  /** Whole runs of the job. */
+  runs: number;
+  /** Whether the job is closed with a confirmed profile. */
+  confirmed: boolean;
+  at: Date;
+}
+
+export interface BoardTitle {
+  id: string;
+  name: string;
+  system: string;
+  systemId: string;
+  hardness: NewTitle["hardness"];
+  cells: BoardCell[];
+}
+
+/** Titles of a system on a rig, by their verdict. */
+export interface BoardShare {
+  systemId: string;
+  rigId: string;
+  grades: Partial<Record<Grade, number>>;
+}
+
+export interface BoardAsked {
+  search: string;
+  system: string;
+  hardness: string;
+  cursor: string;
+}
+
+export interface BoardTitles {
+  rows: BoardTitle[];
+  total: number;
+  next: string | null;
+}
+
+export interface BoardView extends BoardTitles {
+  query: BoardAsked;
+  /** Rigs that anything was run on; where there is none, every rig. */
+  rigs: { id: string; name: string }[];
+  systems: { id: string; name: string; titles: number }[];
+  shares: BoardShare[];
+}

@@ -1,0 +1,35 @@
+import { wilson } from "@/core/stats";
+import type { Ways } from "@/core/records";
+import { count, listed, share } from "./figures";
+
+/** How many of those run hold, with the interval of their share; what wasn't run is said. */
+export function boardShareWords(steady: number, judged: number, titles: number): string {
+  const { low, high } = wilson(steady, judged);
+  const left = titles > judged ? `, ${titles - judged} not run` : "";
+  return `${share(low)} to ${share(high)} hold (95 %)${left}`;
+}
+
+/** How sure a cell is. */
+export const sureWords = ({ runs, confirmed }: { runs: number; confirmed: boolean }): string =>
+  confirmed ? "confirmed" : count(runs, "run");
+
+const sourceNames: Record<string, string> = {
+  log: "logs",
+  tally: "readings by eye",
+  capture: "videos of the screen",
+  simulated: "the simulated bench",
+};
+
+/** How runs were made: how many, from what, when. */
+export function wayWords({ sources, paths, from, to }: Ways): string {
+  if (sources.length === 0 || !from || !to) return "no run yet";
+  const runs = sources.reduce((sum, each) => sum + each.runs, 0);
+  const of = sources.map(({ source, runs: n }) => `${sourceNames[source] ?? source}: ${n}`);
+  const day = (when: Date) => new Date(when).toISOString().slice(0, 10);
+  const path = paths.length > 0 ? `; captured by ${listed(paths.slice(0, 6))}` : "";
+  return `${count(runs, "run")} (${of.join(", ")}) from ${day(from)} to ${day(to)}${path}`;
+}
+
+/** What a board comes to, as its first sentence. */
+export const publishedWords = (steady: number, judged: number): string[] =>
+  judged === 0 ? [] : [`${steady} of ${count(judged, "light")} ${steady === 1 ? "is" : "are"} Steady.`];

@@ -1,0 +1,50 @@
+import { QueryTypes } from "sequelize";
+import type { Publication } from "@/core/publication";
+import type { OtherPublication, Ways } from "@/core/records";
+import { store } from "./models";
+
+/** Publications of others, the last brought in first. */
+export async function listOthers(): Promise<OtherPublication[]> {
+  return store().query<OtherPublication & object>(
+    `select id, from_whom as "from", added_at as "addedAt", publication from other_publications order by added_at desc, id limit 50`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
+export async function addOther(from: string, publication: Publication): Promise<string> {
+  const [made] = await store().query<{ id: string }>(
+    `insert into other_publications (from_whom, publication) values ($1, $2::jsonb) returning id`,
+    { bind: [from, JSON.stringify(publication)], type: QueryTypes.SELECT },
+  );
+  return made?.id ?? "";
+}
+
+export async function removeOther(id: string): Promise<boolean> {
+  const gone = await store().query(`delete from other_publications where id = $1 returning id`, {
+    bind: [id],
+    type: QueryTypes.SELECT,
+  });
+  return gone.length > 0;
+}
+
+async function waysOf(where: string, bind: string[]): Promise<Ways> {
+  const [sources, [rest]] = await Promise.all([
+    store().query<Ways["sources"][number]>(
+      `select u.source, count(*)::int as runs from runs u join jobs j on j.id = u.job_id where u.deleted_at is null and j.deleted_at is null and ${where} group by 1 order by 2 desc`,
+      { bind, type: QueryTypes.SELECT },
+    ),
+    store().query<Omit<Ways, "sources">>(
+      `select coalesce(array_agg(distinct u.conditions ->> 'capturePath') filter (where u.conditions ->> 'capturePath' <> ''), '{}') as paths, min(u.made_at) as "from", max(u.made_at) as "to"
+       from runs u join jobs j on j.id = u.job_id where u.deleted_at is null and j.deleted_at is null and ${where}`,
+      { bind, type: QueryTypes.SELECT },
+    ),
+  ]);
+  return { sources, paths: rest?.paths ?? [], from: rest?.from ?? null, to: rest?.to ?? null };
+}
+
+/** How the runs of a campaign were made. */
+export const waysOfCampaign = async (id: string) =>
+  waysOf(`j.id in (select job_id from campaign_jobs where campaign_id = $1)`, [id]);
+
+/** How the runs on a rig were made; on any where none is named. */
+export const waysOnRig = async (rigId: string) => waysOf(`($1 = '' or j.rig_id::text = $1)`, [rigId]);

@@ -1,0 +1,91 @@
+import { scratchDatabase } from "@/data/scratchDatabase";
+import { thisMachine as us } from "./actor";
+import { viewBoard } from "./board";
+import { listCampaigns, viewCampaign } from "./campaigns";
+import { seedDemo } from "./demo/seed";
+import { listCrashes, viewBuild, viewLog } from "./log";
+import { Problem } from "./problem";
+import { dropPublication, listOthers, publish, takePublication } from "./publish";
+
+jest.setTimeout(240_000);
+
+describe("above one job, on the demo", () => {
+  let end: () => Promise<void>;
+  beforeAll(async () => {
+    end = await scratchDatabase();
+    await seedDemo(new Date());
+  });
+  afterAll(async () => end());
+  const campaign = async (name: string) => (await listCampaigns()).rows.find((row) => row.name === name)!;
+
+  it("the engines' campaign has a winner, a tie, one that won't start, and a fault that outweighs speed", async () => {
+    const { answer, arms } = await viewCampaign((await campaign("Which engine for the Twofold")).id);
+    expect(answer.outcomes.winner).toBeGreaterThanOrEqual(2);
+    expect(answer.outcomes.tie).toBeGreaterThanOrEqual(1);
+    expect(answer.titles.flatMap(({ cells }) => cells.map(({ state }) => state))).toContain("dark");
+    const held = answer.titles.find(({ fasterButFaulted }) => fasterButFaulted.length > 0)!;
+    expect(held.fasterButFaulted.map((arm) => arms[arm]!.name)).toEqual(["Plait Swift"]);
+    expect(held.best).not.toContain(held.fasterButFaulted[0]);
+  });
+  it("from version to version: better, fixed and newly broken, and its page says the same", async () => {
+    const { answer, arms } = await viewCampaign((await campaign("Harrow 2.5 against 2.4")).id);
+    expect(answer.changes).toMatchObject({ better: 1, fixed: 1, "newly broken": 1 });
+    const build = await viewBuild(arms[1]!.buildId!);
+    expect(build.before!.version).toBe("2.4");
+    expect(build.titles.find(({ title }) => title === "Slate Harbour")).toMatchObject({
+      change: "newly broken",
+      fresh: ["picture: The crane's hook isn't drawn."],
+    });
+  });
+  it("the log finds a fault by the beginnings of its words, by a misspelling, by filters, and says whether it still happens", async () => {
+    const found = async (query: object) => (await viewLog(query)).rows.map(({ note, kind }) => note || kind);
+    expect(await found({ search: "maps upsi" })).toEqual([
+      "Maps are drawn upside down: the way can't be read.",
+    ]);
+    expect(await found({ search: "upsidee" })).toEqual(["Maps are drawn upside down: the way can't be read."]);
+    expect(await found({ search: "slate" })).toEqual(["The crane's hook isn't drawn."]);
+    expect(await found({ search: "'; drop table faults; --" })).toEqual([]);
+    expect(await found({ search: "& | ! :* ()" })).toEqual([]);
+    expect(await found({ kind: "crash" })).toEqual(["crash"]);
+    const { rows } = await viewLog({ kind: "control" });
+    // The engine that lost was run four times, the fault noted at its first run.
+    expect(rows).toMatchObject([{ title: "Glasshouse Duel", runsSince: 3, engine: "Plait Weave" }]);
+    expect(await found({ still: "gone" })).toContain(rows[0]!.note);
+    expect(await found({ still: "still" })).not.toContain(rows[0]!.note);
+  });
+  it("crashes an hour have their exact interval: one count holds 0.0253 to 5.5716 (Garwood 1936, table)", async () => {
+    const { rows } = await listCrashes({});
+    const [row] = rows;
+    expect(row).toMatchObject({ title: "Ninth Parallel", crashes: 1 });
+    expect(row!.low * row!.hours).toBeCloseTo(0.0253, 4);
+    expect(row!.high * row!.hours).toBeCloseTo(5.5716, 3);
+  });
+  it("the board counts every title once on a rig, and agrees with its own cells", async () => {
+    const { rows, shares, systems, total } = await viewBoard({});
+    expect(total).toBe(22);
+    const counted = shares.reduce(
+      (sum, { grades }) => sum + Object.values(grades).reduce((a, b) => a + b, 0),
+      0,
+    );
+    expect(counted).toBe(rows.flatMap(({ cells }) => cells).filter(({ grade }) => grade !== null).length);
+    expect(systems.reduce((sum, { titles }) => sum + titles, 0)).toBe(22);
+    const [duel] = (await viewBoard({ search: "basalt" })).rows;
+    expect(duel!.cells).toMatchObject([{ grade: "steady", scale: 3, powerMode: "Brisk", confirmed: true }]);
+  });
+  it("what is published leaves out what is chosen, is brought in by its schema, and counts in no figure", async () => {
+    const { id } = await campaign("Which engine for the Twofold");
+    const shared = await publish({ of: "campaign", id, names: "no" });
+    expect(JSON.stringify(shared)).not.toContain("Pipit");
+    expect(JSON.stringify(shared)).toContain("Device A");
+    const before = JSON.stringify(await viewBoard({}));
+    const other = await takePublication(us, { from: "the harbour", publication: shared });
+    expect((await listOthers()).rows).toMatchObject([{ id: other, from: "the harbour", publication: shared }]);
+    expect(JSON.stringify(await viewBoard({}))).toBe(before);
+    await expect(takePublication(us, { publication: { ...shared, format: "x" } })).rejects.toThrow();
+    await dropPublication(us, other);
+    expect((await listOthers()).rows).toEqual([]);
+    const board = await publish({ of: "board", notes: "no" });
+    expect(board.tables.map(({ name }) => name)).toEqual(["Titles"]);
+    await expect(publish({ of: "device" })).rejects.toThrow(Problem);
+  });
+});

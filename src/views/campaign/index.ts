@@ -1,0 +1,3 @@
+export { CampaignScreen } from "./CampaignScreen";
+export { CampaignsScreen } from "./CampaignsScreen";
+export { PlanCampaignScreen } from "./PlanCampaignScreen";

@@ -1,0 +1,22 @@
+"use client";
+import { useEffect } from "react";
+import { call } from "@/contract";
+import type { CampaignView } from "@/core/records";
+
+/** Has what isn't compared yet compared, one title after the other. */
+export function useComparing({ campaign, pending, titles }: CampaignView, refresh: () => void): void {
+  const [next] = pending;
+  const key = next && `${next.titleId} ${next.rigId} ${pending.length}`;
+  const title = next ? titles.findIndex(({ titleId }) => titleId === next.titleId) : -1;
+  const rigId = next?.rigId;
+  useEffect(() => {
+    if (!key || title < 0) return;
+    let current = true;
+    void call("reckonCampaign", { id: campaign.id, body: { title, rigId } }).then((sent) => {
+      if (current && sent.ok) refresh();
+    });
+    return () => {
+      current = false;
+    };
+  }, [campaign.id, key, title, rigId, refresh]);
+}

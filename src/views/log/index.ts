@@ -1,0 +1,2 @@
+export { BuildScreen } from "./BuildScreen";
+export { LogScreen } from "./LogScreen";

@@ -1,0 +1,134 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { toast } from "sonner";
+import { call } from "@/contract";
+import { publicationSchema } from "@/core/publication";
+import type { OtherPublication } from "@/core/records";
+import { Button, FileInput, Input, Panel, TableFrame, When } from "@/ui";
+
+/** What others published, brought in from their JSON: beside one's own, never counted with it. */
+export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
+  const router = useRouter();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [from, setFrom] = useState("");
+  const [shown, setShown] = useState<string | null>(null);
+  const take = async (file: File) => {
+    let read: unknown;
+    try {
+      read = JSON.parse(await file.text());
+    } catch {
+      toast.error("This file is no JSON.", {
+        description: "A publication is saved as JSON by whoever made it.",
+      });
+      return;
+    }
+    const parsed = publicationSchema.safeParse(read);
+    if (!parsed.success) {
+      const [issue] = parsed.error.issues;
+      toast.error("This file is no publication.", {
+        description: issue && `${issue.path.join(".") || "the file"}: ${issue.message}`,
+      });
+      return;
+    }
+    const sent = await call("takePublication", { body: { from, publication: parsed.data } });
+    if (sent.ok) {
+      setFrom("");
+      router.refresh();
+    } else toast.error(sent.refusal.title, { description: sent.refusal.fix });
+  };
+  const drop = async (id: string) => {
+    const sent = await call("dropPublication", { id });
+    if (sent.ok) router.refresh();
+    else toast.error(sent.refusal.title, { description: sent.refusal.fix });
+  };
+  return (
+    <Panel title="From others" className="mt-4">
+      <p className="mb-3 text-[13px] text-soft">
+        What somebody else measured, from the JSON that they saved. It stands here by itself: none of your
+        figures counts it.
+      </p>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <Input
+          aria-label="Who it is from"
+          placeholder="who it is from"
+          className="max-w-56"
+          maxLength={120}
+          value={from}
+          onChange={(event) => setFrom(event.target.value)}
+        />
+        <Button onClick={() => chooser.current?.click()}>Bring in a publication</Button>
+        <FileInput
+          ref={chooser}
+          label="Publication to bring in"
+          accept=".json,application/json"
+          onFile={(file) => void take(file)}
+        />
+      </div>
+      <ul className="grid gap-2">
+        {rows.map(({ id, from: whom, addedAt, publication }) => (
+          <li key={id} className="rounded-md border border-line p-3">
+            <div className="flex flex-wrap items-center gap-3">
+              <span className="min-w-0 flex-1 [overflow-wrap:anywhere]" dir="auto">
+                {publication.name}
+                <span className="block text-[12px] text-soft">
+                  {whom ? `from ${whom}, ` : ""}made {publication.madeAt.slice(0, 10)}, brought in{" "}
+                  <When at={addedAt} />
+                </span>
+              </span>
+              <Button onClick={() => setShown(shown === id ? null : id)}>
+                {shown === id ? "Fold" : "Show"}
+              </Button>
+              <Button look="quiet" onClick={() => void drop(id)}>
+                Take away
+              </Button>
+            </div>
+            {shown === id && (
+              <div className="mt-3 grid gap-3 text-[13px]">
+                {publication.said.map((sentence) => (
+                  <p key={sentence} dir="auto" className="[overflow-wrap:anywhere]">
+                    {sentence}
+                  </p>
+                ))}
+                {publication.tables.map((table) => (
+                  <TableFrame key={table.name} name={`${publication.name}, ${table.name}`}>
+                    <table aria-label={table.name} className="w-full text-left">
+                      <thead className="text-[12px] text-soft">
+                        <tr>
+                          {table.columns.map((column, at) => (
+                            <th key={at} className="px-2 py-1 font-normal" dir="auto">
+                              {column}
+                            </th>
+                          ))}
+                        </tr>
+                      </thead>
+                      <tbody className="divide-y divide-line">
+                        {table.rows.slice(0, 200).map((row, at) => (
+                          <tr key={at}>
+                            {row.map((cell, column) => (
+                              <td key={column} className="px-2 py-1 [overflow-wrap:anywhere]" dir="auto">
+                                {cell}
+                              </td>
+                            ))}
+                          </tr>
+                        ))}
+                      </tbody>
+                    </table>
+                  </TableFrame>
+                ))}
+                <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[12px]">
+                  {publication.conditions.map(({ name, value }, at) => (
+                    <div key={at} className="contents">
+                      <dt className="text-soft">{name}</dt>
+                      <dd className="[overflow-wrap:anywhere]">{value}</dd>
+                    </div>
+                  ))}
+                </dl>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  );
+}

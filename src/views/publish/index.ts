@@ -1,0 +1,3 @@
+export { HandedOn, type HandedForm } from "./HandedOn";
+export { OthersPanel } from "./OthersPanel";
+export { PublishScreen } from "./PublishScreen";
