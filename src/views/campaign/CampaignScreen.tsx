@@ -32,6 +32,8 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
   const taker = useTaker();
   const schedule = useSchedule(view);
   useComparing(view, refresh);
+  // A page come back to is as it was left: what was done meanwhile is asked for.
+  useEffect(refresh, [refresh]);
   const [cell, setCell] = useState<CellPlace | null>(null);
   const [answering, setAnswering] = useState<CellPlace | null>(null);
   const [planning, setPlanning] = useState(false);
