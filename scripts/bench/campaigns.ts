@@ -44,7 +44,9 @@ for (const [name, more] of cases) {
     [
       name.padEnd(42),
       `any false winner ${((100 * falseOnes) / campaigns).toFixed(1)} %`,
-      differ > 0 ? `true winners found ${((100 * found) / differ).toFixed(0)} %, called no different ${((100 * missed) / differ).toFixed(0)} %` : "",
+      differ > 0
+        ? `true winners found ${((100 * found) / differ).toFixed(0)} %, called no different ${((100 * missed) / differ).toFixed(0)} %`
+        : "",
       `runs ${(runs / planned).toFixed(2)} of those planned`,
     ]
       .filter(Boolean)

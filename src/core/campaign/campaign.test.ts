@@ -26,7 +26,7 @@ const ran = (averageFps: number, times: number, more: Partial<CellFacts["runs"][
       id: `${averageFps} ${k}`,
       jobId: "job",
       number: k + 1,
-      grade: "dims" as Grade,
+      grade: "dims",
       averageFps,
       crashed: false,
       faults: [],

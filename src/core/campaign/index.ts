@@ -1,6 +1,5 @@
 export {
   campaignArmSchema,
-  campaignCostsSchema,
   newCampaignSchema,
   questions,
   slotAnswers,
@@ -25,13 +24,12 @@ export {
   type TitleOutcome,
   type VersionChange,
 } from "./answer";
-export { benjaminiHochberg, lookShare, standingPairs, type StandingPair } from "./correct";
+export { benjaminiHochberg, lookShare, type StandingPair } from "./correct";
 export { roundStates, type Slot, type SlotState } from "./slots";
 export { isWholeOrder, mayTakeMore, orderOf, slotsOf, type PlannedSlot } from "./order";
 export {
   dayAfter,
   scheduleOf,
-  timetablePlanOf,
   type Evening,
   type RigMinutes,
   type Schedule,

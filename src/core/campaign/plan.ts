@@ -29,7 +29,7 @@ export const campaignArmSchema = z.object({
 });
 export type CampaignArm = z.output<typeof campaignArmSchema>;
 
-export const campaignCostsSchema = z.object({
+const campaignCostsSchema = z.object({
   title: minutes.default(1).describe("To go to another title."),
   rig: minutes.default(4).describe("To put another device on the bench."),
   setUp: minutes.default(6).describe("To start the device in another set-up."),

@@ -117,12 +117,6 @@ export function batteryWh(milliampHours: number, volts: number): number {
   return (milliampHours * volts) / 1000;
 }
 
-/** The driver of a set-up by its name; the rig's usual one where it names none. */
-export const driverIn = (
-  { driver, setUps }: Pick<RigSpec, "driver" | "setUps">,
-  name: string | null | undefined,
-) => setUps?.find((each) => each.name === name)?.driver ?? driver;
-
 /** The display that goes by a name, else the rig's first. */
 export const displayIn = ({ displays }: Pick<RigSpec, "displays">, name: string | null | undefined) =>
   displays.find((display) => display.name === name) ?? first(displays);
