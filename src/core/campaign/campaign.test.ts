@@ -1,5 +1,4 @@
 import type { Decision } from "@/core/compare";
-import type { Grade } from "@/core/verdict";
 import {
   answerCampaign,
   benjaminiHochberg,
