@@ -184,6 +184,34 @@ test.describe("other sites and odd hosts", () => {
     ).toBe(200);
   });
 
+  test("every answer says what it is and may be shown by no other site; a body that isn't called JSON is refused", async ({
+    request,
+  }) => {
+    for (const path of ["bench", "jobs", "nowhere"]) {
+      const headers = (await request.get(`/api/v1/${path}`)).headers();
+      expect(headers["x-content-type-options"]).toBe("nosniff");
+      expect(headers["cross-origin-resource-policy"]).toBe("same-origin");
+      expect(headers["content-security-policy"]).toBe("default-src 'none'; frame-ancestors 'none'");
+      expect(headers["x-request-id"]).toMatch(/^[0-9a-f-]{36}$/);
+    }
+    const form = await request.post("/api/v1/jobs", {
+      headers: { "content-type": "text/plain" },
+      data: '{"titleId": 1}',
+    });
+    expect(form.status()).toBe(415);
+  });
+
+  test("health says versions and migrations; metrics count what was asked, in the open text format", async ({
+    request,
+  }) => {
+    const health = await (await request.get("/api/v1/health")).json();
+    expect(health).toMatchObject({ application: "velvet-lamp", live: true, ready: true });
+    expect(health.migrations.done).toBe(health.migrations.known);
+    const metrics = await request.get("/api/v1/metrics");
+    expect(metrics.headers()["content-type"]).toContain("text/plain");
+    expect(await metrics.text()).toMatch(/^lamp_requests_total\{door="viewHealth",status="200"\} [1-9]\d*$/m);
+  });
+
   test("answers are not kept by caches, and name no server software", async ({ request }) => {
     const headers = (await request.get("/api/v1/bench")).headers();
     expect(headers["cache-control"]).toBe("no-store");

@@ -202,3 +202,20 @@ test("abilities: put down by whom, and an engine that lacks one is marked before
   await expect(page.getByRole("button", { name: "Plait Weave: save states, not able" })).toBeVisible();
   await expect(page.getByRole("row", { name: /Plait Weave/ })).toContainText("the desk");
 });
+
+test("where to begin is foreseen for a title that wasn't run there, said to be a prediction and how often such hold", async ({
+  page,
+}) => {
+  await open(page, "/jobs/new");
+  await choose(page, "Rig", "Tansy");
+  await choose(page, "Title", "Marsh Rally 3");
+  await choose(page, "Engine and build", "Sallow 7.2");
+  const said = page.getByRole("status");
+  await expect(said).toContainText(/Begin at ×\d in \w+: .* in 10 that it holds\./, { timeout: 30_000 });
+  await expect(said).toContainText(
+    /A prediction from other titles and rigs, nothing measured here; of \d+ rates left out/,
+  );
+  await open(page, "/board?search=marsh");
+  await expect(page.getByText(/^Dotted cells with figures are predictions/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("table", { name: "Titles by rigs" })).toContainText(/×\d: .* in 10/);
+});

@@ -44,11 +44,6 @@ try {
     return `/profiles?${place}&title=${titles.find(({ name }) => name === title).id}`;
   };
 
-  const choose = async (name, option) => {
-    await page.getByRole("main").getByRole("combobox", { name, exact: true }).click();
-    await page.getByRole("option", { name: option, exact: true }).click();
-  };
-
   /** Puts a job's rig on the bench where another lies there. */
   const onTheBench = async () => {
     const putOn = page.getByRole("button", { name: /on the bench$/ });
@@ -69,7 +64,6 @@ try {
       async () => page.keyboard.press("o"),
       "daylight",
     ],
-    ["job-try-next", job("Quiet Machines")],
     ["trial-engines", await trial("Glasshouse Duel", 1)],
     ["sweep-resolution", await trial("Basalt Choir", 1)],
     ["sweep-power-daylight", await trial("Ninth Parallel", 1, "Tansy"), undefined, "daylight"],
@@ -154,27 +148,20 @@ try {
       "daylight",
     ],
     [
-      "house-rules",
-      "/kit/rules",
+      "campaign",
+      "/campaigns",
       async () => {
-        await page.getByRole("link", { name: "Lending desk" }).click();
-        await page.getByLabel(/^Steady: speed at least/).fill("99.9");
-        await page.getByRole("button", { name: "See what would change" }).click();
-        await page
-          .getByText(/would change/)
-          .last()
-          .scrollIntoViewIfNeeded();
+        await page.getByRole("link", { name: "Which engine for the Twofold" }).click();
+        await page.getByRole("table", { name: "Titles by arms" }).waitFor();
       },
     ],
     [
-      "planner",
-      "/kit/planner",
-      async () => {
-        await choose("System", "Satchel");
-        await choose("Display", "Tansy, own screen");
-        await choose("Beside", "Dovecote, television");
-      },
+      "board-daylight",
+      "/board",
+      async () => page.getByText(/^Dotted cells with figures/).waitFor({ timeout: 60_000 }),
+      "daylight",
     ],
+    ["log", "/log"],
     [
       "look-daylight",
       "/look",

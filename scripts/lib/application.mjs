@@ -67,7 +67,12 @@ export async function startServer({ port, url, dev = false, quiet = false }) {
     {
       cwd: root,
       stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
-      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: "1" },
+      env: {
+        LAMP_LOG: quiet ? "error" : "warn",
+        ...process.env,
+        DATABASE_URL: url,
+        NEXT_TELEMETRY_DISABLED: "1",
+      },
     },
   );
   if (dev && !quiet) child.stdout.pipe(process.stdout);

@@ -1,7 +1,16 @@
 import type { ReactNode } from "react";
 import { createElement } from "react";
 import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
-import { Problem, answeredOnce, asProblem, thisMachine, useCases, watchChanges } from "@/server";
+import {
+  Problem,
+  answeredOnce,
+  asProblem,
+  countRequest,
+  journal,
+  thisMachine,
+  useCases,
+  watchChanges,
+} from "@/server";
 import { ProblemPanel } from "@/ui";
 
 /** What a route with an id in its address is handed. */
@@ -38,7 +47,7 @@ function refused(error: unknown): Response {
   try {
     problem = asProblem(error);
   } catch (unknown) {
-    console.error(unknown);
+    journal().error({ err: unknown }, "unexpected");
     problem = new Problem(
       500,
       "Something went wrong here.",
@@ -80,6 +89,13 @@ function sawIn(request: Request, { edits }: Door): number | null {
   return Number(found[1]);
 }
 
+/** A body is JSON where it says so; what a form of another site can send isn't. */
+function checkType(request: Request): void {
+  const type = request.headers.get("content-type") ?? "";
+  if (!/^application\/([\w.-]+\+)?json\b/i.test(type))
+    throw new Problem(415, "The request's body doesn't say that it is JSON.", "Send it as application/json.");
+}
+
 function jsonIn(bytes: Uint8Array): unknown {
   if (bytes.length === 0) return undefined;
   try {
@@ -89,8 +105,36 @@ function jsonIn(bytes: Uint8Array): unknown {
   }
 }
 
-/** Answers any request under /api/v1 by the contract. */
+/** From here on an answer is called slow, ms. */
+const slowMs = 1000;
+
+/** Said with every answer: it is what it says it is, and no page of somebody else's. */
+const guards = {
+  "x-content-type-options": "nosniff",
+  "x-frame-options": "DENY",
+  "referrer-policy": "same-origin",
+  "cross-origin-resource-policy": "same-origin",
+  "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
+};
+
+/** Answers any request under /api/v1 by the contract; refusals and slow answers leave a line with their kind, not their content. */
 export async function answerDoor(request: Request, segments: string[]): Promise<Response> {
+  const began = performance.now();
+  const requestId = crypto.randomUUID();
+  const door = doorAt(request.method, segments)?.door.id ?? "none";
+  const response = await answered(request, segments);
+  const ms = performance.now() - began;
+  for (const [name, value] of Object.entries({ ...guards, "x-request-id": requestId }))
+    response.headers.set(name, value);
+  countRequest(door, response.status, ms / 1000);
+  const told = { requestId, door, method: request.method, status: response.status, ms: Math.round(ms) };
+  if (response.status >= 500) journal().error(told, "failed");
+  else if (response.status >= 400 && response.status !== 404) journal().warn(told, "refused");
+  else if (ms > slowMs) journal().warn(told, "slow");
+  return response;
+}
+
+async function answered(request: Request, segments: string[]): Promise<Response> {
   try {
     const host = checkHost(request);
     if (request.method !== "GET") checkOrigin(request, host);
@@ -101,6 +145,7 @@ export async function answerDoor(request: Request, segments: string[]): Promise<
     if (door.gives === "events") return events(request);
     const saw = sawIn(request, door);
     const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes);
+    if (door.takes === "json" && bytes.length > 0) checkType(request);
     const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
     const query = Object.fromEntries(new URL(request.url).searchParams);
     const asked = { actor: thisMachine, id, query, body, saw };
@@ -118,7 +163,7 @@ function given(door: Door, answer: unknown): Response {
       headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600" },
     });
   if (door.gives === "file") return file(door, answer as Record<string, unknown>);
-  if (door.gives === "csv" || door.gives === "calendar") {
+  if (door.gives === "csv" || door.gives === "calendar" || door.gives === "plain") {
     const { name, text } = answer as { name: string; text: string };
     return new Response(text, {
       headers: {

@@ -11,6 +11,7 @@ import type {
   TitlesToPlan,
   CrashRow,
   LogView,
+  ObservationRow,
   OtherPublication,
 } from "@/core/records";
 import { publicationKinds, publicationSchema, type PageFonts, type Publication } from "@/core/publication";
@@ -477,6 +478,27 @@ export const doorsAbove = {
     summary: "Take away what was brought in.",
     output: answers.nothingSchema,
     refusals: [404],
+  }),
+  listObservations: door({
+    method: "GET",
+    path: "/predictions/observations",
+    group: "Board",
+    summary: "What predictions are made from: rates by title, engine, rig, mode and scale.",
+    output: of<{ rows: ObservationRow[] }>(
+      open({
+        rows: z.array(
+          open({
+            titleId: z.uuid(),
+            engineId: z.uuid(),
+            rigId: z.uuid(),
+            scale: z.number(),
+            pixels: z.number().describe("Of the picture at ×1, millions."),
+            fps: z.number(),
+            held: z.boolean().describe("A cap or the display held it."),
+          }),
+        ),
+      }),
+    ),
   }),
   viewLog: door({
     method: "GET",

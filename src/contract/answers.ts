@@ -356,8 +356,24 @@ export const openedSchema = of<{ id: string; number: number }>(open({ id, number
 export const appendedSchema = of<{ kept: boolean }>(
   open({ kept: z.boolean().describe("False where the piece was there already.") }),
 );
-export const healthSchema = of<{ application: "velvet-lamp"; database: boolean; process: number }>(
-  open({ application: z.literal("velvet-lamp"), database: z.boolean(), process: z.number().int() }),
+export const healthSchema = of<{
+  application: "velvet-lamp";
+  version: string;
+  live: true;
+  ready: boolean;
+  database: boolean;
+  migrations: { done: number; known: number };
+  process: number;
+}>(
+  open({
+    application: z.literal("velvet-lamp"),
+    version: z.string(),
+    live: z.literal(true).describe("This process answers."),
+    ready: z.boolean().describe("The database answers, and is of this version."),
+    database: z.boolean(),
+    migrations: open({ done: z.number().int(), known: z.number().int() }),
+    process: z.number().int(),
+  }),
 );
 export const workSchema = of<{ outdatedRuns: number }>(
   open({ outdatedRuns: z.number().int().describe("Runs whose figures are being made anew.") }),

@@ -958,6 +958,14 @@ const doorsByName = {
     summary: "Whether the application and its database answer.",
     output: answers.healthSchema,
   }),
+  metrics: door({
+    method: "GET",
+    path: "/metrics",
+    group: "Application",
+    summary: "Counts and times of this process in the open text format (OpenMetrics).",
+    output: answers.textSchema,
+    gives: "plain",
+  }),
   openapi: door({
     method: "GET",
     path: "/openapi.json",

@@ -11,6 +11,7 @@ const refusalWords: Record<number, string> = {
   404: "There is no such thing.",
   409: "It can't be done as things stand, or it was changed meanwhile.",
   413: "The body is too large.",
+  415: "The body doesn't say that it is JSON.",
   421: "The address isn't the application's own.",
   422: "A field can't be.",
   428: "An edit has to say which version it saw.",
@@ -34,12 +35,13 @@ function contentOf(door: Door): Json {
     bytes: "application/octet-stream",
     csv: "text/csv",
     calendar: "text/calendar",
+    plain: "text/plain",
     events: "text/event-stream",
   };
   const schema =
     door.gives === "bytes"
       ? { type: "string", format: "binary" }
-      : door.gives === "events" || door.gives === "csv" || door.gives === "calendar"
+      : ["events", "csv", "calendar", "plain"].includes(door.gives)
         ? { type: "string" }
         : ref(componentOf(door, "Answer"));
   return { [types[door.gives]]: { schema } };
@@ -47,7 +49,7 @@ function contentOf(door: Door): Json {
 
 function refusalsOf({ refusals, method, body, takes, edits }: Door): number[] {
   const writes = method === "GET" ? [] : [403];
-  const reads = body || takes === "bytes" ? [400, 413] : [];
+  const reads = body || takes === "bytes" ? [400, 413, 415] : [];
   return [
     ...new Set([...refusals, ...writes, ...reads, ...(edits === "required" ? [428] : []), 421, 500, 503]),
   ];

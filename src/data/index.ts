@@ -22,6 +22,7 @@ export * from "./campaigns";
 export * from "./faults";
 export * from "./log";
 export * from "./others";
+export { listObservations } from "./predictions";
 export * from "./board";
 export * from "./bench";
 export * from "./seeds";

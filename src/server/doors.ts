@@ -3,7 +3,7 @@ import { openApi, type DoorName } from "@/contract";
 import { profileJsonSchema } from "@/core/profile";
 import { publicationJsonSchema } from "@/core/publication";
 import { recipeJsonSchema } from "@/core/recipe";
-import { find, outdatedCount } from "@/data";
+import { find, listObservations, outdatedCount } from "@/data";
 import type { Actor } from "./actor";
 import { listAbilities, putAbility } from "./abilities";
 import { addJob } from "./addJob";
@@ -23,6 +23,7 @@ import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { viewRigs, viewTitles } from "./listKit";
 import { judgeAnew } from "./judgeAnew";
 import { listCrashes, viewBuild, viewLog } from "./log";
+import { readMetrics } from "./metrics";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
 import {
@@ -140,6 +141,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   listOthers: async () => listOthers(),
   takePublication: async ({ actor, body }) => made(takePublication(actor, body)),
   dropPublication: async ({ actor, id }) => dropPublication(actor, id),
+  listObservations: async () => ({ rows: await listObservations() }),
   viewLog: async ({ query }) => viewLog(query),
   listCrashes: async ({ query }) => listCrashes(query),
   viewBuild: async ({ id }) => viewBuild(id),
@@ -175,5 +177,6 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
 
   viewWork: async () => ({ outdatedRuns: await outdatedCount() }),
   viewHealth: async () => viewHealth(),
+  metrics: async () => readMetrics(),
   openapi: async () => openApi(),
 };

@@ -1,5 +1,7 @@
 export { thisMachine, type Actor } from "./actor";
 export { Problem, asProblem } from "./problem";
+export { countRequest } from "./metrics";
+export { journal } from "./journal";
 export { useCases, type Asked } from "./doors";
 export { startWork } from "./work";
 export { lastChange, watchChanges } from "./watchChanges";

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import { appendSchema, finishSchema, openRunSchema, traceRole } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { newRunSchema, type NewRun } from "@/core/kit";
-import { unpackTrace, type Mark, type Trace } from "@/core/trace";
+import { leastFrameMs, mostFrameMs, unpackTrace, type Mark, type Trace } from "@/core/trace";
 import type { RunState } from "@/core/records";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
@@ -133,7 +133,9 @@ function refuseValues({ role, values }: z.infer<typeof appendSchema>, form: Trac
   if (pairs && values.length % 2 !== 0) refuse("Pairs of values are wanted: their number is odd.");
   const isTime = (index: number) => role === traceRole && (form === "frames" || index % 2 === 0);
   const bad = values.findIndex(
-    (value, index) => !Number.isFinite(Math.fround(value)) || (isTime(index) && !(Math.fround(value) > 0)),
+    (value, index) =>
+      !Number.isFinite(Math.fround(value)) ||
+      (isTime(index) && !(value >= leastFrameMs && value <= mostFrameMs)),
   );
   if (bad >= 0) refuse(`Value ${bad + 1} can't be: ${values[bad]}.`);
 }

@@ -2,6 +2,7 @@ import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import type { RunComparer } from "./compare.worker";
 import type { CaptureReader } from "./capture.worker";
 import type { ConfigReader } from "./config.worker";
+import type { Foreseer } from "./predict.worker";
 import type { Planner } from "./timetable.worker";
 import type { LogImport } from "./logImport.worker";
 import type { TraceReader } from "./trace.worker";
@@ -10,6 +11,7 @@ export type { ComparedUnder } from "./compare.worker";
 export type { CaptureOutcome, OpenedCapture } from "./capture.worker";
 export type { ConfigOutcome, PatchedConfig, ReadConfig } from "./config.worker";
 export type { Judged, KeepOutcome, LogPreview, ReadOutcome } from "./logImport.worker";
+export type { Foreseen } from "./predict.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };
 
@@ -42,3 +44,5 @@ export const startCaptureReader = () =>
   working<CaptureReader>(new Worker(new URL("./capture.worker.ts", import.meta.url), { type: "module" }));
 export const startPlanner = () =>
   working<Planner>(new Worker(new URL("./timetable.worker.ts", import.meta.url), { type: "module" }));
+export const startForeseer = () =>
+  working<Foreseer>(new Worker(new URL("./predict.worker.ts", import.meta.url), { type: "module" }));

@@ -6,8 +6,12 @@ const name = z.string().trim().min(1, "Give it a name.").max(120);
 export const settingValueSchema = z.union([z.string().max(200), z.number(), z.boolean()]);
 export type SettingValue = z.infer<typeof settingValueSchema>;
 
+/** Settings in force at once, at most; a catalogue holds 500. */
+const mostSettings = 2000;
 /** Settings in force: setting key → value, whole. */
-export const settingsSchema = z.record(z.string().min(1).max(120), settingValueSchema);
+export const settingsSchema = z
+  .record(z.string().min(1).max(120), settingValueSchema)
+  .refine((settings) => Object.keys(settings).length <= mostSettings, `At most ${mostSettings} settings.`);
 export type Settings = z.infer<typeof settingsSchema>;
 
 export const reliefs = ["processor", "graphics", "memory", "shaders", "sync", "sound"] as const;

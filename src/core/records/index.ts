@@ -9,3 +9,4 @@ export * from "./campaigns";
 export * from "./log";
 export * from "./board";
 export * from "./others";
+export * from "./predictions";

@@ -1,7 +1,16 @@
 export * from "./types";
 export { readLog } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
-export { interleave, packTrace, separate, traceFrom, unpackTrace, valuesOf } from "./pack";
+export {
+  interleave,
+  leastFrameMs,
+  mostFrameMs,
+  packTrace,
+  separate,
+  traceFrom,
+  unpackTrace,
+  valuesOf,
+} from "./pack";
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";
 export { channelColumns, frameColumns, type PixelColumns } from "./pixels";
 export { unitsFor } from "./units";

@@ -79,6 +79,14 @@ export function packTrace<Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffe
   return bytes;
 }
 
+/** Bounds of what a frame, and a run, can be; ours: from a microsecond to an hour, and a week in all. */
+export const leastFrameMs = 1e-3,
+  mostFrameMs = 3.6e6,
+  mostRunMs = 7 * 24 * 3.6e6;
+const mostHeaderBytes = 4 * 1024 * 1024,
+  mostMarks = 10_000,
+  mostChannels = 64;
+
 /**
  * Unpacks and checks; values come from outside, so every one is looked at.
  * @throws Error with a message for a person when the bytes are no pack or a value can't be
@@ -90,6 +98,7 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
   const jsonLength = view.getUint32(0, true);
   const start = Math.ceil((4 + jsonLength) / 4) * 4;
   if (start > bytes.length) throw bad("its header is cut off");
+  if (jsonLength > mostHeaderBytes) throw bad("its header is larger than 4 MB");
   let header: PackHeader<unknown>;
   try {
     header = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes.subarray(4, 4 + jsonLength)));
@@ -104,6 +113,9 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
     !Array.isArray(header.marks)
   )
     throw bad("its header lacks a field");
+  if (header.marks.length > mostMarks) throw bad(`it has more than ${mostMarks} marks`);
+  if (header.channels.length > mostChannels) throw bad(`it has more than ${mostChannels} channels`);
+  if (header.channels.some(({ length }) => length % 2 !== 0)) throw bad("a channel holds half a pair");
   const lengths = [header.length, ...header.channels.map(({ length }) => length)];
   if (!lengths.every(whole) || bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0))
     throw bad("it is cut off");
@@ -116,11 +128,17 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
   };
   const values = take(header.length);
   if (values.length === 0) throw bad("it holds no frames");
+  let lasts = 0;
   values.forEach((value, index) => {
     const zeroAllowed = header.form === "interval" && index % 2 === 1;
     if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed))
       throw bad(`value ${index + 1} is ${value}`);
+    const isTime = header.form === "frames" || index % 2 === 0;
+    if (isTime && (value < leastFrameMs || value > mostFrameMs))
+      throw bad(`value ${index + 1} is ${value} ms; one lasts from a microsecond to an hour`);
+    if (isTime) lasts += value;
   });
+  if (lasts > mostRunMs) throw bad("it lasts longer than a week");
   const channels = header.channels.map(({ role, length }) => {
     if (!Object.hasOwn(channelUnits, role)) throw bad(`there is no channel “${String(role)}”`);
     const [times, readings] = separate(take(length));

@@ -1,4 +1,5 @@
 import { wilson } from "@/core/stats";
+import type { Calibration, Suggestion } from "@/core/predict";
 import type { Ways } from "@/core/records";
 import { count, listed, share } from "./figures";
 
@@ -33,3 +34,26 @@ export function wayWords({ sources, paths, from, to }: Ways): string {
 /** What a board comes to, as its first sentence. */
 export const publishedWords = (steady: number, judged: number): string[] =>
   judged === 0 ? [] : [`${steady} of ${count(judged, "light")} ${steady === 1 ? "is" : "are"} Steady.`];
+
+/** A chance as people say it. @example tenths(0.72) // → "7 in 10" */
+const tenths = (chance: number) =>
+  chance >= 0.95 ? "over 9 in 10" : chance < 0.05 ? "under 1 in 10" : `${Math.round(10 * chance)} in 10`;
+
+const modeOf = ({ powerMode, clocks }: Suggestion) => [powerMode, clocks].filter(Boolean).join(", ");
+
+/** Where to begin, said to be a prediction, with how often such were right. */
+export function beginWords(suggestion: Suggestion, { held, of }: Calibration): [begin: string, trust: string] {
+  const mode = modeOf(suggestion);
+  return [
+    `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: ${tenths(suggestion.chance)} that it holds.`,
+    `A prediction from other titles and rigs, nothing measured here; of ${count(of, "rate")} left out to try it, ${held} lay in their 90 % intervals.`,
+  ];
+}
+
+/** A cell that wasn't run, as it is foreseen. */
+export const foreseenWords = (suggestion: Suggestion): string =>
+  `×${suggestion.scale}: ${tenths(suggestion.chance)}`;
+
+/** How far dotted cells can be trusted. */
+export const calibrationWords = ({ held, of }: Calibration): string =>
+  `Dotted cells with figures are predictions for titles run elsewhere: that this scale holds. Of ${count(of, "rate")} left out to try them, ${held} lay in their 90 % intervals.`;

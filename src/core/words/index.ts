@@ -23,4 +23,12 @@ export type { LightChange } from "./comparing";
 export { cautionWords, comesToWords, crashWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";
-export { boardShareWords, publishedWords, sureWords, wayWords } from "./board";
+export {
+  beginWords,
+  boardShareWords,
+  calibrationWords,
+  foreseenWords,
+  publishedWords,
+  sureWords,
+  wayWords,
+} from "./board";

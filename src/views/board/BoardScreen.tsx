@@ -7,6 +7,7 @@ import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { call } from "@/contract";
 import { hardnesses } from "@/core/kit";
+import type { Suggestion } from "@/core/predict";
 import { grades } from "@/core/verdict";
 import type {
   BoardAsked,
@@ -16,9 +17,10 @@ import type {
   BoardView,
   OtherPublication,
 } from "@/core/records";
-import { gradeWords, boardShareWords, sureWords } from "@/core/words";
+import { boardShareWords, calibrationWords, foreseenWords, gradeWords, sureWords } from "@/core/words";
 import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, Panel, TableFrame, buttonLook, say } from "@/ui";
 import { OthersPanel } from "@/views/publish";
+import { useForeseenCells } from "./useForeseenCells";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const addressOf = (asked: Partial<BoardAsked>) => {
@@ -253,6 +255,7 @@ function Titles({ view }: { view: BoardView }) {
     initialData: { pages: [view], pageParams: [""] },
   });
   const rows = pages.data.pages.flatMap((page) => page.rows);
+  const foreseen = useForeseenCells(rows, rigs);
   const frame = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -266,51 +269,64 @@ function Titles({ view }: { view: BoardView }) {
   });
   const columns = { gridTemplateColumns: `minmax(11rem, 1.4fr) repeat(${rigs.length}, minmax(9rem, 1fr))` };
   return (
-    <div
-      ref={frame}
-      tabIndex={0}
-      role="table"
-      aria-label="Titles by rigs"
-      aria-rowcount={view.total + 1}
-      className="max-h-[70vh] overflow-auto rounded-(--radius-panel) bg-panel text-[13px]"
-    >
+    <>
+      {foreseen && Object.keys(foreseen.cells).length > 0 && (
+        <p className="mb-2 text-[12px] text-soft">{calibrationWords(foreseen.calibration)}</p>
+      )}
       <div
-        role="row"
-        style={columns}
-        className="sticky top-0 z-10 grid min-w-max border-b border-line bg-panel text-[12px] text-soft"
+        ref={frame}
+        tabIndex={0}
+        role="table"
+        aria-label="Titles by rigs"
+        aria-rowcount={view.total + 1}
+        className="max-h-[70vh] overflow-auto rounded-(--radius-panel) bg-panel text-[13px]"
       >
-        <span role="columnheader" className="px-3 py-2">
-          Title
-        </span>
-        {rigs.map(({ id, name }) => (
-          <span key={id} role="columnheader" className="px-2 py-2" dir="auto">
-            {name}
+        <div
+          role="row"
+          style={columns}
+          className="sticky top-0 z-10 grid min-w-max border-b border-line bg-panel text-[12px] text-soft"
+        >
+          <span role="columnheader" className="px-3 py-2">
+            Title
           </span>
-        ))}
+          {rigs.map(({ id, name }) => (
+            <span key={id} role="columnheader" className="px-2 py-2" dir="auto">
+              {name}
+            </span>
+          ))}
+        </div>
+        <div role="rowgroup" className="relative min-w-max" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index, start, key }) => {
+            const row = rows[index];
+            return (
+              row && (
+                <div
+                  key={key}
+                  role="row"
+                  aria-rowindex={index + 2}
+                  style={{ ...columns, height: rowHeight, transform: `translateY(${start}px)` }}
+                  className="absolute inset-x-0 top-0 grid items-center border-b border-line"
+                >
+                  <TitleRow row={row} rigs={rigs} foreseen={foreseen?.cells ?? {}} />
+                </div>
+              )
+            );
+          })}
+        </div>
       </div>
-      <div role="rowgroup" className="relative min-w-max" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map(({ index, start, key }) => {
-          const row = rows[index];
-          return (
-            row && (
-              <div
-                key={key}
-                role="row"
-                aria-rowindex={index + 2}
-                style={{ ...columns, height: rowHeight, transform: `translateY(${start}px)` }}
-                className="absolute inset-x-0 top-0 grid items-center border-b border-line"
-              >
-                <TitleRow row={row} rigs={rigs} />
-              </div>
-            )
-          );
-        })}
-      </div>
-    </div>
+    </>
   );
 }
 
-function TitleRow({ row, rigs }: { row: BoardTitle; rigs: BoardView["rigs"] }) {
+function TitleRow({
+  row,
+  rigs,
+  foreseen,
+}: {
+  row: BoardTitle;
+  rigs: BoardView["rigs"];
+  foreseen: Record<string, Suggestion>;
+}) {
   return (
     <>
       <span role="rowheader" className="min-w-0 px-3">
@@ -323,18 +339,38 @@ function TitleRow({ row, rigs }: { row: BoardTitle; rigs: BoardView["rigs"] }) {
       </span>
       {rigs.map((rig) => (
         <span key={rig.id} role="cell" className="min-w-0 px-1">
-          <Cell cell={row.cells.find(({ rigId }) => rigId === rig.id)} title={row.name} rig={rig.name} />
+          <Cell
+            cell={row.cells.find(({ rigId }) => rigId === rig.id)}
+            title={row.name}
+            rig={rig.name}
+            foreseen={foreseen[`${row.id} ${rig.id}`]}
+          />
         </span>
       ))}
     </>
   );
 }
 
-function Cell({ cell, title, rig }: { cell: BoardCell | undefined; title: string; rig: string }) {
+function Cell({
+  cell,
+  title,
+  rig,
+  foreseen,
+}: {
+  cell: BoardCell | undefined;
+  title: string;
+  rig: string;
+  foreseen: Suggestion | undefined;
+}) {
   if (!cell)
     return (
       <span className="px-1 text-soft">
         <VerdictLamp grade={null} size={15} />
+        {foreseen && (
+          <span className="figure block truncate px-1 text-[11px] underline decoration-dotted underline-offset-4">
+            {foreseenWords(foreseen)}
+          </span>
+        )}
       </span>
     );
   return (

@@ -89,7 +89,7 @@ export function Frame({
           </header>
           <nav
             aria-label="Places"
-            className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 print:hidden max-sm:order-last max-sm:flex-row max-sm:justify-around max-sm:border-r-0 max-sm:border-t"
+            className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 print:hidden max-sm:order-last max-sm:flex-row max-sm:gap-0 max-sm:px-0.5 max-sm:border-r-0 max-sm:border-t"
           >
             {places.map(({ path: place, name, key, icon: Icon }) => (
               <Link
@@ -97,7 +97,7 @@ export function Frame({
                 href={place}
                 aria-current={inside(place) ? "page" : undefined}
                 className={clsx(
-                  "flex flex-col items-center gap-0.5 rounded-md py-2 text-[11px] hover:bg-raised max-sm:px-5 max-sm:py-1",
+                  "flex flex-col items-center gap-0.5 rounded-md py-2 text-[11px] hover:bg-raised max-sm:min-w-0 max-sm:flex-1 max-sm:py-1 max-sm:text-[10px] max-sm:tracking-tight",
                   inside(place) ? "bg-raised text-text" : "text-soft",
                 )}
               >

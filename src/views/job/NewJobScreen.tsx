@@ -3,12 +3,13 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
-import { strategyWords } from "@/core/words";
+import { beginWords, strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, buttonLook } from "@/ui";
 import { useEffect, useState } from "react";
 import { call, jobBeginnings } from "@/contract";
+import { useForeseen } from "./useForeseen";
 import { AddSheet, type Lacking } from "@/views/kit/AddSheet";
 
 const aimNotes = {
@@ -40,6 +41,12 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   const { control, register, handleSubmit, setError, setValue, watch, formState } = form;
   const { errors } = formState;
   const title = kit.titles.find(({ id }) => id === watch("titleId"));
+  const foreseen = useForeseen(kit, {
+    rigId: watch("rigId"),
+    titleId: watch("titleId"),
+    buildId: watch("buildId"),
+    targetFps: null,
+  });
   const builds = kit.builds.filter(({ systemIds }) => !title || systemIds.includes(title.systemId));
   // An engine's first build has no id before the page is read again.
   const [madeEngine, setMadeEngine] = useState<string | null>(null);
@@ -119,6 +126,15 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
           note: branch,
         })),
         "engine",
+      )}
+      {foreseen && (
+        <div role="status" className="rounded-md border border-dashed border-edge px-3 py-2">
+          {beginWords(foreseen.suggestion, foreseen.calibration).map((sentence, at) => (
+            <p key={sentence} className={at === 0 ? undefined : "text-[12px] text-soft"}>
+              {sentence}
+            </p>
+          ))}
+        </div>
       )}
       <div className="grid grid-cols-2 gap-5">
         {choice(

@@ -1,0 +1,55 @@
+"use client";
+import { useEffect, useState } from "react";
+import { call } from "@/contract";
+import type { KitView } from "@/core/records";
+import { startForeseer, type Foreseen } from "@/workers";
+
+/** Scales that are tried where an engine's catalogue names none. */
+const usualScales = [1, 2, 3, 4];
+const mostScales = 12;
+
+/** Scales that an engine's catalogue allows. */
+async function scalesOf(engineId: string): Promise<number[]> {
+  const sent = await call("viewEngine", { id: engineId });
+  const setting = sent.ok ? sent.answer.catalogue.find(({ purpose }) => purpose === "scale") : undefined;
+  if (!setting || setting.max === null) return usualScales;
+  const { min, max, step } = setting;
+  const by = step ?? 1;
+  return Array.from({ length: mostScales }, (_, k) => (min ?? 1) + k * by).filter((scale) => scale <= max);
+}
+
+/** Where to begin with a title on a rig with an engine, by what all three did elsewhere; null until that is known, or where nothing is. */
+export function useForeseen(
+  kit: KitView,
+  {
+    rigId,
+    titleId,
+    buildId,
+    targetFps,
+  }: { rigId: string; titleId: string; buildId: string; targetFps: number | null },
+): Foreseen | null {
+  const [foreseen, setForeseen] = useState<Foreseen | null>(null);
+  const title = kit.titles.find(({ id }) => id === titleId);
+  const engineId = kit.builds.find(({ id }) => id === buildId)?.engineId;
+  const screens = kit.systems.find(({ id }) => id === title?.systemId)?.screens ?? [];
+  const pixels = screens.reduce((sum, { width, height }) => sum + (width * height) / 1e6, 0);
+  const wanted = targetFps ?? title?.nativeFps ?? null;
+  useEffect(() => {
+    setForeseen(null);
+    if (rigId === "" || titleId === "" || !engineId || pixels === 0 || wanted === null) return;
+    let current = true;
+    const worker = startForeseer();
+    void scalesOf(engineId)
+      .then(async (scales) =>
+        worker.call.beginning({ titleId, engineId, pixels, targetFps: wanted, scales }, rigId),
+      )
+      .then((found) => current && setForeseen(found))
+      // Without a prediction the form is as good as it was.
+      .catch(() => undefined)
+      .finally(() => worker.end());
+    return () => {
+      current = false;
+    };
+  }, [rigId, titleId, engineId, pixels, wanted]);
+  return foreseen;
+}
