@@ -78,7 +78,7 @@ export const campaigns: DemoCampaign[] = [
       // All three hold it: no difference worth having.
       { name: "Tin Harbour", work: asking(60, 9), arms: { "Plait Swift": swift } },
       {
-        name: "Moth Parade",
+        name: "Candle Parade",
         work: asking(60, 17.2),
         arms: {
           "Plait Swift": { processor: 0.99 },

@@ -181,7 +181,7 @@ export const titles: DemoTitle[] = [
   title("Twofold", "The Drowned Gallery", "typical", 20, ["the long corridor", "walk every room in turn"]),
   title("Twofold", "Salt and Semaphore", "hard", 60, ["the signal tower", "both flags, wind up"]),
   title("Twofold", "Tin Harbour", "easy", 60, ["the fish market", "opening hour"]),
-  title("Twofold", "Moth Parade", "typical", 60, ["the lantern street", "follow the band to the end"]),
+  title("Twofold", "Candle Parade", "typical", 60, ["the lantern street", "follow the band to the end"]),
   title("Twofold", "The Paper Regent", "hard", 60, ["the map room", "unfold every map"], {
     needs: ["both screens at once"],
   }),

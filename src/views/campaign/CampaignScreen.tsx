@@ -106,7 +106,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
         ]}
       />
       <header className="mb-4 flex flex-wrap items-start gap-x-6 gap-y-3">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 max-sm:basis-full">
           <h1 className="text-xl font-semibold [overflow-wrap:anywhere]" dir="auto">
             {campaign.name}
           </h1>
@@ -116,7 +116,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
             house rules {campaign.houseRules}
           </p>
         </div>
-        <div className="flex flex-col items-end gap-1 print:hidden">
+        <div className="flex min-w-0 flex-col items-end gap-1 print:hidden">
           <Button look="lit" hint="R" disabled={!next || busy} onClick={() => void run()}>
             {next ? "Take the next run" : "Nothing left to run"}
           </Button>
@@ -133,7 +133,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
           </p>
         </div>
       </header>
-      <nav aria-label="Parts of the campaign" className="mb-4 flex gap-1 text-[13px] print:hidden">
+      <nav aria-label="Parts of the campaign" className="mb-4 flex flex-wrap gap-1 text-[13px] print:hidden">
         {tabs.map(({ id, name }) => (
           <button
             key={id}
@@ -153,18 +153,20 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
         </Link>
       </nav>
       {here.id === "" ? (
-        <div className="grid items-start gap-4 xl:grid-cols-[1fr_300px]">
-          <div className="grid min-w-0 gap-4">
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-[minmax(0,1fr)_300px]">
+          <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4">
             <Panel>
               {campaignWords(answer, names, campaign.question).map((sentence) => (
                 <p key={sentence} className="text-[17px] [overflow-wrap:anywhere]">
                   {sentence}
                 </p>
               ))}
-              <p className="mt-1 text-[12px] text-soft">
-                Differences are corrected over titles: in a campaign of ties, one in twenty at most has any
-                false winner.
-              </p>
+              {(campaign.question === "which is best" || campaign.question === "what changed") && (
+                <p className="mt-1 text-[12px] text-soft">
+                  Differences are corrected over titles: in a campaign of ties, one in twenty at most has any
+                  false winner.
+                </p>
+              )}
             </Panel>
             <Panel>
               <Winners view={view} cell={cell} onCell={setCell} onOpen={openCell} />
@@ -182,7 +184,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
               </p>
             </Panel>
           </div>
-          <aside className="grid gap-4">
+          <aside className="grid min-w-0 gap-4">
             <Panel title="Arms">
               <ul className="grid gap-3">
                 {answer.arms.map((arm, at) => (

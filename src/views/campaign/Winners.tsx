@@ -34,6 +34,8 @@ export function Winners({
   const table = useRef<HTMLTableElement>(null);
   const { arms, titles, answer, facts, campaign } = view;
   const names = arms.map(({ name }) => name);
+  // Where the question is what holds, no arm is lit for being the faster.
+  const isAsked = campaign.question === "which is best" || campaign.question === "what changed";
   const onKey = (event: KeyboardEvent, row: number, column: number) => {
     const step = steps[event.key];
     if (!step) return;
@@ -62,7 +64,10 @@ export function Winners({
             if (!own) return null;
             return (
               <tr key={title.titleId}>
-                <th scope="row" className="max-w-52 px-2 py-2 text-left font-normal [overflow-wrap:anywhere]">
+                <th
+                  scope="row"
+                  className="max-w-52 min-w-32 px-2 py-2 text-left font-normal [overflow-wrap:anywhere]"
+                >
                   <span dir="auto">{title.name}</span>
                   <span className="block text-[12px] text-soft">
                     {title.system}
@@ -74,7 +79,7 @@ export function Winners({
                   const facted = facts.titles[row]?.cells[column];
                   if (!of || !facted) return <td key={arm.name} />;
                   const isBest =
-                    (own.outcome === "winner" || own.outcome === "tie") && own.best.includes(column);
+                    isAsked && (own.outcome === "winner" || own.outcome === "tie") && own.best.includes(column);
                   const rounds = facts.rounds + (facts.titles[row]?.extra ?? 0);
                   const done = roundStates(facted, rounds).filter((state) => state !== "open").length;
                   const lacks = facted.lacks,
@@ -123,7 +128,7 @@ export function Winners({
                     </td>
                   );
                 })}
-                <td className="max-w-64 px-2 py-2 align-top">
+                <td className="max-w-64 min-w-36 px-2 py-2 align-top">
                   {facts.titles[row]?.pairs === null ? (
                     <span className="text-soft">being compared …</span>
                   ) : (

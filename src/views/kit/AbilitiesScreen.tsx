@@ -27,7 +27,7 @@ export function AbilitiesScreen({ engines, rows, asked }: AbilitiesView) {
     if (engine && typed.trim() !== "") setPlace({ engineId: engine.id, ability: typed.trim() });
   };
   return (
-    <div className="grid gap-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
       <Keys
         actions={[
           {
@@ -39,13 +39,13 @@ export function AbilitiesScreen({ engines, rows, asked }: AbilitiesView) {
         ]}
       />
       <form
-        className="flex items-end gap-2"
+        className="flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();
           add();
         }}
       >
-        <Field label="Another ability" className="w-72">
+        <Field label="Another ability" className="w-72 max-w-full">
           {({ id: _id }) => (
             <Input
               id="new-ability"
