@@ -107,8 +107,7 @@ export const abilitySchema = z.object({
   checkedBy: text(80).default(""),
 });
 
-const open = <Shape extends z.ZodRawShape>(shape: Shape) => z.looseObject(shape);
-const of = <T>(schema: z.ZodType) => schema as unknown as z.ZodType<T>;
+const { open, of } = answers;
 const share = open({ hits: z.number().int(), of: z.number().int(), low: z.number(), high: z.number() });
 
 const cell = open({

@@ -58,12 +58,9 @@ export async function boardTitles({ search, system, hardness, cursor }: BoardAsk
     ),
   ]);
   const shown = titles.slice(0, pageTitles);
-  const cells = await boardCells(shown.map(({ id }) => id));
-  const byTitle = new Map<string, BoardCell[]>();
-  for (const cell of cells) byTitle.set(cell.titleId, [...(byTitle.get(cell.titleId) ?? []), cell]);
   const last = titles.length > pageTitles ? shown.at(-1) : undefined;
   return {
-    rows: shown.map(({ key: _key, ...title }) => ({ ...title, cells: byTitle.get(title.id) ?? [] })),
+    rows: await withCells(shown.map(({ key: _key, ...title }) => title)),
     total: counted?.total ?? 0,
     next: last ? cursorOf(last.key, last.id) : null,
   };
@@ -81,6 +78,14 @@ async function boardCells(titleIds: string[]): Promise<BoardCell[]> {
   );
 }
 
+/** Titles with how each fares. */
+async function withCells(titles: Omit<BoardTitle, "cells">[]): Promise<BoardTitle[]> {
+  const byTitle = new Map<string, BoardCell[]>();
+  for (const cell of await boardCells(titles.map(({ id }) => id)))
+    byTitle.set(cell.titleId, [...(byTitle.get(cell.titleId) ?? []), cell]);
+  return titles.map((title) => ({ ...title, cells: byTitle.get(title.id) ?? [] }));
+}
+
 /** Titles of a whole board, at most: what is handed on is read by people. */
 const mostPublished = 5000;
 
@@ -92,10 +97,7 @@ export async function wholeBoard(rigId: string): Promise<BoardTitle[]> {
      order by lower(s.name), lower(t.name), t.id limit ${mostPublished}`,
     { bind: [rigId], type: QueryTypes.SELECT },
   );
-  const cells = await boardCells(titles.map(({ id }) => id));
-  const byTitle = new Map<string, BoardCell[]>();
-  for (const cell of cells) byTitle.set(cell.titleId, [...(byTitle.get(cell.titleId) ?? []), cell]);
-  return titles.map((title) => ({ ...title, cells: byTitle.get(title.id) ?? [] }));
+  return withCells(titles);
 }
 
 /** Rigs that anything was run on, and systems with how many titles each has in use. */

@@ -1,11 +1,8 @@
 import ical from "ical-generator";
 import { calendarQuery } from "@/contract";
-import { scheduleOf } from "@/core/campaign";
+import { clockAfter, scheduleOf } from "@/core/campaign";
 import { loadCampaign, scheduleFactsOf } from "./campaignFacts";
 import { Problem } from "./problem";
-
-/** Minutes after midnight. */
-const minuteOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3));
 
 /** Evenings still to come as an iCalendar file (RFC 5545): times float, so that they are the tuner's own wherever it is read. */
 export async function campaignCalendar(id: string, asked: unknown): Promise<{ name: string; text: string }> {
@@ -34,8 +31,7 @@ export async function campaignCalendar(id: string, asked: unknown): Promise<{ na
       summary: `${campaign.name}: ${count} ${count === 1 ? "run" : "runs"} on ${used}`,
       description: own
         .map(({ title, arm, round, startMin }) => {
-          const minute = minuteOf(campaign.plan.startsAt) + Math.round(startMin);
-          const clock = `${String(Math.floor(minute / 60) % 24).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;
+          const clock = clockAfter(campaign.plan, Math.round(startMin));
           return `${clock} ${titles[title]?.name ?? ""}, ${arms[arm]?.name ?? ""}, round ${round}`;
         })
         .join("\n"),

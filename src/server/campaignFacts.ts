@@ -29,18 +29,22 @@ export interface LoadedCampaign {
   facts: CampaignFacts;
   answer: CampaignAnswer;
   slots: PlannedSlot[];
+  /** Of which runs every job's pairs would be made. */
+  fingerprints: ReadonlyMap<data.CampaignJobRow, string>;
   /** Jobs whose pairs were made of other runs than there are now. */
   pending: data.CampaignJobRow[];
 }
 
-const without = <Row extends { id: string }>(rows: Row[]) => new Map(rows.map((row) => [row.id, row]));
+const byId = <Row extends { id: string }>(rows: Row[]) => new Map(rows.map((row) => [row.id, row]));
 
 /** Arms with the names of what they are made of; what is gone from the shelves is said by its absence. */
-async function armsOf(campaign: CampaignRow): Promise<{ arms: CampaignArmView[]; rigs: RigRow[] }> {
+export async function armsOf({
+  plan,
+}: Pick<CampaignRow, "plan">): Promise<{ arms: CampaignArmView[]; rigs: RigRow[] }> {
   const [rows, builds] = await data.together(data.listRigs, data.listBuilds);
-  const rigs = without(rows),
-    byBuild = without(builds);
-  const arms = campaign.plan.arms.map((arm): CampaignArmView => {
+  const rigs = byId(rows),
+    byBuild = byId(builds);
+  const arms = plan.arms.map((arm): CampaignArmView => {
     const rig = rigs.get(arm.rigId),
       build = arm.buildId === null ? null : byBuild.get(arm.buildId);
     const usual = rig && firstConditions(rig.spec).pluggedIn;
@@ -53,7 +57,7 @@ async function armsOf(campaign: CampaignRow): Promise<{ arms: CampaignArmView[];
       pluggedIn: (arm.conditions.pluggedIn ?? usual ?? true) === true,
     };
   });
-  return { arms, rigs: rows.filter(({ id }) => campaign.plan.arms.some(({ rigId }) => rigId === id)) };
+  return { arms, rigs: rows.filter(({ id }) => plan.arms.some(({ rigId }) => rigId === id)) };
 }
 
 /** What an engine isn't able to of what a title asks for, and what nobody has checked. */
@@ -119,7 +123,7 @@ export const runsOfJob = (runs: data.PlacedRun[], job: data.CampaignJobRow) =>
   runs.filter(({ titleId, rigId }) => titleId === job.titleId && rigId === job.rigId);
 
 /** Of which runs every job's pairs would be made now. */
-export async function fingerprintsOf(
+async function fingerprintsOf(
   { houseRulesId }: CampaignRow,
   jobs: data.CampaignJobRow[],
   runs: data.PlacedRun[],
@@ -206,7 +210,21 @@ export async function loadCampaign(id: string): Promise<LoadedCampaign> {
   };
   const answer = answerCampaign(facts);
   const slots = slotsOf(facts, answer, campaign.order);
-  return { campaign, arms, rigs, titles, jobs, runs, answers, unchecked, facts, answer, slots, pending };
+  return {
+    campaign,
+    arms,
+    rigs,
+    titles,
+    jobs,
+    runs,
+    answers,
+    unchecked,
+    facts,
+    answer,
+    slots,
+    pending,
+    fingerprints,
+  };
 }
 
 /** What its timetable is made from. */
@@ -241,5 +259,3 @@ export async function scheduleFactsOf({
     ),
   };
 }
-
-export { armsOf };

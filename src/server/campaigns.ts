@@ -22,7 +22,7 @@ import { emptyPlan, usableRuns, type TrialFacts } from "@/core/trial";
 import type { CampaignKitView, CampaignListRow, CampaignView, TitlesToPlan } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { armsOf, fingerprintsOf, loadCampaign, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
+import { armsOf, loadCampaign, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
 import { addTrial } from "./planTrial";
 import { Problem, notFound } from "./problem";
 import { loadTrial, understood, understoodAfresh } from "./trialFacts";
@@ -59,15 +59,7 @@ export async function addCampaign(actor: Actor, input: unknown, createdAt?: Date
   const plan = newCampaignSchema.parse(input);
   return writing(actor, async (touch) => {
     const campaign = { plan, houseRulesId: plan.houseRulesId };
-    const { arms, rigs } = await armsOf({
-      ...campaign,
-      id: "",
-      version: 0,
-      name: "",
-      question: plan.question,
-      houseRules: "",
-      createdAt: new Date(0),
-    });
+    const { arms, rigs } = await armsOf(campaign);
     arms.forEach(({ rigId, engineId, buildId }, at) => {
       if (!rigs.some(({ id }) => id === rigId))
         throw new Problem(422, "This rig isn't on the shelf.", "Choose another.", {
@@ -428,7 +420,7 @@ function withRuns(facts: TrialFacts): { facts: TrialFacts; places: number[] } {
 /** Compares a title's runs on one rig, and keeps what that comes to. */
 export async function reckonCampaign(id: string, input: unknown): Promise<{ left: number }> {
   const { title: at, rigId } = titlePlaceSchema.parse(input);
-  const { campaign, jobs, titles, runs, pending } = await loadCampaign(id);
+  const { titles, fingerprints, pending } = await loadCampaign(id);
   const job = pending.find((each) => each.titleId === titles[at]?.titleId && (!rigId || each.rigId === rigId));
   if (!job || job.trialId === null) return { left: pending.length };
   const { facts } = await loadTrial(job.trialId);
@@ -448,7 +440,6 @@ export async function reckonCampaign(id: string, input: unknown): Promise<{ left
       b: place(b),
     }),
   );
-  const fingerprint = (await fingerprintsOf(campaign, jobs, runs)).get(job) ?? "";
-  await data.putCampaignPairs(id, job, fingerprint, pairs);
+  await data.putCampaignPairs(id, job, fingerprints.get(job) ?? "", pairs);
   return { left: pending.length - 1 };
 }

@@ -28,6 +28,7 @@ export { benjaminiHochberg, lookShare, type StandingPair } from "./correct";
 export { roundStates, type Slot, type SlotState } from "./slots";
 export { isWholeOrder, mayTakeMore, orderOf, slotsOf, type PlannedSlot } from "./order";
 export {
+  clockAfter,
   dayAfter,
   scheduleOf,
   type Evening,

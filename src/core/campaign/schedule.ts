@@ -76,6 +76,10 @@ const minuteOfDay = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(c
 const clockOf = (minute: number) =>
   `${String(Math.floor(minute / 60) % 24).padStart(2, "0")}:${String(Math.floor(minute % 60)).padStart(2, "0")}`;
 
+/** The time so many minutes after an evening's beginning. @example clockAfter({ startsAt: "23:50" }, 15) // → "00:05" */
+export const clockAfter = ({ startsAt }: Pick<CampaignPlan, "startsAt">, minutes: number): string =>
+  clockOf(minuteOfDay(startsAt) + minutes);
+
 /** A day later or earlier. @example dayAfter("2026-02-28", 1) // → "2026-03-01" */
 export function dayAfter(date: string, days: number): string {
   const [year = 0, month = 1, day = 1] = date.split("-").map(Number);
@@ -145,7 +149,7 @@ export function scheduleOf(
     const late = evening === 0 ? begins.lateMin : 0;
     evenings.push({
       date: begins.date === null ? null : dayAfter(begins.date, evening),
-      startsAt: clockOf(minuteOfDay(plan.startsAt) + late),
+      startsAt: clockAfter(plan, late),
       minutes: clock - late,
       runs: own.length,
     });

@@ -1,11 +1,7 @@
 import { useState } from "react";
-import type { Schedule, ScheduledRun } from "@/core/campaign";
+import { clockAfter, type Schedule, type ScheduledRun } from "@/core/campaign";
 import type { CampaignView } from "@/core/records";
 import { TableFrame, say } from "@/ui";
-
-const clockOf = (minute: number) =>
-  `${String(Math.floor(minute / 60) % 24).padStart(2, "0")}:${String(Math.floor(minute) % 60).padStart(2, "0")}`;
-const minuteOf = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3));
 
 /** What stands before a run. */
 export const beforeWords = ({ changeMin, coolMin, chargeMin }: ScheduledRun): string =>
@@ -66,9 +62,7 @@ export function Timetable({ view, schedule }: { view: CampaignView; schedule: Sc
                   {own.map((run) => (
                     <tr key={`${run.title} ${run.arm} ${run.round}`}>
                       <td className="figure px-2 py-1">
-                        {hasDays
-                          ? clockOf(minuteOf(campaign.plan.startsAt) + run.startMin)
-                          : say.plain(run.startMin, 1)}
+                        {hasDays ? clockAfter(campaign.plan, run.startMin) : say.plain(run.startMin, 1)}
                       </td>
                       <td className="px-2 [overflow-wrap:anywhere]" dir="auto">
                         {titles[run.title]?.name}
