@@ -52,29 +52,25 @@ export async function healthAt(port) {
   }
 }
 
-/** Starts the server and waits until it answers. */
-export async function startServer({ port, url, dev = false, quiet = false }) {
-  const child = spawn(
-    process.execPath,
-    [
-      join(root, "node_modules", "next", "dist", "bin", "next"),
-      dev ? "dev" : "start",
-      "-H",
-      "127.0.0.1",
-      "-p",
-      String(port),
-    ],
-    {
-      cwd: root,
-      stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
-      env: {
-        LAMP_LOG: quiet ? "error" : "warn",
-        ...process.env,
-        DATABASE_URL: url,
-        NEXT_TELEMETRY_DISABLED: "1",
-      },
+/**
+ * Starts the server and waits until it answers.
+ * @param options processes: how many answer; env: more of the environment
+ */
+export async function startServer({ port, url, dev = false, quiet = false, processes = 1, env = {} }) {
+  const child = spawn(process.execPath, ["--import", "tsx", join(root, "src", "serve", "main.ts")], {
+    cwd: root,
+    stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
+    env: {
+      LAMP_LOG: quiet ? "error" : "warn",
+      LAMP_PROCESSES: String(processes),
+      ...process.env,
+      NODE_ENV: dev ? "development" : "production",
+      LAMP_PORT: String(port),
+      DATABASE_URL: url,
+      NEXT_TELEMETRY_DISABLED: "1",
+      ...env,
     },
-  );
+  });
   if (dev && !quiet) child.stdout.pipe(process.stdout);
   else child.stdout?.resume();
   let ended = null;

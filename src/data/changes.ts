@@ -38,6 +38,18 @@ export async function lastChange(): Promise<string> {
   return row?.id ?? "0";
 }
 
+/** Changes that a mark is made of: more than can overtake one another between being counted and being committed. */
+const markedChanges = 100;
+
+/** A digest over the newest changes: the same as long as nothing that is told of has changed. */
+export async function changeMark(): Promise<string> {
+  const [row] = await store().query<{ mark: string }>(
+    `select coalesce(md5(string_agg(id::text, ',')), '') as mark from (select id from changes order by id desc limit ${markedChanges}) as newest`,
+    { type: QueryTypes.SELECT },
+  );
+  return row?.mark ?? "";
+}
+
 /** Ids are given in order, but committed out of it: what came this long before the last one seen is told again, s. */
 const overlapSeconds = 10;
 

@@ -1,0 +1,112 @@
+import { randomUUID } from "node:crypto";
+import type { IncomingMessage, RequestListener, ServerResponse } from "node:http";
+import { changeMark } from "@/data";
+import { journal } from "@/server/journal";
+import { isOwnHost } from "./addresses";
+import { keepPace } from "./pace";
+import { Pages, madeFor, nonceIn, type MadePage } from "./pages";
+
+/** Pages whose words go by the clock or by something that isn't told of as a change. */
+const madeAlways = /^\/(campaigns\/|workshop|sign-in|people|shared\/)/;
+
+function plain(response: ServerResponse, status: number, text: string): void {
+  response.writeHead(status, {
+    "content-type": "text/plain; charset=utf-8",
+    "cache-control": "no-store",
+    "x-content-type-options": "nosniff",
+    connection: "close",
+  });
+  response.end(text);
+}
+
+/** Under which a page is kept: the address, and what of the request it is drawn by. Null for what isn't kept. */
+export function pageKey(request: Pick<IncomingMessage, "method" | "url" | "headers">, who: string): string | null {
+  const { method, url = "/", headers } = request;
+  const path = url.split("?")[0]!;
+  if (method !== "GET" || headers.rsc !== undefined || headers["next-action"] !== undefined) return null;
+  if (/^\/(api|ocr|_next)\//.test(url) || /\.\w+$/.test(path) || madeAlways.test(url)) return null;
+  const theme = /(?:^|;\s*)theme=(\w+)/.exec(headers.cookie ?? "")?.[1] === "daylight" ? "daylight" : "evening";
+  return `${who} ${theme} ${headers.host ?? ""} ${url}`;
+}
+
+/** Collects what the framework answers, and sends it on as it comes. */
+function collect(response: ServerResponse, done: (page: MadePage | null) => void): void {
+  const parts: Buffer[] = [];
+  const { write, end } = response;
+  const take = (part: unknown, encoding: unknown) => {
+    if (typeof part === "string") parts.push(Buffer.from(part, encoding as BufferEncoding));
+    else if (part instanceof Uint8Array) parts.push(Buffer.from(part));
+  };
+  response.write = ((part: unknown, encoding: unknown, ...rest: unknown[]) => {
+    take(part, typeof encoding === "string" ? encoding : "utf8");
+    return (write as (...all: unknown[]) => boolean).call(response, part, encoding, ...rest);
+  }) as typeof write;
+  let told = false;
+  const tell = (page: MadePage | null) => {
+    if (told) return;
+    told = true;
+    done(page);
+  };
+  response.end = ((part: unknown, encoding: unknown, ...rest: unknown[]) => {
+    if (typeof part !== "function") take(part, typeof encoding === "string" ? encoding : "utf8");
+    const given = (end as (...all: unknown[]) => ServerResponse).call(response, part, encoding, ...rest);
+    const headers = response.getHeaders() as MadePage["headers"];
+    const whole =
+      response.statusCode === 200 &&
+      String(headers["content-type"]).startsWith("text/html") &&
+      headers["set-cookie"] === undefined;
+    tell(
+      whole
+        ? {
+            headers,
+            text: Buffer.concat(parts).toString("utf8"),
+            nonce: nonceIn(headers["content-security-policy"]),
+          }
+        : null,
+    );
+    return given;
+  }) as typeof end;
+  response.once("close", () => tell(null));
+}
+
+/** Headers of one answer's way, that another makes its own. */
+const ofTheWay = new Set(["connection", "keep-alive", "transfer-encoding", "content-length", "date"]);
+
+function send(response: ServerResponse, page: MadePage): void {
+  const { headers, text } = madeFor(page, Buffer.from(randomUUID()).toString("base64"));
+  for (const [name, value] of Object.entries(headers))
+    if (!ofTheWay.has(name.toLowerCase())) response.setHeader(name, value);
+  response.end(text);
+}
+
+/** What stands before the framework: the application's own names, slow senders, and pages made once a change. */
+export function front(framework: RequestListener): RequestListener {
+  const pages = new Pages();
+  return (request, response) => {
+    void answer(request, response).catch((error: unknown) => {
+      journal().error({ err: error }, "front failed");
+      if (response.headersSent) response.destroy();
+      else plain(response, 500, "Something went wrong here. Nothing was changed.");
+    });
+  };
+
+  async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    if (!isOwnHost(request.headers.host)) {
+      journal().warn({ kind: "foreign host", method: request.method, status: 421 }, "refused");
+      plain(response, 421, "This address isn't answered. Open the application at the address it printed.");
+      return;
+    }
+    keepPace(request, () => {
+      journal().warn({ kind: "slow sender", method: request.method, status: 408 }, "refused");
+      if (!response.headersSent) plain(response, 408, "The request came too slowly. Nothing was changed.");
+      request.socket.destroySoon();
+    });
+    const key = pageKey(request, "");
+    const mark = key === null ? null : await changeMark().catch(() => null);
+    if (key === null || mark === null) return framework(request, response);
+    const page = pages.find(key, mark) ?? (await pages.underWay(key, mark));
+    if (page) return send(response, page);
+    collect(response, pages.begin(key, mark));
+    return framework(request, response);
+  }
+}

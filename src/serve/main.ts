@@ -1,0 +1,84 @@
+// The application's own server: takes the address, starts its processes, and stands before the framework.
+import cluster from "node:cluster";
+import { readFileSync } from "node:fs";
+import { createServer as createPlain, type RequestListener } from "node:http";
+import { createServer as createSecure } from "node:https";
+import next from "next";
+import { isLoopback, listened } from "./addresses";
+import { front } from "./front";
+
+const dev = process.env.NODE_ENV === "development";
+const port = Number(process.env.LAMP_PORT ?? 3210);
+const processes = dev ? 1 : Math.max(1, Math.min(16, Number(process.env.LAMP_PROCESSES ?? 1) || 1));
+
+/** A request's head is here within this, ms; a whole request within the next. */
+const headMs = 10_000,
+  requestMs = 30 * 60_000,
+  quietMs = 75_000;
+/** Bytes of a request's head, at most. */
+const mostHead = 16 * 1024;
+
+async function serve(): Promise<void> {
+  const listen = listened();
+  const app = next({ dev, dir: process.cwd(), hostname: isLoopback(listen) ? listen : "0.0.0.0", port });
+  await app.prepare();
+  const answer = front(app.getRequestHandler() as RequestListener);
+  const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
+  const bounds = {
+    headersTimeout: headMs,
+    requestTimeout: requestMs,
+    keepAliveTimeout: quietMs,
+    connectionsCheckingInterval: 2_000,
+    maxHeaderSize: mostHead,
+  };
+  const server =
+    certificate && key
+      ? createSecure(
+          { ...bounds, minVersion: "TLSv1.2", cert: readFileSync(certificate), key: readFileSync(key) },
+          answer,
+        )
+      : createPlain(bounds, answer);
+  if (dev) server.on("upgrade", app.getUpgradeHandler());
+  server.on("error", (error) => {
+    console.error(`The address can't be taken: ${error.message}`);
+    process.exit(1);
+  });
+  server.listen(port, listen);
+  const stop = () => {
+    server.close();
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), 1_500).unref();
+    server.closeAllConnections();
+    process.exit(0);
+  };
+  process.on("SIGTERM", stop);
+  process.on("SIGINT", stop);
+}
+
+/** A process that ends by itself is begun again; one that can't begin ends them all. */
+function supervise(): void {
+  const soonMs = 10_000;
+  let stopping = false;
+  let soon = 0;
+  const begin = () => {
+    const at = Date.now();
+    cluster.fork().on("exit", (code, signal) => {
+      if (stopping) return;
+      soon = Date.now() - at < soonMs ? soon + 1 : 0;
+      console.error(`A process of the application ended (${signal ?? code}).`);
+      if (soon > 5) process.exit(1);
+      begin();
+    });
+  };
+  for (let k = 0; k < processes; k++) begin();
+  const stop = () => {
+    stopping = true;
+    for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill("SIGTERM");
+    setTimeout(() => process.exit(0), 3_000).unref();
+  };
+  process.on("SIGTERM", stop);
+  process.on("SIGINT", stop);
+}
+
+if (processes > 1 && cluster.isPrimary) supervise();
+else await serve();
