@@ -1,10 +1,11 @@
 // npm run backup [-- FILE]: the whole store as one file, while the application runs or not.
 // npm run restore -- FILE: puts one in its place; the application must be stopped, and the store before is kept beside it.
-import { resolve } from "node:path";
+import { join, resolve } from "node:path";
+import { writeWhole } from "./lib/access.mjs";
 import { prepareDatabase } from "./lib/application.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
-import { SetupError, say } from "./lib/run.mjs";
+import { SetupError, say, stateFolder } from "./lib/run.mjs";
 
 const restoring = process.argv[2] === "restore";
 const named = process.argv[3];
@@ -26,7 +27,8 @@ async function main() {
     } else {
       prepareDatabase(url);
       const file = named ? resolve(process.env.INIT_CWD ?? ".", named) : nameForNow();
-      const { counts } = await backup(url, file);
+      const { counts, made } = await backup(url, file);
+      writeWhole(join(stateFolder, "backup.json"), JSON.stringify({ at: made, file }));
       say(`${file}\n${counts.jobs} jobs, ${counts.runs} runs.`);
     }
   } finally {

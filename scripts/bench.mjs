@@ -1,4 +1,4 @@
-// npm run bench [-- core|loop|browser|server|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|load|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -27,8 +27,13 @@ try {
   ensureBuild();
   const port = await freePort(3510);
   server = await startServer({ port, url, quiet: true });
-  const env = { ...process.env, LAMP_ADDRESS: `http://127.0.0.1:${port}`, DATABASE_URL: url };
-  for (const part of ["browser", "server"])
+  const env = {
+    ...process.env,
+    LAMP_ADDRESS: `http://127.0.0.1:${port}`,
+    LAMP_SERVER: String(server.pid),
+    DATABASE_URL: url,
+  };
+  for (const part of ["browser", "load"])
     if (!only || only === part) code = (await show(tsx, [`scripts/bench/${part}.ts`], { env })) || code;
 } finally {
   await stopServer(server);

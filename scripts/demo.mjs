@@ -1,18 +1,28 @@
 // npm run demo: installs what is missing, starts the database, adds the demo data once, builds, starts, prints the address.
 //   --empty  start without the demo data: house rules and pre-flight items only
-//   --reset  start over (asks; --yes answers)   --dev  the development server   --port N  first port tried
+//   --reset  start over, after a backup (asks; --yes answers)   --dev  the development server   --port N  first port tried
+//   --listen ADDRESS  answer others too (0.0.0.0: everybody who reaches this machine): needs a passphrase, speaks HTTPS
+//   --certificate FILE --key FILE  of your own, instead of one made here   --processes N  how many answer
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpus, hostname } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline/promises";
-import { ensureBuild, healthAt, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
+import { certificateFor, ownAddresses, secretOfCookies } from "./lib/access.mjs";
+import { countPeople, ensureBuild, healthAt, prepareDatabase } from "./lib/application.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
 import { SetupError, alive, freePort, say, stateFolder } from "./lib/run.mjs";
+import { supervise } from "./lib/supervise.mjs";
 
 const args = process.argv.slice(2);
+const valueOf = (flag) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
 const dev = args.includes("--dev");
 const empty = args.includes("--empty");
-const wantedPort = Number(args[args.indexOf("--port") + 1]) || 3210;
+const wantedPort = Number(valueOf("--port")) || 3210;
+const listen = valueOf("--listen") ?? "127.0.0.1";
+const beyond = !/^(127\.|::1$|localhost$)/.test(listen);
+/** Two answer where there are processors for them: one more than that only takes memory. */
+const processes = Number(valueOf("--processes")) || Math.min(2, cpus().length);
 const running = join(stateFolder, "running.json");
 
 async function confirmReset() {
@@ -38,11 +48,11 @@ async function findFirst() {
   } catch {
     return null;
   }
-  const health = await healthAt(first.port);
-  if (alive(first.supervisor) && first.supervisor !== process.pid && health) return first.port;
-  if (health && alive(health.process)) {
+  const health = await healthAt(first.port, first.secure);
+  if (alive(first.supervisor) && first.supervisor !== process.pid && health) return first;
+  if (health) {
     say("An earlier start was killed; ending what it left running.");
-    for (const pid of [first.server, health.process]) if (alive(pid)) process.kill(pid, "SIGKILL");
+    for (const pid of [first.server, health.process]) if (pid > 0 && alive(pid)) process.kill(pid, "SIGKILL");
   }
   rmSync(running, { force: true });
   return null;
@@ -54,7 +64,7 @@ async function main() {
   const reset = args.includes("--reset");
   const first = await findFirst();
   if (first && !reset) {
-    say(`Velvet Lamp is running already: http://127.0.0.1:${first}`);
+    say(`Velvet Lamp is running already: http${first.secure ? "s" : ""}://127.0.0.1:${first.port}`);
     return;
   }
   if (first)
@@ -65,18 +75,18 @@ async function main() {
   const own = process.env.DATABASE_URL ? null : cluster(clusterHome());
   if (own) ensurePostgres();
   ensurePackages();
-  if (own && reset) own.remove();
+  if (own && reset) await keepBefore(own);
   if (!own && reset)
     throw new SetupError("DATABASE_URL points at a database of yours; it isn't reset from here.");
   const url = own ? await own.start() : process.env.DATABASE_URL;
 
-  let server = null;
+  let stopAll = null;
   let stopping = false;
   const stop = async (code) => {
     if (stopping) return;
     stopping = true;
-    await stopServer(server);
-    own?.stop();
+    if (stopAll) await stopAll();
+    else own?.stop();
     rmSync(running, { force: true });
     process.exit(code);
   };
@@ -88,23 +98,69 @@ async function main() {
 
   try {
     prepareDatabase(url, { demo: !empty, empty });
+    const access = beyond ? await accessFor(url) : null;
     if (!dev) ensureBuild();
     const port = await freePort(wantedPort);
     if (port !== wantedPort) say(`Port ${wantedPort} is taken; using ${port}.`);
     if (stopping) return;
-    server = await startServer({ port, url, dev });
-    writeFileSync(running, JSON.stringify({ supervisor: process.pid, server: server.pid, port }));
-    say(`\nVelvet Lamp: http://127.0.0.1:${port}\nCtrl-C stops it and its database.`);
-    server.on("exit", (code) => {
-      if (!stopping) {
-        say(`The server ended (${code}).`);
-        void stop(1);
-      }
+    stopAll = await supervise({
+      own,
+      url,
+      start: { port, dev, processes, env: access?.env ?? {} },
+      onEnd: (code) => {
+        rmSync(running, { force: true });
+        process.exit(code);
+      },
+      onServer: ({ pid }) =>
+        writeFileSync(
+          running,
+          JSON.stringify({ supervisor: process.pid, server: pid, port, secure: access !== null }),
+        ),
     });
+    const [there = hostname()] = ownAddresses();
+    say(
+      access
+        ? `\nVelvet Lamp: https://${there}:${port}\nIts certificate's SHA-256 fingerprint, to compare with what a browser shows:\n${access.fingerprint}`
+        : `\nVelvet Lamp: http://127.0.0.1:${port}`,
+    );
+    say("Ctrl-C stops it and its database.");
   } catch (error) {
     say(error.message);
     await stop(1);
   }
+}
+
+/** What the server is told where it answers others. @throws SetupError where nobody could sign in */
+async function accessFor(url) {
+  if (countPeople(url) === 0)
+    throw new SetupError(
+      `Nobody has a passphrase yet, so ${listen} isn't answered. Set one first:\n  npm run passphrase -- NAME`,
+    );
+  const { certificate, key, fingerprint } = await certificateFor({
+    certificate: valueOf("--certificate"),
+    key: valueOf("--key"),
+  });
+  return {
+    fingerprint,
+    env: {
+      LAMP_LISTEN: listen,
+      LAMP_SIGN_IN: "1",
+      LAMP_SECRET: secretOfCookies(),
+      LAMP_CERTIFICATE: certificate,
+      LAMP_CERTIFICATE_KEY: key,
+    },
+  };
+}
+
+/** A reset takes everything away: what there was is kept as a backup first. */
+async function keepBefore(own) {
+  if (own.isThere()) {
+    const { backup, nameForNow } = await import("./lib/archive.mjs");
+    const file = join(stateFolder, `before-reset-${nameForNow().split("-").at(-1)}`);
+    const { counts } = await backup(await own.start(), file);
+    say(`What there was is kept in ${file}: ${counts.jobs} jobs, ${counts.runs} runs.`);
+  }
+  own.remove();
 }
 
 main().catch((error) => {

@@ -1,8 +1,14 @@
 import type { ChildProcess } from "node:child_process";
+/** A server, with the end of what it wrote to its standard error. */
+export type Server = ChildProcess & { lastLines(): string[] };
 export function startServer(options: {
   port: number;
   url: string;
   dev?: boolean;
   quiet?: boolean;
-}): Promise<ChildProcess>;
+  processes?: number;
+  env?: Record<string, string>;
+}): Promise<Server>;
 export function stopServer(child: ChildProcess | null): Promise<void>;
+export function healthAt(port: number, secure?: boolean): Promise<{ process: number } | null>;
+export function prepareDatabase(url: string, options?: { demo?: boolean; empty?: boolean }): void;

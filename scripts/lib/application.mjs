@@ -1,5 +1,7 @@
 // Database, build and server of the application, as every script needs them.
 import { spawn } from "node:child_process";
+import { get as plainGet } from "node:http";
+import { get as secureGet } from "node:https";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { SetupError, fingerprint, must, root, say } from "./run.mjs";
@@ -17,6 +19,12 @@ export function prepareDatabase(url, { demo = false, empty = false } = {}) {
   ).trim();
   if (told) say(told);
 }
+
+/** How many people have a passphrase in the store at `url`. */
+export const countPeople = (url) =>
+  Number(
+    must(bin("tsx"), ["scripts/people.ts", "count"], { env: { ...process.env, DATABASE_URL: url } }).trim(),
+  );
 
 /** Builds when what the build is made of has changed since the last one. */
 export function ensureBuild() {
@@ -39,18 +47,31 @@ export function ensureBuild() {
   );
 }
 
-/** What answers at a port: the health of a Velvet Lamp, or null. */
-export async function healthAt(port) {
-  try {
-    const response = await fetch(`http://127.0.0.1:${port}/api/v1/health`, {
-      signal: AbortSignal.timeout(2000),
+/** What answers at a port of this machine: the health of a Velvet Lamp, or null. */
+export async function healthAt(port, secure = false) {
+  // Only asked whether it lives, on this machine: a certificate of its own making is as good as any.
+  const options = { host: "127.0.0.1", port, path: "/api/v1/health", timeout: 2000, rejectUnauthorized: false };
+  const told = await new Promise((resolve) => {
+    const request = (secure ? secureGet : plainGet)(options, (response) => {
+      let text = "";
+      response.setEncoding("utf8");
+      response.on("data", (part) => (text += part));
+      response.on("end", () => resolve(text));
+      response.on("error", () => resolve(""));
     });
-    const health = await response.json();
+    request.on("timeout", () => request.destroy());
+    request.on("error", () => resolve(""));
+  });
+  try {
+    const health = JSON.parse(told);
     return health.application === "velvet-lamp" ? health : null;
   } catch {
     return null;
   }
 }
+
+/** Lines that a server wrote to its standard error last, kept to be said when it ends. */
+const mostLines = 20;
 
 /**
  * Starts the server and waits until it answers.
@@ -59,7 +80,7 @@ export async function healthAt(port) {
 export async function startServer({ port, url, dev = false, quiet = false, processes = 1, env = {} }) {
   const child = spawn(process.execPath, ["--import", "tsx", join(root, "src", "serve", "main.ts")], {
     cwd: root,
-    stdio: ["ignore", quiet ? "ignore" : "pipe", "inherit"],
+    stdio: ["ignore", quiet ? "ignore" : "pipe", "pipe"],
     env: {
       LAMP_LOG: quiet ? "error" : "warn",
       LAMP_PROCESSES: String(processes),
@@ -71,13 +92,20 @@ export async function startServer({ port, url, dev = false, quiet = false, proce
       ...env,
     },
   });
+  const lines = [];
+  child.stderr.pipe(process.stderr);
+  child.stderr.on("data", (part) => {
+    lines.push(...String(part).split("\n").filter(Boolean));
+    lines.splice(0, lines.length - mostLines);
+  });
+  child.lastLines = () => lines;
   if (dev && !quiet) child.stdout.pipe(process.stdout);
   else child.stdout?.resume();
   let ended = null;
   child.on("exit", (code) => (ended = code ?? 1));
   for (let waited = 0; waited < 120_000; waited += 150) {
     if (ended !== null) throw new SetupError(`The server ended at once (${ended}).`);
-    if (await healthAt(port)) return child;
+    if (await healthAt(port, Boolean(env.LAMP_CERTIFICATE))) return child;
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
   child.kill("SIGKILL");

@@ -169,6 +169,10 @@ export async function restore(url, file) {
       pipeline(createReadStream(join(folder, dumpName)), createGunzip(), child.stdin).catch(() => {}),
       done,
     ]);
+    // Whoever was signed in when the backup was made isn't by having it.
+    await asking(made, (ask) =>
+      ask("do $$ begin if to_regclass('sessions') is not null then delete from sessions; end if; end $$"),
+    );
     const counts = await countsOf(made);
     for (const table of counted)
       if (counts[table] !== manifest.counts[table])

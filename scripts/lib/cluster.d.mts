@@ -1,8 +1,12 @@
 export interface Cluster {
   home: string;
   start(): Promise<string>;
+  isThere(): boolean;
+  isAlive(): boolean;
   isRunning(): boolean;
+  lastLines(many?: number): string[];
   stop(): void;
   remove(): void;
 }
 export function cluster(home: string, options?: { durable?: boolean }): Cluster;
+export function throwAwayCluster(): Cluster;

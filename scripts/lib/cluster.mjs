@@ -14,7 +14,7 @@ import {
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { ensurePostgres } from "./install.mjs";
-import { SetupError, freePort, isRoot, must, root, say, stateFolder, works } from "./run.mjs";
+import { SetupError, alive, freePort, isRoot, must, root, say, stateFolder, works } from "./run.mjs";
 
 const superuser = "lamp";
 const database = "lamp";
@@ -165,16 +165,29 @@ export function cluster(home, { durable = true } = {}) {
         try {
           must(command, args, { cwd: "/", stdio: ["ignore", "ignore", "pipe"] });
         } catch (error) {
-          const log = existsSync(logFile)
-            ? readFileSync(logFile, "utf8").split("\n").slice(-12).join("\n")
-            : "";
           throw new SetupError(
-            `The database did not start. Its log (${logFile}) ends:\n${log}\n${error.message}`,
+            `The database did not start. Its log (${logFile}) ends:\n${this.lastLines().join("\n")}\n${error.message}`,
           );
         }
       }
       await answers();
       return url();
+    },
+    /** Whether there is a database at all. */
+    isThere() {
+      return existsSync(data);
+    },
+    /** Whether its server process lives, without asking a program. */
+    isAlive() {
+      try {
+        return alive(Number(readFileSync(join(data, "postmaster.pid"), "utf8").split("\n")[0]));
+      } catch {
+        return false;
+      }
+    },
+    /** The end of its log. */
+    lastLines(many = 12) {
+      return existsSync(logFile) ? readFileSync(logFile, "utf8").trimEnd().split("\n").slice(-many) : [];
     },
     isRunning() {
       return running(ensurePostgres());

@@ -4,13 +4,17 @@ import { doorList, doors, withWords, type Door, type DoorName } from "@/contract
 import {
   Problem,
   answeredOnce,
+  knockOf,
+  mayPass,
   asProblem,
   countRequest,
   journal,
-  thisMachine,
+  nobody,
   useCases,
   watchChanges,
+  type Knock,
 } from "@/server";
+import { isOwnHost, isOwnOrigin } from "@/serve/addresses";
 import { ProblemPanel } from "@/ui";
 
 /** What a route with an id in its address is handed. */
@@ -18,26 +22,35 @@ export interface WithId {
   params: Promise<{ id: string }>;
 }
 
-/** Only the machine's own names are answered: a page elsewhere can't point a name of its own at us. */
-function checkHost(request: Request): string {
-  const host = request.headers.get("host") ?? "";
-  if (!/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host))
+/** Only the application's own names are answered: a page elsewhere can't point a name of its own at us. */
+function checkHost(request: Request): void {
+  if (!isOwnHost(request.headers.get("host")))
     throw new Problem(421, "This address isn't answered.", "Open the application at the address it printed.");
-  return host;
 }
 
-/** Requests from elsewhere than the page itself may not write. */
-function checkOrigin(request: Request, host: string): void {
-  const origin = request.headers.get("origin");
-  const refuse = () => {
+/** Pages of other sites may not write. */
+function checkOrigin({ headers }: Request, secure: boolean): void {
+  const [origin, site, host] = ["origin", "sec-fetch-site", "host"].map((name) => headers.get(name));
+  if (
+    !isOwnOrigin({ origin: origin ?? null, site: site ?? null, host: host ?? null }, secure ? "https" : "http")
+  )
     throw new Problem(
       403,
       "This request came from another site and was refused.",
       "Use the application's own page.",
     );
-  };
-  if (origin !== null && (!URL.canParse(origin) || new URL(origin).host !== host)) refuse();
-  if (origin === null && request.headers.get("sec-fetch-site") === "cross-site") refuse();
+}
+
+/** Whoever knocks has to be let do what the door does. */
+function checkRights({ asker }: Knock, { who }: Door): void {
+  if (mayPass(asker, who)) return;
+  if (asker === null)
+    throw new Problem(401, "Nobody is let in here without signing in.", "Sign in, or send a token.");
+  throw new Problem(
+    403,
+    who === "tunes" ? "You may read here, not change." : "This token doesn't open this door.",
+    "Ask whoever keeps this machine.",
+  );
 }
 
 const unkept = { "cache-control": "no-store" };
@@ -136,19 +149,22 @@ export async function answerDoor(request: Request, segments: string[]): Promise<
 
 async function answered(request: Request, segments: string[]): Promise<Response> {
   try {
-    const host = checkHost(request);
-    if (request.method !== "GET") checkOrigin(request, host);
+    checkHost(request);
+    const knock = knockOf(request.headers);
+    if (request.method !== "GET") checkOrigin(request, knock.secure);
     const found = doorAt(request.method, segments);
     if (!found)
       throw new Problem(404, "There is no such door.", "The doors are listed at /api/v1/openapi.json.");
     const { door, id } = found;
+    checkRights(knock, door);
     if (door.gives === "events") return events(request);
     const saw = sawIn(request, door);
     const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes);
     if (door.takes === "json" && bytes.length > 0) checkType(request);
     const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
     const query = Object.fromEntries(new URL(request.url).searchParams);
-    const asked = { actor: thisMachine, id, query, body, saw };
+    const agent = request.headers.get("user-agent") ?? "";
+    const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
     const useCase = useCases[door.id as Exclude<DoorName, "events">];
     const key = door.creates ? request.headers.get("idempotency-key") : null;
     return given(door, await answeredOnce(key, door.id, bytes, door.status, () => useCase(asked)));
@@ -175,6 +191,10 @@ function given(door: Door, answer: unknown): Response {
   }
   const version = (answer as { version?: unknown } | undefined)?.version;
   const tag: HeadersInit = typeof version === "number" ? { etag: `"${version}"` } : {};
+  if (door.id === doors.signIn.id || door.id === doors.signOut.id) {
+    const { cookie, ...said } = answer as { cookie: string };
+    return Response.json(said, { status: door.status, headers: { ...unkept, "set-cookie": cookie } });
+  }
   return Response.json(withWords(answer ?? {}), { status: door.status, headers: { ...unkept, ...tag } });
 }
 

@@ -1,8 +1,8 @@
 import "./globals.css";
 import type { Metadata, Viewport } from "next";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
-import { lastChange, viewBench } from "@/server";
+import { knockOf, lastChange, mayPass, viewBench } from "@/server";
 import { Frame, type Theme } from "@/views/frame";
 import { Live } from "@/views/live";
 
@@ -14,9 +14,12 @@ export const dynamic = "force-dynamic";
 
 export default async function Layout({ children }: { children: ReactNode }) {
   const theme: Theme = (await cookies()).get("theme")?.value === "daylight" ? "daylight" : "evening";
+  const { asker } = knockOf(await headers());
+  const person = asker?.kind === "person" ? { name: asker.name, reads: asker.may === "reads" } : null;
   // Without the database the frame still stands; the page inside says what is wrong.
-  const seen = await lastChange().catch(() => null);
-  const bench = await viewBench().catch(() => null);
+  const [seen, bench] = mayPass(asker, "reads")
+    ? await Promise.all([lastChange().catch(() => null), viewBench().catch(() => null)])
+    : [null, null];
   return (
     <html lang="en-GB" data-theme={theme}>
       <head>
@@ -24,11 +27,15 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <title>Velvet Lamp</title>
       </head>
       <body>
-        <Live seen={seen}>
-          <Frame bench={bench} theme={theme}>
-            {children}
-          </Frame>
-        </Live>
+        {mayPass(asker, "reads") ? (
+          <Live seen={seen}>
+            <Frame bench={bench} theme={theme} person={person}>
+              {children}
+            </Frame>
+          </Live>
+        ) : (
+          <main>{children}</main>
+        )}
       </body>
     </html>
   );

@@ -393,6 +393,7 @@ export const doorsAbove = {
   }),
   reckonCampaign: door({
     method: "POST",
+    who: "reads",
     path: "/campaigns/{id}/reckoning",
     group: campaigns,
     summary: "Compare one title's runs on one rig, and keep what that comes to.",

@@ -11,8 +11,8 @@ export interface Door<Query = unknown, Body = unknown, Output = unknown> {
   path: string;
   group: string;
   summary: string;
-  /** Who may. For now everybody at this machine; later people and devices with what they are allowed. */
-  who: "this machine";
+  /** What whoever knocks must be let do: read, tune, or only see the application's own figures. */
+  who: "anybody" | "reads" | "tunes" | "metrics";
   query: z.ZodType<Query> | null;
   body: z.ZodType<Body> | null;
   /** What a body that isn't JSON holds. */
@@ -27,7 +27,7 @@ export interface Door<Query = unknown, Body = unknown, Output = unknown> {
   /** Makes something new: an `Idempotency-Key` makes trying again safe. */
   creates: boolean;
   /** Statuses it may refuse with, beside those that every door has. */
-  refusals: (404 | 409 | 422)[];
+  refusals: (401 | 404 | 409 | 422 | 429)[];
 }
 
 const kilobyte = 1024;
@@ -44,7 +44,7 @@ export function door<Query = undefined, Body = undefined, Output = unknown>(
   own: Own<Query, Body, Output>,
 ): Omit<Door<Query, Body, Output>, "id"> {
   return {
-    who: "this machine",
+    who: own.method === "GET" ? "reads" : "tunes",
     query: null,
     body: null,
     takes: "json",

@@ -22,6 +22,7 @@ import { layers, profileFileSchema } from "@/core/profile";
 import { channelUnits, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
 import { doorsAbove } from "./above";
+import { doorsOfTrust } from "./trust";
 import { door, type Door } from "./door";
 
 const megabyte = 1024 * 1024;
@@ -542,6 +543,7 @@ const doorsByName = {
   }),
   reckonTrial: door({
     method: "POST",
+    who: "reads",
     path: "/trials/{id}/outcome",
     group: "Trials",
     summary: "What a trial comes to by the runs it has, made once for them and kept.",
@@ -929,6 +931,7 @@ const doorsByName = {
   }),
 
   ...doorsAbove,
+  ...doorsOfTrust,
 
   events: door({
     method: "GET",
@@ -955,7 +958,9 @@ const doorsByName = {
     method: "GET",
     path: "/health",
     group: "Application",
-    summary: "Whether the application and its database answer.",
+    summary:
+      "Whether the application and its database answer; which versions and process is told to who may read.",
+    who: "anybody",
     output: answers.healthSchema,
   }),
   metrics: door({
@@ -963,6 +968,7 @@ const doorsByName = {
     path: "/metrics",
     group: "Application",
     summary: "Counts and times of this process in the open text format (OpenMetrics).",
+    who: "metrics",
     output: answers.textSchema,
     gives: "plain",
   }),

@@ -48,6 +48,7 @@ export {
   takeSchema,
   titlePlaceSchema,
 } from "./above";
+export { changedPassphraseSchema, newLinkSchema, newProgramSchema, signInSchema } from "./trust";
 export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";

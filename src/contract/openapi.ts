@@ -7,13 +7,15 @@ type Json = Record<string, unknown>;
 
 const refusalWords: Record<number, string> = {
   400: "The body is no JSON.",
-  403: "The request came from another site.",
+  401: "Nobody is let in without signing in, or a token.",
+  403: "The request came from another site, or whoever sent it may only read.",
   404: "There is no such thing.",
   409: "It can't be done as things stand, or it was changed meanwhile.",
   413: "The body is too large.",
   415: "The body doesn't say that it is JSON.",
   421: "The address isn't the application's own.",
   422: "A field can't be.",
+  429: "Too many tries; wait a while.",
   428: "An edit has to say which version it saw.",
   500: "Something went wrong; nothing was changed.",
   503: "The database can't be reached.",
@@ -47,11 +49,21 @@ function contentOf(door: Door): Json {
   return { [types[door.gives]]: { schema } };
 }
 
-function refusalsOf({ refusals, method, body, takes, edits }: Door): number[] {
-  const writes = method === "GET" ? [] : [403];
+function refusalsOf({ refusals, method, body, takes, edits, who }: Door): number[] {
+  const writes = method === "GET" && who !== "tunes" ? [] : [403];
+  const signed = who === "anybody" ? [] : [401];
   const reads = body || takes === "bytes" ? [400, 413, 415] : [];
   return [
-    ...new Set([...refusals, ...writes, ...reads, ...(edits === "required" ? [428] : []), 421, 500, 503]),
+    ...new Set([
+      ...refusals,
+      ...signed,
+      ...writes,
+      ...reads,
+      ...(edits === "required" ? [428] : []),
+      421,
+      500,
+      503,
+    ]),
   ];
 }
 

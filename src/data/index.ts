@@ -1,5 +1,5 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
-export { migrate, migrations, migrator } from "./migrate";
+export { doneMigrations, migrate, migrations, migrator } from "./migrate";
 export { isTransacting, together, transact } from "./transact";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
@@ -24,5 +24,7 @@ export * from "./log";
 export * from "./others";
 export { listObservations } from "./predictions";
 export * from "./board";
+export * from "./people";
+export * from "./workshop";
 export * from "./bench";
 export * from "./seeds";

@@ -24,6 +24,17 @@ export const prefixQuery = (search: string): string =>
     .map((word) => `${word}:*`)
     .join(" & ");
 
+/** Runs of the same title with the same engine on the same rig since something was seen last. */
+const since = `
+  from jobs j2 join runs u2 on u2.job_id = j2.id join builds b2 on b2.id = u2.build_id
+  where j2.title_id = x.title_id and j2.rig_id = x.rig_id and j2.deleted_at is null and b2.engine_id = x.engine_id
+    and u2.deleted_at is null and u2.state <> 'open' and u2.made_at > g.last_at`;
+const whether = {
+  "": "",
+  still: `and not exists (select 1 ${since})`,
+  gone: `and exists (select 1 ${since})`,
+};
+
 /** Rows of the log that are shown at once. */
 const pageRows = 60;
 
@@ -42,41 +53,39 @@ export async function listLog({
 }: LogAsked): Promise<{ rows: LogRow[]; next: string | null }> {
   const after = keyset(cursor);
   const rows = await store().query<LogRow & object>(
-    `with told as (
+    `with told as materialized (
        select h.*, u.made_at, u.number, u.job_id, u.build_id, b.version as build, b.engine_id, e.name as engine, j.title_id, t.name as title, s.name as system, j.rig_id, r.name as rig,
-         coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '') as driver
+         coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '') as driver,
+         md5(concat_ws('|', j.title_id, b.engine_id, j.rig_id, h.kind, lower(h.scene), lower(h.note))) as key
        from (${happened}) h ${joined}
        where u.deleted_at is null and j.deleted_at is null and ($1 = '' or h.kind = $1) and ($2 = '' or h.severity = $2)
          and ($3 = '' or j.rig_id::text = $3) and ($4 = '' or b.engine_id::text = $4)
          and ($5 = '' or ($6 <> '' and to_tsvector('simple', h.said || ' ' || lower(t.name || ' ' || e.name || ' ' || r.name)) @@ to_tsquery('simple', $6))
            or lower($5) <% h.said or lower($5) <% lower(t.name))
-     ), grouped as (
-       select md5(concat_ws('|', title_id, engine_id, rig_id, kind, lower(scene), lower(note))) as key, min(made_at) as first_at, max(made_at) as last_at, count(*)::int as times,
-         array_agg(distinct build) as builds, array_agg(distinct driver) filter (where driver <> '') as drivers,
-         (array_agg(run_id order by made_at desc))[1] as run_id
-       from told group by 1
+     ), grouped as materialized (
+       select key, min(made_at) as first_at, max(made_at) as last_at, count(*)::int as times,
+         array_agg(distinct build) as builds, array_agg(distinct driver) filter (where driver <> '') as drivers
+       from told group by key
+     ), newest as materialized (
+       select distinct on (key) * from told order by key, made_at desc
+     ), around as materialized (
+       select distinct on (title_id, engine_id, kind, lower(note)) title_id, engine_id, kind, lower(note) as about, workaround
+       from told where workaround <> '' order by title_id, engine_id, kind, lower(note), made_at desc
+     ), page as materialized (
+       select g.*, x.kind, x.severity, x.scene, x.note, x.title_id, x.title, x.system, x.rig_id, x.rig, x.engine_id, x.engine, x.run_id, x.job_id, x.number, x.at_ms
+       from grouped g join newest x on x.key = g.key
+       where ($7::text is null or (g.last_at, g.key) < ($7::timestamptz, $8)) ${whether[still]}
+       order by g.last_at desc, g.key desc limit ${pageRows + 1}
      )
-     select g.key, x.kind, x.severity, x.scene, x.note, coalesce((select o.workaround from told o where o.workaround <> '' and o.title_id = x.title_id and o.engine_id = x.engine_id and o.kind = x.kind and lower(o.note) = lower(x.note) order by o.made_at desc limit 1), '') as workaround,
-       x.title_id as "titleId", x.title, x.system, x.rig_id as "rigId", x.rig, x.engine_id as "engineId", x.engine, g.builds, coalesce(g.drivers, '{}') as drivers, g.times,
-       g.first_at as "firstAt", g.last_at as "lastAt", x.run_id as "runId", x.job_id as "jobId", x.number as run, x.at_ms as "atMs", n.since as "runsSince"
-     from grouped g
-     join lateral (select * from told o where o.run_id = g.run_id and md5(concat_ws('|', o.title_id, o.engine_id, o.rig_id, o.kind, lower(o.scene), lower(o.note))) = g.key limit 1) x on true
-     join lateral (select count(*)::int as since from jobs j2 join runs u2 on u2.job_id = j2.id join builds b2 on b2.id = u2.build_id
-       where j2.title_id = x.title_id and j2.rig_id = x.rig_id and j2.deleted_at is null and b2.engine_id = x.engine_id and u2.deleted_at is null and u2.state <> 'open' and u2.made_at > g.last_at) n on true
-     where ($7::text is null or (g.last_at, g.key) < ($7::timestamptz, $8)) and ($9 = '' or ($9 = 'still') = (n.since = 0))
-     order by g.last_at desc, g.key desc limit ${pageRows + 1}`,
+     select x.key, x.kind, x.severity, x.scene, x.note, coalesce(a.workaround, '') as workaround,
+       x.title_id as "titleId", x.title, x.system, x.rig_id as "rigId", x.rig, x.engine_id as "engineId", x.engine, x.builds, coalesce(x.drivers, '{}') as drivers, x.times,
+       x.first_at as "firstAt", x.last_at as "lastAt", x.run_id as "runId", x.job_id as "jobId", x.number as run, x.at_ms as "atMs",
+       (select count(*)::int ${since.replace("g.last_at", "x.last_at")}) as "runsSince"
+     from page x
+     left join around a on a.title_id = x.title_id and a.engine_id = x.engine_id and a.kind = x.kind and a.about = lower(x.note)
+     order by x.last_at desc, x.key desc`,
     {
-      bind: [
-        kind,
-        severity,
-        rig,
-        engine,
-        search,
-        prefixQuery(search),
-        after?.value ?? null,
-        after?.id ?? null,
-        still,
-      ],
+      bind: [kind, severity, rig, engine, search, prefixQuery(search), after?.value ?? null, after?.id ?? null],
       type: QueryTypes.SELECT,
     },
   );

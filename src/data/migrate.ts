@@ -1,3 +1,4 @@
+import { QueryTypes } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import { trialKinds } from "@/core/trial";
 import { database } from "./connection";
@@ -10,6 +11,7 @@ import { inTheHand } from "./migrations/0006-in-the-hand";
 import { layered } from "./migrations/0007-layers";
 import { captures } from "./migrations/0008-captures";
 import { campaigned } from "./migrations/0009-campaigns";
+import { trusted } from "./migrations/0010-trusted";
 
 /** Every migration in order; a new one is added at the end. */
 export const migrations = [
@@ -22,6 +24,7 @@ export const migrations = [
   layered,
   captures,
   campaigned,
+  trusted,
 ];
 
 export function migrator() {
@@ -32,6 +35,15 @@ export function migrator() {
     storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
     logger: undefined,
   });
+}
+
+/** How many migrations are noted as done; 0 where none ever was. @throws where the database can't be reached */
+export async function doneMigrations(): Promise<number> {
+  const [row] = await database().query<{ done: number }>(
+    `select case when to_regclass('migrations') is null then 0 else (xpath('/row/n/text()', query_to_xml('select count(*) as n from migrations', false, true, '')))[1]::text::int end as done`,
+    { type: QueryTypes.SELECT },
+  );
+  return row?.done ?? 0;
 }
 
 /** Brings the database up to date, and puts down every kind of trial that this version knows. @returns names of what was done */

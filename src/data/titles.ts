@@ -4,12 +4,12 @@ import type { TitleDetail, TitleRow, TitlesToPlan } from "@/core/records";
 import { Scene, Title, store } from "./models";
 import { transact } from "./transact";
 
-/** Titles in use with their system's name, by name. */
-export async function listTitles(): Promise<TitleRow[]> {
+/** Titles in use with their system's name, by name. @param limit how many at most */
+export async function listTitles(limit = 100_000): Promise<TitleRow[]> {
   return store().query<TitleRow & object>(
     `select t.id, t.name, t.system_id as "systemId", s.name as system, t.native_fps as "nativeFps", t.tied, t.region, t.hardness
-     from titles t join systems s on s.id = t.system_id where t.retired_at is null order by t.name`,
-    { type: QueryTypes.SELECT },
+     from titles t join systems s on s.id = t.system_id where t.retired_at is null order by t.name limit $1`,
+    { bind: [limit], type: QueryTypes.SELECT },
   );
 }
 

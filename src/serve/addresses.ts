@@ -27,7 +27,7 @@ let known: Set<string> | null = null;
 /** Whether a Host header names this application. @example isOwnHost("127.0.0.1:3210") // → true */
 export function isOwnHost(host: string | null | undefined, names = (known ??= ownNames())): boolean {
   const found = /^(\[[0-9a-f:.]+\]|[\w.-]+)(:\d{1,5})?$/i.exec(host ?? "");
-  return found !== null && names.has(found[1]!.toLowerCase());
+  return found !== null && names.has((found[1] ?? "").toLowerCase());
 }
 
 /**

@@ -1,13 +1,15 @@
 import { randomUUID } from "node:crypto";
 import type { IncomingMessage, RequestListener, ServerResponse } from "node:http";
 import { changeMark } from "@/data";
+import { knockHeader, mayPass, type Knock } from "@/server/actor";
 import { journal } from "@/server/journal";
+import { whoKnocks } from "@/server/people";
 import { isOwnHost } from "./addresses";
 import { keepPace } from "./pace";
 import { Pages, madeFor, nonceIn, type MadePage } from "./pages";
 
 /** Pages whose words go by the clock or by something that isn't told of as a change. */
-const madeAlways = /^\/(campaigns\/|workshop|sign-in|people|shared\/)/;
+const madeAlways = /^\/(campaigns\/|kit\/(workshop|people)|sign-in|shared\/)/;
 
 function plain(response: ServerResponse, status: number, text: string): void {
   response.writeHead(status, {
@@ -20,9 +22,12 @@ function plain(response: ServerResponse, status: number, text: string): void {
 }
 
 /** Under which a page is kept: the address, and what of the request it is drawn by. Null for what isn't kept. */
-export function pageKey(request: Pick<IncomingMessage, "method" | "url" | "headers">, who: string): string | null {
+export function pageKey(
+  request: Pick<IncomingMessage, "method" | "url" | "headers">,
+  who: string,
+): string | null {
   const { method, url = "/", headers } = request;
-  const path = url.split("?")[0]!;
+  const [path = "/"] = url.split("?");
   if (method !== "GET" || headers.rsc !== undefined || headers["next-action"] !== undefined) return null;
   if (/^\/(api|ocr|_next)\//.test(url) || /\.\w+$/.test(path) || madeAlways.test(url)) return null;
   const theme = /(?:^|;\s*)theme=(\w+)/.exec(headers.cookie ?? "")?.[1] === "daylight" ? "daylight" : "evening";
@@ -79,8 +84,13 @@ function send(response: ServerResponse, page: MadePage): void {
   response.end(text);
 }
 
+type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
+
+/** What anybody is shown: the way in, what it is drawn with, and links that were given away. Doors look for themselves. */
+const open = /^\/(sign-in(\?|$)|shared\/|_next\/static\/|api\/v1\/|icon\.svg|favicon\.ico)/;
+
 /** What stands before the framework: the application's own names, slow senders, and pages made once a change. */
-export function front(framework: RequestListener): RequestListener {
+export function front(framework: Framework): RequestListener {
   const pages = new Pages();
   return (request, response) => {
     void answer(request, response).catch((error: unknown) => {
@@ -89,6 +99,35 @@ export function front(framework: RequestListener): RequestListener {
       else plain(response, 500, "Something went wrong here. Nothing was changed.");
     });
   };
+
+  /** Finds out who knocks, and tells the framework in a header that nobody else can write. */
+  async function knocking({ headers, socket }: IncomingMessage): Promise<Knock> {
+    for (const name of Object.keys(headers)) if (name.startsWith("x-lamp-")) delete headers[name];
+    const secure = "encrypted" in socket;
+    const asker = await whoKnocks({
+      authorization: headers.authorization,
+      cookie: headers.cookie,
+      secure,
+    }).catch((error: unknown) => {
+      // Without the store nobody can be known; what is open stays open.
+      journal().error({ err: error }, "who knocks can't be found out");
+      return null;
+    });
+    const knock: Knock = { asker, address: socket.remoteAddress ?? "", secure };
+    headers[knockHeader] = encodeURIComponent(JSON.stringify(knock));
+    return knock;
+  }
+
+  function toSignIn({ method, url = "/" }: IncomingMessage, response: ServerResponse): void {
+    journal().info({ kind: "not signed in", method }, "refused");
+    const back =
+      method === "GET" && /^\/(?!\/)[\w/?=&.-]*$/.test(url) ? url.replace(/[?&]_rsc=[^&]*/, "") : "/";
+    response.writeHead(303, {
+      location: `/sign-in?back=${encodeURIComponent(back)}`,
+      "cache-control": "no-store",
+    });
+    response.end();
+  }
 
   async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
     if (!isOwnHost(request.headers.host)) {
@@ -101,12 +140,17 @@ export function front(framework: RequestListener): RequestListener {
       if (!response.headersSent) plain(response, 408, "The request came too slowly. Nothing was changed.");
       request.socket.destroySoon();
     });
-    const key = pageKey(request, "");
+    const knock = await knocking(request);
+    if (!mayPass(knock.asker, "reads") && !open.test(request.url ?? "/")) return toSignIn(request, response);
+    const key = pageKey(
+      request,
+      knock.asker ? `${knock.asker.kind} ${knock.asker.name} ${knock.asker.may}` : "nobody",
+    );
     const mark = key === null ? null : await changeMark().catch(() => null);
-    if (key === null || mark === null) return framework(request, response);
+    if (key === null || mark === null) return void (await framework(request, response));
     const page = pages.find(key, mark) ?? (await pages.underWay(key, mark));
     if (page) return send(response, page);
     collect(response, pages.begin(key, mark));
-    return framework(request, response);
+    await framework(request, response);
   }
 }

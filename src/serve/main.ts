@@ -1,7 +1,7 @@
 // The application's own server: takes the address, starts its processes, and stands before the framework.
 import cluster from "node:cluster";
 import { readFileSync } from "node:fs";
-import { createServer as createPlain, type RequestListener } from "node:http";
+import { createServer as createPlain } from "node:http";
 import { createServer as createSecure } from "node:https";
 import next from "next";
 import { isLoopback, listened } from "./addresses";
@@ -22,7 +22,7 @@ async function serve(): Promise<void> {
   const listen = listened();
   const app = next({ dev, dir: process.cwd(), hostname: isLoopback(listen) ? listen : "0.0.0.0", port });
   await app.prepare();
-  const answer = front(app.getRequestHandler() as RequestListener);
+  const answer = front(app.getRequestHandler());
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
   const bounds = {
     headersTimeout: headMs,
@@ -38,18 +38,18 @@ async function serve(): Promise<void> {
           answer,
         )
       : createPlain(bounds, answer);
-  if (dev) server.on("upgrade", app.getUpgradeHandler());
+  const upgrade = app.getUpgradeHandler();
+  if (dev) server.on("upgrade", (request, socket, head) => void upgrade(request, socket, head));
   server.on("error", (error) => {
     console.error(`The address can't be taken: ${error.message}`);
     process.exit(1);
   });
   server.listen(port, listen);
+  // What is under way is finished; streams of changes, which never are, are cut off after a moment.
   const stop = () => {
-    server.close();
+    server.close(() => process.exit(0));
     server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 1_500).unref();
-    server.closeAllConnections();
-    process.exit(0);
+    setTimeout(() => process.exit(0), 1_000).unref();
   };
   process.on("SIGTERM", stop);
   process.on("SIGINT", stop);

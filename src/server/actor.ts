@@ -1,10 +1,49 @@
-/** Who does something: this machine; later a person or a device. Kept with everything that is changed. */
+import type { Rights } from "@/core/records";
+
+/** Who does something: this machine, a person who signed in, or a program with a token. Kept with everything that is changed. */
 export interface Actor {
-  kind: "machine";
+  kind: "machine" | "person" | "program";
   name: string;
 }
 
+/** An actor at the door, with what it may. */
+export interface Asker extends Actor {
+  may: Rights;
+  /** Its session or its token, where it has one. */
+  id: string;
+}
+
 /** Whoever sits at the machine that the application runs on. */
-export const thisMachine: Actor = { kind: "machine", name: "this machine" };
+export const thisMachine: Asker = { kind: "machine", name: "this machine", may: "tunes", id: "" };
+/** Whoever comes to a door that is open to anybody. */
+export const nobody: Asker = { kind: "person", name: "nobody", may: "metrics", id: "" };
 /** The application itself, at work in the background. */
 export const theApplication: Actor = { kind: "machine", name: "the application" };
+
+/** Whether whoever asks has to sign in: where the application answers more than its own machine. */
+export const signInAsked = (): boolean => process.env.LAMP_SIGN_IN === "1";
+
+/** Who knocks, from where, and whether nobody between can read it. */
+export interface Knock {
+  asker: Asker | null;
+  address: string;
+  secure: boolean;
+}
+
+/** In which the application's own server says who knocks; what comes in under this name is thrown away there. */
+export const knockHeader = "x-lamp-knock";
+
+/** Who knocks, as the server in front found out. Without one, only this machine is there to knock. */
+export function knockOf(headers: { get: (name: string) => string | null }): Knock {
+  const told = headers.get(knockHeader);
+  if (!told) return { asker: signInAsked() ? null : thisMachine, address: "", secure: false };
+  return JSON.parse(decodeURIComponent(told)) as Knock;
+}
+
+/** Whether somebody may what a door asks for. */
+export function mayPass(asker: Asker | null, who: "anybody" | "reads" | "tunes" | "metrics"): boolean {
+  if (who === "anybody") return true;
+  if (asker === null) return false;
+  if (asker.may === "tunes") return true;
+  return asker.may === "reads" ? who === "reads" || who === "metrics" : who === "metrics";
+}

@@ -4,7 +4,7 @@ import { profileJsonSchema } from "@/core/profile";
 import { publicationJsonSchema } from "@/core/publication";
 import { recipeJsonSchema } from "@/core/recipe";
 import { find, listObservations, outdatedCount } from "@/data";
-import type { Actor } from "./actor";
+import { mayPass, type Asker, type Knock } from "./actor";
 import { listAbilities, putAbility } from "./abilities";
 import { addJob } from "./addJob";
 import { viewBoard, viewBoardTitles } from "./board";
@@ -44,12 +44,18 @@ import { readRunCsv, saveJob } from "./saveFiles";
 import { tallyRun } from "./tallyRun";
 import { viewDiagnosis, viewJob } from "./viewJob";
 import { viewHealth } from "./viewHealth";
+import { viewWorkshop } from "./viewWorkshop";
+import * as people from "./people";
 import { viewJobs } from "./viewJobs";
 import { reckonTrial, viewOutcome, viewTrial } from "./viewTrial";
 
 /** What a door was asked, and by whom. */
 export interface Asked {
-  actor: Actor;
+  actor: Asker;
+  /** Who knocks, from where. */
+  knock: Knock;
+  /** What the browser or program calls itself. */
+  agent: string;
   /** The id in the path; empty where it has none. */
   id: string;
   query: Record<string, string>;
@@ -176,7 +182,18 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   rejudge: async ({ actor, id, body }) => rejudge(actor, id, body),
 
   viewWork: async () => ({ outdatedRuns: await outdatedCount() }),
-  viewHealth: async () => viewHealth(),
+  viewHealth: async ({ knock }) => viewHealth(mayPass(knock.asker, "reads")),
+  signIn: async ({ knock, agent, body }) => people.signIn(body, { ...knock, agent }),
+  signOut: async ({ knock }) => people.signOut(knock),
+  endSession: async ({ id }) => people.endSession(id),
+  changePassphrase: async ({ knock, body }) => people.changePassphrase(knock, body),
+  viewPeople: async () => people.viewPeople(),
+  removePerson: async ({ id }) => people.removePerson(id),
+  addProgram: async ({ actor, body }) => people.addProgram(actor, body),
+  revokeProgram: async ({ id }) => people.revokeProgram(id),
+  addLink: async ({ actor, body }) => people.addLink(actor, body),
+  revokeLink: async ({ id }) => people.revokeLink(id),
+  viewWorkshop: async () => viewWorkshop(),
   metrics: async () => readMetrics(),
   openapi: async () => openApi(),
 };

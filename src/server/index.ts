@@ -1,4 +1,15 @@
-export { thisMachine, type Actor } from "./actor";
+export {
+  knockOf,
+  mayPass,
+  nobody,
+  signInAsked,
+  thisMachine,
+  type Actor,
+  type Asker,
+  type Knock,
+} from "./actor";
+export { sharedPage, viewPeople, whoKnocks } from "./people";
+export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem } from "./problem";
 export { countRequest } from "./metrics";
 export { journal } from "./journal";

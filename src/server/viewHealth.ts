@@ -1,7 +1,7 @@
-import { database, migrations, migrator } from "@/data";
+import { doneMigrations, migrations } from "@/data";
 
 /** As package.json says it; a test holds it to that. */
-const ownVersion = "0.1.0";
+export const ownVersion = "0.1.0";
 
 export interface Health {
   application: "velvet-lamp";
@@ -16,27 +16,20 @@ export interface Health {
   process: number;
 }
 
-/** Whether this process and its database answer, and which versions they are of. */
-export async function viewHealth(): Promise<Health> {
-  const reached = await database()
-    .query("select 1")
-    .then(
-      () => true,
-      () => false,
-    );
-  const done = reached
-    ? await migrator()
-        .executed()
-        .then((all) => all.length)
-        .catch(() => 0)
-    : 0;
+/**
+ * Whether this process and its database answer, and which versions they are of.
+ * @param told false for whoever may not read here: neither versions nor process are said then
+ */
+export async function viewHealth(told = true): Promise<Health> {
+  const done = await doneMigrations().catch(() => null);
+  const ready = done === migrations.length;
   return {
     application: "velvet-lamp",
-    version: ownVersion,
+    version: told ? ownVersion : "",
     live: true,
-    ready: reached && done === migrations.length,
-    database: reached,
-    migrations: { done, known: migrations.length },
-    process: process.pid,
+    ready,
+    database: done !== null,
+    migrations: told ? { done: done ?? 0, known: migrations.length } : { done: 0, known: 0 },
+    process: told ? process.pid : 0,
   };
 }

@@ -2,12 +2,15 @@ import { listBuilds, listHouseRules, listRigs, listSystems, listTitles } from "@
 
 import type { KitView } from "@/core/records";
 
-/** Everything that can be chosen from when a job is made or the kit is looked through. */
+/** Titles that are there to choose from before anything is typed. */
+const firstTitles = 100;
+
+/** What can be chosen from when a job is made; of titles the first, the others are found by typing. */
 export async function viewKit(): Promise<KitView> {
   const [rigs, systems, titles, builds, houseRules] = await Promise.all([
     listRigs(),
     listSystems(),
-    listTitles(),
+    listTitles(firstTitles),
     listBuilds(),
     listHouseRules(),
   ]);

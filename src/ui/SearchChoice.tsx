@@ -17,6 +17,9 @@ export function SearchChoice({
   id,
   invalid,
   onAdd,
+  onSearch,
+  more = 0,
+  shown,
 }: {
   value: string | null;
   options: ChoiceOption[];
@@ -26,17 +29,28 @@ export function SearchChoice({
   invalid?: boolean;
   /** Makes what isn't among them, of what was typed. */
   onAdd?: (typed: string) => void;
+  /** Told what is typed, where the options are found by others: they are shown as they come then. */
+  onSearch?: (typed: string) => void;
+  /** How many there are beside the options, not handed over. */
+  more?: number;
+  /** What the chosen one is called, where it may not be among the options. */
+  shown?: string;
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text).toLowerCase();
-  const found = options.filter(({ label: name, note }) =>
-    `${name} ${note ?? ""}`.toLowerCase().includes(wanted),
-  );
+  const found = onSearch
+    ? options
+    : options.filter(({ label: name, note }) => `${name} ${note ?? ""}`.toLowerCase().includes(wanted));
+  const unseen = Math.max(0, found.length - mostShown) + more;
+  const type = (typed: string) => {
+    setText(typed);
+    onSearch?.(typed);
+  };
   const choose = (chosen: string) => {
     onChange(chosen);
     setOpen(false);
-    setText("");
+    type("");
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -50,7 +64,9 @@ export function SearchChoice({
         className="inline-flex min-h-9 w-full items-center justify-between gap-1.5 rounded-md border border-edge bg-ground px-2.5 text-left text-[14px] aria-invalid:border-caution"
       >
         <span className="truncate">
-          {options.find((option) => option.value === value)?.label ?? <span className="text-soft">Choose</span>}
+          {shown ?? options.find((option) => option.value === value)?.label ?? (
+            <span className="text-soft">Choose</span>
+          )}
         </span>
         <ChevronDown size={14} className="text-soft" aria-hidden />
       </Popover.Trigger>
@@ -63,7 +79,7 @@ export function SearchChoice({
           <Command shouldFilter={false} label={label}>
             <Command.Input
               value={text}
-              onValueChange={setText}
+              onValueChange={type}
               placeholder="type to find"
               className="w-full bg-transparent px-2 py-1.5 text-[13px] outline-none placeholder:text-soft"
             />
@@ -86,16 +102,14 @@ export function SearchChoice({
                   onSelect={() => {
                     onAdd(text.trim());
                     setOpen(false);
-                    setText("");
+                    type("");
                   }}
                   className="mt-1 cursor-pointer rounded border-t border-line px-2 py-1.5 text-[13px] data-[selected=true]:bg-line"
                 >
                   {text.trim() === "" ? "Add another …" : `Add “${text.trim()}”`}
                 </Command.Item>
               )}
-              {found.length > mostShown && (
-                <p className="px-2 py-1 text-[12px] text-soft">{found.length - mostShown} more; type on.</p>
-              )}
+              {unseen > 0 && <p className="px-2 py-1 text-[12px] text-soft">{unseen} more; type on.</p>}
             </Command.List>
           </Command>
         </Popover.Content>

@@ -5,4 +5,4 @@ export {
   publicationSchema,
   type Publication,
 } from "./publication";
-export { publicationHtml, publicationMarkdown, type PageFonts } from "./render";
+export { sortingHash, publicationHtml, publicationMarkdown, type PageFonts } from "./render";

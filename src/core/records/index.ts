@@ -9,4 +9,5 @@ export * from "./campaigns";
 export * from "./log";
 export * from "./board";
 export * from "./others";
+export * from "./people";
 export * from "./predictions";

@@ -47,7 +47,7 @@ export interface LogAsked {
   rig: string;
   engine: string;
   /** "" for all, "still" for those seen in the newest run, "gone" for those with runs without since. */
-  still: string;
+  still: "" | "still" | "gone";
   cursor: string;
 }
 

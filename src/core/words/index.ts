@@ -23,6 +23,7 @@ export type { LightChange } from "./comparing";
 export { cautionWords, comesToWords, crashWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";
+export { workshopWords } from "./workshop";
 export {
   beginWords,
   boardShareWords,

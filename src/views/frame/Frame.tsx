@@ -5,6 +5,7 @@ import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { Toaster } from "sonner";
+import { call } from "@/contract";
 import type { BenchView } from "@/core/records";
 import { KeyHint, Keys, KeysProvider } from "@/ui";
 import { DropZone } from "@/views/drop";
@@ -20,10 +21,13 @@ export type Theme = "evening" | "daylight";
 export function Frame({
   bench,
   theme: firstTheme,
+  person = null,
   children,
 }: {
   bench: BenchView | null;
   theme: Theme;
+  /** Who signed in, where anybody has to. */
+  person?: { name: string; reads: boolean } | null;
   children: ReactNode;
 }) {
   const path = usePathname();
@@ -71,6 +75,17 @@ export function Frame({
               <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
             )}
             <MeasuringAnew />
+            {person && (
+              <button
+                type="button"
+                title="Sign out"
+                onClick={() => void call("signOut").then(() => window.location.assign("/sign-in"))}
+                className="max-w-40 shrink-0 truncate rounded-md px-2 py-1 text-[13px] text-soft hover:bg-raised hover:text-text"
+              >
+                {person.name}
+                {person.reads && " (reads)"}, sign out
+              </button>
+            )}
             <button
               type="button"
               onClick={() => setPalette(true)}

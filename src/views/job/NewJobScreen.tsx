@@ -5,11 +5,12 @@ import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
 import { beginWords, strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
-import type { KitView } from "@/core/records";
+import type { KitView, TitleRow } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, buttonLook } from "@/ui";
 import { useEffect, useState } from "react";
 import { call, jobBeginnings } from "@/contract";
 import { useForeseen } from "./useForeseen";
+import { useTitles } from "./useTitles";
 import { AddSheet, type Lacking } from "@/views/kit/AddSheet";
 
 const aimNotes = {
@@ -40,10 +41,12 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   });
   const { control, register, handleSubmit, setError, setValue, watch, formState } = form;
   const { errors } = formState;
-  const title = kit.titles.find(({ id }) => id === watch("titleId"));
-  const foreseen = useForeseen(kit, {
+  const { titles, more, search } = useTitles(kit.titles);
+  const [chosen, setChosen] = useState<TitleRow | null>(null);
+  const titleId = watch("titleId");
+  const title = chosen?.id === titleId ? chosen : kit.titles.find(({ id }) => id === titleId);
+  const foreseen = useForeseen(kit, title, {
     rigId: watch("rigId"),
-    titleId: watch("titleId"),
     buildId: watch("buildId"),
     targetFps: null,
   });
@@ -78,11 +81,17 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
               value: field.value || null,
               onChange: (value: string) => {
                 field.onChange(value);
-                if (name === "titleId") setValue("buildId", "");
+                if (name !== "titleId") return;
+                setValue("buildId", "");
+                setChosen(titles.find((each) => each.id === value) ?? null);
               },
             };
             return lacks ? (
-              <SearchChoice {...shared} onAdd={(typed) => setLacking({ what: lacks, typed })} />
+              <SearchChoice
+                {...shared}
+                {...(name === "titleId" ? { onSearch: search, more, shown: title?.name } : {})}
+                onAdd={(typed) => setLacking({ what: lacks, typed })}
+              />
             ) : (
               <Choice {...shared} />
             );
@@ -110,7 +119,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
       {choice(
         "titleId",
         "Title",
-        kit.titles.map(({ id, name, system, hardness }) => ({
+        titles.map(({ id, name, system, hardness }) => ({
           value: id,
           label: name,
           note: `${system}, ${hardness}`,
@@ -206,6 +215,11 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
             if (lacking.what === "title") {
               setValue("titleId", id);
               setValue("buildId", "");
+              void call("viewTitle", { id }).then((sent) => {
+                if (!sent.ok) return;
+                const system = kit.systems.find((each) => each.id === sent.answer.systemId)?.name ?? "";
+                setChosen({ ...sent.answer, id, system });
+              });
             }
             if (lacking.what === "engine") setMadeEngine(id);
             setLacking(null);

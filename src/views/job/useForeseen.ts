@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import { call } from "@/contract";
-import type { KitView } from "@/core/records";
+import type { KitView, TitleRow } from "@/core/records";
 import { startForeseer, type Foreseen } from "@/workers";
 
 /** Scales that are tried where an engine's catalogue names none. */
@@ -21,15 +21,11 @@ async function scalesOf(engineId: string): Promise<number[]> {
 /** Where to begin with a title on a rig with an engine, by what all three did elsewhere; null until that is known, or where nothing is. */
 export function useForeseen(
   kit: KitView,
-  {
-    rigId,
-    titleId,
-    buildId,
-    targetFps,
-  }: { rigId: string; titleId: string; buildId: string; targetFps: number | null },
+  title: TitleRow | undefined,
+  { rigId, buildId, targetFps }: { rigId: string; buildId: string; targetFps: number | null },
 ): Foreseen | null {
   const [foreseen, setForeseen] = useState<Foreseen | null>(null);
-  const title = kit.titles.find(({ id }) => id === titleId);
+  const titleId = title?.id ?? "";
   const engineId = kit.builds.find(({ id }) => id === buildId)?.engineId;
   const screens = kit.systems.find(({ id }) => id === title?.systemId)?.screens ?? [];
   const pixels = screens.reduce((sum, { width, height }) => sum + (width * height) / 1e6, 0);

@@ -15,6 +15,8 @@ const shelves = [
   { path: "/kit/preflight", name: "Pre-flight", add: null },
   { path: "/kit/planner", name: "Resolution planner", add: null },
   { path: "/kit/store", name: "Store", add: null },
+  { path: "/kit/people", name: "People", add: null },
+  { path: "/kit/workshop", name: "Workshop", add: null },
 ] as const;
 
 /** The shelves of the kit, and what is on the one that is open. */

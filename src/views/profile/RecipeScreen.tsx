@@ -1,10 +1,11 @@
 "use client";
 import { toast } from "sonner";
 import { recipeHtml, recipeMarkdown, recipeText, type Recipe } from "@/core/recipe";
-import { HandedOn } from "@/views/publish";
+import { HandedOn, useLink } from "@/views/publish";
 
 /** A recipe as it will be read elsewhere, and the forms it can be taken along in. */
-export function RecipeScreen({ recipe, back }: { recipe: Recipe; back: string }) {
+export function RecipeScreen({ recipe, back, jobId }: { recipe: Recipe; back: string; jobId?: string }) {
+  const link = useLink({ what: "recipe", ofId: jobId ?? "", names: false, notes: false });
   const copy = () =>
     void navigator.clipboard.writeText(recipeText(recipe)).then(
       () => toast("The text is on the clipboard."),
@@ -18,7 +19,12 @@ export function RecipeScreen({ recipe, back }: { recipe: Recipe; back: string })
       note="As others will read it: one page of its own, without the rig's name, notes or people. Look it over before you hand it on."
       back={back}
       preview={page}
-      actions={[{ keys: "c", shown: "C", label: "copy the text", name: "Copy", run: copy }]}
+      actions={[
+        { keys: "c", shown: "C", label: "copy the text", name: "Copy", run: copy },
+        ...(jobId
+          ? [{ keys: "l", shown: "L", label: "give away a read-only link", name: "Link", run: link }]
+          : []),
+      ]}
       forms={[
         { key: "P", name: "Page", ending: "html", type: "text/html", make: () => page },
         { key: "M", name: "Markdown", ending: "md", type: "text/markdown", make: () => recipeMarkdown(recipe) },

@@ -6,6 +6,6 @@ export default async function Page({ params }: WithId) {
   const { id } = await params;
   return shown(
     () => viewRecipe(id),
-    (recipe) => <RecipeScreen recipe={recipe} back={`/jobs/${id}`} />,
+    (recipe) => <RecipeScreen recipe={recipe} back={`/jobs/${id}`} jobId={id} />,
   );
 }

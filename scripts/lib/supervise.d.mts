@@ -1,0 +1,10 @@
+import type { Cluster } from "./cluster.mjs";
+import type { Server } from "./application.mjs";
+export function counter(now?: () => number): () => boolean;
+export function supervise(options: {
+  own: Cluster | null;
+  url: string;
+  start: { port: number; dev?: boolean; quiet?: boolean; processes?: number; env?: Record<string, string> };
+  onEnd: (code: number) => void;
+  onServer?: (server: Server) => void;
+}): Promise<() => Promise<void>>;

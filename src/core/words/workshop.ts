@@ -1,0 +1,30 @@
+import type { WorkshopView } from "@/core/records";
+
+const count = (n: number, one: string, many = `${one}s`) =>
+  `${n.toLocaleString("en-GB")} ${n === 1 ? one : many}`;
+
+/** How the application fares, in sentences that say only what the figures beside them do. */
+export function workshopWords({
+  slow,
+  waiting,
+  outdatedRuns,
+  memoryMb,
+  totalBytes,
+}: Pick<WorkshopView, "slow" | "waiting" | "outdatedRuns" | "memoryMb" | "totalBytes">): string[] {
+  const over = slow.reduce((sum, door) => sum + door.over, 0);
+  const asked = slow.reduce((sum, door) => sum + door.asked, 0);
+  const open = waiting.reduce((sum, work) => sum + work.waiting + work.active, 0);
+  const failed = waiting.reduce((sum, work) => sum + work.failed, 0);
+  return [
+    `The store takes ${(totalBytes / 1024 / 1024).toFixed(0)} MB, this process ${memoryMb.toFixed(0)} MB of memory.`,
+    asked === 0
+      ? "No door of this process was knocked at yet."
+      : over === 0
+        ? `None of the ${count(asked, "answer")} of the doors listed took more than a second.`
+        : `${count(over, "answer")} of ${asked.toLocaleString("en-GB")} at the doors listed took more than a second.`,
+    open === 0 && outdatedRuns === 0
+      ? "No work waits."
+      : `${count(open, "piece")} of work ${open === 1 ? "waits or is" : "wait or are"} being done, ${count(outdatedRuns, "run")} to be measured anew.`,
+    ...(failed > 0 ? [`${count(failed, "piece")} of work failed for good: the journal says why.`] : []),
+  ];
+}

@@ -1,0 +1,34 @@
+import { QueryTypes } from "sequelize";
+import type { WorkshopView } from "@/core/records";
+import { store } from "./models";
+
+/** Tables by what they take with their indexes, the largest first; rows are PostgreSQL's own estimate. */
+export async function tableSizes(): Promise<Pick<WorkshopView, "sizes" | "totalBytes">> {
+  const sizes = await store().query<WorkshopView["sizes"][number]>(
+    `select c.relname as name, greatest(c.reltuples, 0)::float8 as rows, pg_total_relation_size(c.oid)::float8 as bytes
+     from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p') order by bytes desc limit 12`,
+    { type: QueryTypes.SELECT },
+  );
+  const [whole] = await store().query<{ bytes: number }>(
+    `select pg_database_size(current_database())::float8 as bytes`,
+    { type: QueryTypes.SELECT },
+  );
+  return { sizes, totalBytes: whole?.bytes ?? 0 };
+}
+
+/** Work in the background by its name: what waits, what is being done, what failed for good. Nothing where no process has done any yet. */
+export async function workWaiting(): Promise<WorkshopView["waiting"]> {
+  const [there] = await store().query<{ there: boolean }>(
+    `select to_regclass('work.job') is not null as there`,
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
+  if (!there?.there) return [];
+  return store().query(
+    `select name, (count(*) filter (where state in ('created', 'retry')))::int as waiting, (count(*) filter (where state = 'active'))::int as active,
+       (count(*) filter (where state = 'failed'))::int as failed
+     from work.job where name !~ '^__' group by name order by name`,
+    { type: QueryTypes.SELECT },
+  );
+}

@@ -1,0 +1,39 @@
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
+import type { WorkshopView } from "@/core/records";
+import { outdatedCount, tableSizes, workWaiting } from "@/data";
+import { doorTimes } from "./metrics";
+import { ownVersion } from "./viewHealth";
+
+/** When the last backup was made from this checkout, as the backup command notes it. */
+async function lastBackup(): Promise<string | null> {
+  try {
+    const { at } = JSON.parse(await readFile(join(process.cwd(), ".lamp", "backup.json"), "utf8")) as {
+      at?: unknown;
+    };
+    return typeof at === "string" ? at : null;
+  } catch {
+    return null;
+  }
+}
+
+/** How the application itself fares: what the store takes, which doors are slow, what waits, and the last backup. */
+export async function viewWorkshop(): Promise<WorkshopView> {
+  const [sizes, waiting, outdatedRuns, slow, lastBackupAt] = await Promise.all([
+    tableSizes(),
+    workWaiting(),
+    outdatedCount(),
+    doorTimes(),
+    lastBackup(),
+  ]);
+  return {
+    version: ownVersion,
+    startedAt: new Date(Date.now() - process.uptime() * 1000).toISOString(),
+    ...sizes,
+    slow,
+    waiting,
+    outdatedRuns,
+    memoryMb: process.memoryUsage().rss / 1024 / 1024,
+    lastBackupAt,
+  };
+}

@@ -1,0 +1,3 @@
+export { PeopleScreen } from "./PeopleScreen";
+export { SignInScreen } from "./SignInScreen";
+export { WorkshopScreen } from "./WorkshopScreen";
