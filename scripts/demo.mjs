@@ -100,7 +100,7 @@ async function main() {
     prepareDatabase(url, { demo: !empty, empty });
     const access = beyond ? await accessFor(url) : null;
     if (!dev) ensureBuild();
-    const port = await freePort(wantedPort);
+    const port = await freePort(wantedPort, listen);
     if (port !== wantedPort) say(`Port ${wantedPort} is taken; using ${port}.`);
     if (stopping) return;
     stopAll = await supervise({

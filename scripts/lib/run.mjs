@@ -54,15 +54,16 @@ export function heard(command, args, options = {}) {
   });
 }
 
-/** The first port from `wanted` upwards that nobody listens on. */
-export async function freePort(wanted) {
+/** The first port from `wanted` upwards that nobody listens on, on this machine or at `address`. */
+export async function freePort(wanted, address = "127.0.0.1") {
   for (let port = wanted; port < wanted + 200; port++) {
-    const free = await new Promise((resolve) => {
-      const probe = createServer();
-      probe.once("error", () => resolve(false));
-      probe.listen(port, "127.0.0.1", () => probe.close(() => resolve(true)));
-    });
-    if (free) return port;
+    const isFree = (at) =>
+      new Promise((resolve) => {
+        const probe = createServer();
+        probe.once("error", () => resolve(false));
+        probe.listen(port, at, () => probe.close(() => resolve(true)));
+      });
+    if ((await isFree("127.0.0.1")) && (address === "127.0.0.1" || (await isFree(address)))) return port;
   }
   throw new SetupError(`No free port between ${wanted} and ${wanted + 199}.`);
 }

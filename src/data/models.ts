@@ -161,6 +161,7 @@ export class Trial extends Model<InferAttributes<Trial>, InferCreationAttributes
   declare reason: CreationOptional<string>;
   declare outcome: CreationOptional<TrialOutcome | null>;
   declare decidedAt: CreationOptional<Date | null>;
+  declare decidedBy: CreationOptional<string | null>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -380,6 +381,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       reason: emptyWords,
       outcome: { type: DataTypes.JSONB },
       decidedAt: moment,
+      decidedBy: maybeWords,
       deletedAt: moment,
     },
   ],

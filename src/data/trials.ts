@@ -4,7 +4,7 @@ import type { Before, Choice, NewTrial, TrialOutcome, Understood } from "@/core/
 import { Trial, store } from "./models";
 import { transact } from "./transact";
 
-const columns = `t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt", t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt"`;
+const columns = `t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt", t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", t.decided_by as "decidedBy"`;
 
 /** Keeps a trial under the job's next number; the job's row must be locked. */
 export async function addTrial(
@@ -46,7 +46,7 @@ export async function listTrials(jobId: string): Promise<TrialRow[]> {
 /** Puts a decision down with what it rests on, or takes it back. */
 export async function putDecision(
   id: string,
-  decision: (Choice & { outcome: TrialOutcome; decidedAt?: Date }) | null,
+  decision: (Choice & { outcome: TrialOutcome; by: string; decidedAt?: Date }) | null,
 ): Promise<void> {
   store();
   const values = decision
@@ -56,8 +56,9 @@ export async function putDecision(
         reason: decision.reason,
         outcome: decision.outcome,
         decidedAt: decision.decidedAt ?? new Date(),
+        decidedBy: decision.by,
       }
-    : { choice: null, keptArm: null, reason: "", outcome: null, decidedAt: null };
+    : { choice: null, keptArm: null, reason: "", outcome: null, decidedAt: null, decidedBy: null };
   await Trial.update(values, { where: { id } });
 }
 

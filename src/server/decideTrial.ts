@@ -61,7 +61,7 @@ export async function decideTrial(
         "Deciding against it is yours to do: say why, and it is kept with the decision.",
         { reason: "Say why." },
       );
-    await data.putDecision(id, { ...choice, outcome, decidedAt });
+    await data.putDecision(id, { ...choice, outcome, by: actor.name, decidedAt });
     await landDecision(actor, trial.jobId, id);
     touch(
       { kind: "profile", id: "" },

@@ -135,7 +135,7 @@ async function ofBoard(rigId: string, chosen: Chosen): Promise<Omit<Publication,
   ]);
   const call = calling(chosen);
   const shown: BoardView["rigs"] = rigId === "" ? frame.rigs : frame.rigs.filter(({ id }) => id === rigId);
-  if (shown.length === 0) throw notFound("rig");
+  if (rigId !== "" && shown.length === 0) throw notFound("rig");
   const [only] = shown;
   const judged = rows.flatMap(({ cells }) => cells).filter(({ grade }) => grade !== null);
   const steady = judged.filter(({ grade }) => grade === "steady").length;

@@ -46,6 +46,8 @@ export interface JobClosing {
 }
 
 export interface TrialRow extends Decidable, Versioned {
+  /** Who decided it; null where it isn't, or was before names were kept. */
+  decidedBy?: string | null;
   id: string;
   jobId: string;
   createdAt: Date;

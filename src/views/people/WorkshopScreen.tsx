@@ -24,10 +24,13 @@ export function WorkshopScreen({ view }: { view: WorkshopView }) {
           program are at /api/v1/metrics.
         </p>
       </Panel>
-      <Panel title={`The store: ${megabytes(view.totalBytes)}`}>
+      <Panel
+        title={`The store: ${megabytes(view.totalBytes)}`}
+        aside={<span className="text-[12px] text-soft">rows of large tables are an estimate</span>}
+      >
         <Figures
           label="Tables by size"
-          heads={["Table", "Rows, about", "With indexes"]}
+          heads={["Table", "Rows", "With indexes"]}
           rows={view.sizes.map(({ name, rows, bytes }) => [
             name,
             Math.round(rows).toLocaleString("en-GB"),

@@ -96,6 +96,7 @@ export function DecidePanel({
           </p>
           <p className="text-[13px] text-soft">
             {trial.decidedAt && <When at={trial.decidedAt} />}
+            {trial.decidedBy && ` by ${trial.decidedBy}`}
             {trial.reason && `: “${trial.reason}”`}
           </p>
           {outcome &&
