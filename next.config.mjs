@@ -1,7 +1,7 @@
 /** @type {import("next").NextConfig} */
 export default {
   // These reach for native bindings or dynamic requires; bundling them breaks at run time.
-  serverExternalPackages: ["sequelize", "pg", "umzug", "pg-boss", "pino", "prom-client"],
+  serverExternalPackages: ["sequelize", "pg", "umzug", "pg-boss", "pino", "prom-client", "piscina"],
   poweredByHeader: false,
   // The application's own server stands before it, and keeps pages as text.
   compress: false,

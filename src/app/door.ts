@@ -3,6 +3,7 @@ import { createElement } from "react";
 import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
 import {
   Problem,
+  Room,
   answeredOnce,
   knockOf,
   mayPass,
@@ -155,22 +156,40 @@ async function answered(request: Request, segments: string[]): Promise<Response>
     const found = doorAt(request.method, segments);
     if (!found)
       throw new Problem(404, "There is no such door.", "The doors are listed at /api/v1/openapi.json.");
-    const { door, id } = found;
+    const { door } = found;
     checkRights(knock, door);
     if (door.gives === "events") return events(request);
     const saw = sawIn(request, door);
-    const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes);
-    if (door.takes === "json" && bytes.length > 0) checkType(request);
-    const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
-    const query = Object.fromEntries(new URL(request.url).searchParams);
-    const agent = request.headers.get("user-agent") ?? "";
-    const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
-    const useCase = useCases[door.id as Exclude<DoorName, "events">];
-    const key = door.creates ? request.headers.get("idempotency-key") : null;
-    return given(door, await answeredOnce(key, door.id, bytes, door.status, () => useCase(asked)));
+    const length = Number(request.headers.get("content-length") ?? 0) || 0;
+    const asIt = async () => passed(request, found, knock, saw, length);
+    // Small ones come in as they are.
+    return await (request.method === "GET" || door.mostBytes < smallBytes
+      ? asIt()
+      : room.within(length || door.mostBytes, asIt));
   } catch (error) {
     return refused(error);
   }
+}
+
+/** Doors that take no more than this need no room of their own, bytes. */
+const smallBytes = 4 * 1024 * 1024;
+
+async function passed(
+  request: Request,
+  { door, id }: { door: Door; id: string },
+  knock: Knock,
+  saw: number | null,
+  length: number,
+): Promise<Response> {
+  const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes, length);
+  if (door.takes === "json" && bytes.length > 0) checkType(request);
+  const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
+  const query = Object.fromEntries(new URL(request.url).searchParams);
+  const agent = request.headers.get("user-agent") ?? "";
+  const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
+  const useCase = useCases[door.id as Exclude<DoorName, "events">];
+  const key = door.creates ? request.headers.get("idempotency-key") : null;
+  return given(door, await answeredOnce(key, door.id, bytes, door.status, () => useCase(asked)));
 }
 
 function given(door: Door, answer: unknown): Response {
@@ -253,29 +272,30 @@ function events(request: Request): Response {
   return new Response(stream, { headers: { "content-type": "text/event-stream", ...unkept } });
 }
 
-async function bodyOf(request: Request, limit: number): Promise<Uint8Array> {
+/** Room for what is being sent, a process: bodies wait outside rather than fill its memory. One a browser sends is small beside it. */
+const kept = globalThis as { lampRoom?: Room };
+const room = (kept.lampRoom ??= new Room(96 * 1024 * 1024));
+
+/** @throws Problem 413 for one larger than `limit` bytes */
+async function bodyOf(request: Request, limit: number, length: number): Promise<Uint8Array<ArrayBuffer>> {
   const tooMuch = new Problem(
     413,
     `The request is larger than ${Math.round(limit / 1024 / 1024)} MB.`,
     "Send less at once.",
   );
-  if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooMuch;
+  if (length > limit) throw tooMuch;
+  if (!request.body) return new Uint8Array();
+  // As long as it says it is; else it grows by pieces.
   const parts: Uint8Array[] = [];
-  let length = 0;
-  if (request.body) {
-    for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
-      length += part.length;
-      if (length > limit) throw tooMuch;
-      parts.push(part);
-    }
-  }
-  const bytes = new Uint8Array(length);
+  const whole = length > 0 ? new Uint8Array(length) : null;
   let at = 0;
-  for (const part of parts) {
-    bytes.set(part, at);
+  for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
+    if (at + part.length > (whole?.length ?? limit)) throw tooMuch;
+    if (whole) whole.set(part, at);
+    else parts.push(part);
     at += part.length;
   }
-  return bytes;
+  return whole ? whole.subarray(0, at) : new Uint8Array(Buffer.concat(parts));
 }
 
 /** What a page shows from a use-case; a refusal becomes a panel that says what to do. */

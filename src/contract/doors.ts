@@ -19,7 +19,7 @@ import {
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, profileFileSchema } from "@/core/profile";
-import { channelUnits, type ChannelRole } from "@/core/trace";
+import { channelUnits, traceRole, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
 import { doorsAbove } from "./above";
 import { doorsOfTrust } from "./trust";
@@ -131,8 +131,6 @@ export const trialChangeSchema = z.object({
   deleted: z.boolean().optional(),
 });
 export const openRunSchema = z.object({ run: newRunSchema, form: z.enum(["frames", "interval"]) });
-/** Role of the pieces that hold the trace itself; every other is a channel's. */
-export const traceRole = "trace";
 const channelRoles = Object.keys(channelUnits) as ChannelRole[];
 /** Values in one piece, at most; larger ones are cut by whoever sends them. */
 const mostValues = 150_000;

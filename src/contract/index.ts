@@ -29,7 +29,6 @@ export {
   revisionSchema,
   runChangeSchema,
   tallySchema,
-  traceRole,
   type DoorBody,
   type DoorName,
   type DoorOutput,

@@ -2,25 +2,13 @@ import { QueryTypes } from "sequelize";
 import type { NewRun } from "@/core/kit";
 import type { LeftOut, RunEditsView, RunRow, RunState } from "@/core/records";
 import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
-import {
-  interleave,
-  separate,
-  traceFrom,
-  valuesOf,
-  type Channel,
-  type ChannelRole,
-  type Mark,
-  type Trace,
-} from "@/core/trace";
+import { traceOf, traceRole, type KeptTrace, type Mark, type Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
 import { Run, RunMark, RunSummary, TraceChunk, store } from "./models";
 import { together } from "./transact";
 
 /** Bytes of a trace in one row; a million frames are four of them. */
 const chunkBytes = 1 << 20;
-
-/** Role of the chunks that hold the trace itself; every other is a channel's. */
-const traceRole = "trace";
 
 export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rigRevisionId: string;
@@ -38,26 +26,16 @@ export interface Chunk {
   bytes: Buffer;
 }
 
-function asBytes(values: Float32Array): Buffer {
-  return Buffer.from(values.buffer, values.byteOffset, values.byteLength);
-}
-
-function asFloats(bytes: Buffer): Float32Array {
-  return new Float32Array(Uint8Array.from(bytes).buffer);
-}
-
-/** A whole trace in the pieces it is kept in. */
-export function chunksOf(trace: Trace): Chunk[] {
-  const cut = (role: string, bytes: Buffer): Chunk[] =>
-    Array.from({ length: Math.ceil(bytes.length / chunkBytes) }, (_, sequence) => ({
+/** A whole trace in the pieces it is kept in; they share its memory. */
+export function chunksOf({ parts }: KeptTrace): Chunk[] {
+  return parts.flatMap(({ role, values }) => {
+    const bytes = Buffer.from(values.buffer, values.byteOffset, values.byteLength);
+    return Array.from({ length: Math.ceil(bytes.length / chunkBytes) }, (_, sequence) => ({
       role,
       sequence,
       bytes: bytes.subarray(sequence * chunkBytes, (sequence + 1) * chunkBytes),
     }));
-  return [
-    ...cut(traceRole, asBytes(valuesOf(trace))),
-    ...trace.channels.flatMap(({ role, times, values }) => cut(role, asBytes(interleave(times, values)))),
-  ];
+  });
 }
 
 /** Opens a run under the job's next number, with nothing in it yet; the job's row must be locked. */
@@ -110,29 +88,40 @@ export async function listMarks(runId: string): Promise<Mark[]> {
   return marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs }));
 }
 
-/** A run's trace as kept so far, with channels and marks; null when there is no such run. */
-export async function findTrace(runId: string): Promise<Trace | null> {
+/** A run's trace as kept so far, with channels and marks, not decoded; null when there is no such run. */
+export async function findKept(runId: string): Promise<KeptTrace | null> {
   store();
   const run = await Run.findByPk(runId, { attributes: ["id", "form"] });
   if (!run) return null;
   const [chunks, marks] = await together(
     async () => TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
-    async () => RunMark.findAll({ where: { runId }, order: ["position"] }),
+    async () => listMarks(runId),
   );
-  const joined = (role: string) =>
-    asFloats(Buffer.concat(chunks.filter((chunk) => chunk.role === role).map(({ bytes }) => bytes)));
-  const channels: Channel[] = [...new Set(chunks.map(({ role }) => role))]
-    .filter((role) => role !== traceRole)
-    .map((role) => {
-      const [times, values] = separate(joined(role));
-      return { role: role as ChannelRole, times, values };
-    });
-  return traceFrom(
-    run.form,
-    joined(traceRole),
-    channels,
-    marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs })),
-  );
+  const joined = (role: string) => {
+    const own = chunks.filter((chunk) => chunk.role === role);
+    const whole = new Uint8Array(own.reduce((sum, { bytes }) => sum + bytes.length, 0));
+    let at = 0;
+    for (const { bytes } of own) {
+      whole.set(bytes, at);
+      at += bytes.length;
+    }
+    return new Float32Array(whole.buffer);
+  };
+  const channels = [...new Set(chunks.map(({ role }) => role))].filter((role) => role !== traceRole);
+  return {
+    form: run.form,
+    marks,
+    parts: [traceRole, ...channels].map((role) => ({
+      role: role as KeptTrace["parts"][number]["role"],
+      values: joined(role),
+    })),
+  };
+}
+
+/** A run's trace as kept so far, with channels and marks; null when there is no such run. */
+export async function findTrace(runId: string): Promise<Trace | null> {
+  const kept = await findKept(runId);
+  return kept && traceOf(kept);
 }
 
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */

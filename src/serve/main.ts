@@ -6,6 +6,7 @@ import { createServer as createSecure } from "node:https";
 import next from "next";
 import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
+import { startThreads } from "./threads";
 
 const dev = process.env.NODE_ENV === "development";
 const port = Number(process.env.LAMP_PORT ?? 3210);
@@ -21,6 +22,7 @@ const mostHead = 16 * 1024;
 async function serve(): Promise<void> {
   const listen = listened();
   const app = next({ dev, dir: process.cwd(), hostname: isLoopback(listen) ? listen : "0.0.0.0", port });
+  startThreads(processes);
   await app.prepare();
   const answer = front(app.getRequestHandler());
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;

@@ -6,7 +6,7 @@ import { yardstickOf } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { armOf } from "./armOf";
-import { measured } from "./figures";
+import { heavy } from "./heavy";
 import { yardstickNow } from "./judgeAnew";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
@@ -80,7 +80,7 @@ const weighing = new Set(["cacheState", "conditions", "state"]);
 async function judgedAfresh(id: string): Promise<void> {
   const [run, trace] = await data.together(
     async () => data.findRunAlways(id),
-    async () => data.findTrace(id),
+    async () => data.findKept(id),
   );
   if (!run?.summary || !trace) return;
   const job = await data.findJob(run.jobId);
@@ -89,7 +89,7 @@ async function judgedAfresh(id: string): Promise<void> {
   const { refreshHz } = yardstickOf(job, rig.spec, run.conditions.display);
   const yardstick = { ...yardstickNow(run, job), refreshHz };
   await data.putRules(id, run.rules, yardstick);
-  await data.putSummary(id, measured(trace, { ...run, yardstick }));
+  await data.putSummary(id, await heavy("measure", [trace, { ...run, yardstick }]));
 }
 
 /** What a run takes over from the arm it is moved to: the arm's settings, conditions and build. */

@@ -92,7 +92,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   judgeAnew: async ({ actor, id }) => judgeAnew(actor, id),
   viewDiagnosis: async ({ id, query }) => viewDiagnosis(id, query.run ?? ""),
 
-  importRun: async ({ actor, body }) => importRun(actor, body as Uint8Array),
+  importRun: async ({ actor, body }) => importRun(actor, body as Uint8Array<ArrayBuffer>),
   tallyRun: async ({ actor, body }) => tallyRun(actor, body),
   openRun: async ({ actor, body }) => openRun(actor, body),
   appendRun: async ({ actor, id, body }) => appendRun(actor, id, body),

@@ -5,7 +5,7 @@ import type { Summary, Yardstick } from "@/core/metrics";
 import { judge, yardstickUnder, type HouseRules, type Verdict } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { measured } from "./figures";
+import { heavy } from "./heavy";
 import { notFound } from "./problem";
 import { queueWork } from "./work";
 import { editing, writing } from "./writing";
@@ -51,9 +51,9 @@ async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
   const yardstick = yardstickUnder(run.yardstick, run.rules, rules);
   const isSame =
     isDeepStrictEqual(run.rules.measuring, rules.measuring) && isDeepStrictEqual(run.yardstick, yardstick);
-  const trace = isSame ? null : await data.findTrace(run.id);
+  const trace = isSame ? null : await data.findKept(run.id);
   if (!trace) return { run, yardstick, summary: run.summary, verdict: judge(run.summary, rules, run) };
-  return { run, yardstick, ...measured(trace, { ...run, yardstick, rules }) };
+  return { run, yardstick, ...(await heavy("measure", [trace, { ...run, yardstick, rules }])) };
 }
 
 /**

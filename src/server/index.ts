@@ -11,6 +11,7 @@ export {
 export { sharedPage, viewPeople, whoKnocks } from "./people";
 export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem } from "./problem";
+export { Room } from "./room";
 export { countRequest } from "./metrics";
 export { journal } from "./journal";
 export { useCases, type Asked } from "./doors";

@@ -1,14 +1,22 @@
 import type { z } from "zod";
-import { appendSchema, finishSchema, openRunSchema, traceRole } from "@/contract";
+import { appendSchema, finishSchema, openRunSchema } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { newRunSchema, type NewRun } from "@/core/kit";
-import { leastFrameMs, mostFrameMs, unpackTrace, type Mark, type Trace } from "@/core/trace";
+import {
+  keptOf,
+  leastFrameMs,
+  mostFrameMs,
+  traceRole,
+  type KeptTrace,
+  type Mark,
+  type Trace,
+} from "@/core/trace";
 import type { RunState } from "@/core/records";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { armOf } from "./armOf";
-import { measured } from "./figures";
+import { heavy } from "./heavy";
 import { loadStory } from "./loadStory";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
@@ -63,20 +71,33 @@ async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["for
   });
 }
 
-/** Ends a run with figures made from what is kept of it. */
-async function finish(id: string, state: Exclude<RunState, "open">, marks: Mark[]): Promise<Grade | null> {
-  const [run, trace] = await data.together(
+/** Ends a run with figures made from what is kept of it. @param sent what was kept just now, and needn't be read again; handed over */
+async function finish(
+  id: string,
+  state: Exclude<RunState, "open">,
+  marks: Mark[],
+  sent: KeptTrace | null = null,
+): Promise<Grade | null> {
+  const [run, kept] = await data.together(
     async () => data.findRun(id),
-    async () => data.findTrace(id),
+    async () => sent ?? data.findKept(id),
   );
-  if (!run || !trace) throw notFound("run");
-  const length = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
-  if (length === 0)
+  if (!run || !kept) throw notFound("run");
+  if (!kept.parts.some(({ role, values }) => role === traceRole && values.length > 0))
     throw new Problem(409, "Nothing was appended to this run.", "Append its trace, then finish it.");
-  const figures = measured({ ...trace, marks }, { ...run, crashed: state === "crashed" });
+  const figures = await heavy(
+    "measure",
+    [
+      { ...kept, marks },
+      { ...run, crashed: state === "crashed" },
+    ],
+    buffersOf(kept),
+  );
   await data.finishRun(id, state, marks, figures);
   return figures.verdict.grade;
 }
+
+const buffersOf = ({ parts }: KeptTrace) => [...new Set(parts.map(({ values }) => values.buffer))];
 
 const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) => [
   { kind: "job" as const, id: jobId },
@@ -85,12 +106,15 @@ const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) 
 ];
 
 /** Keeps a whole run at once: opened, appended to and finished in one transaction, all of it or nothing. */
-export async function keepRun(actor: Actor, run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> {
+export const keepRun = async (actor: Actor, run: NewRun, trace: Trace, madeAt?: Date): Promise<ImportedRun> =>
+  keepWhole(actor, run, keptOf(trace), madeAt);
+
+async function keepWhole(actor: Actor, run: NewRun, kept: KeptTrace, madeAt?: Date): Promise<ImportedRun> {
   const { crashed, ...rest } = run;
   return writing(actor, async (touch) => {
-    const made = await open(rest, trace.form, madeAt);
-    for (const chunk of data.chunksOf(trace)) await data.appendChunk(made.id, chunk);
-    const grade = await finish(made.id, crashed ? "crashed" : "whole", trace.marks);
+    const made = await open(rest, kept.form, madeAt);
+    for (const chunk of data.chunksOf(kept)) await data.appendChunk(made.id, chunk);
+    const grade = await finish(made.id, crashed ? "crashed" : "whole", kept.marks, kept);
     touch(...touched(run));
     await queueNoise(run.jobId);
     return { ...made, grade };
@@ -98,18 +122,23 @@ export async function keepRun(actor: Actor, run: NewRun, trace: Trace, madeAt?: 
 }
 
 /** Keeps a run sent as a packed trace with the run's particulars in its header. */
-export async function importRun(actor: Actor, bytes: Uint8Array): Promise<ImportedRun> {
-  let unpacked: ReturnType<typeof unpackTrace>;
+export async function importRun(actor: Actor, bytes: Uint8Array<ArrayBuffer>): Promise<ImportedRun> {
+  let unpacked: { kept: KeptTrace; meta: unknown };
   try {
-    unpacked = unpackTrace(bytes);
+    unpacked = await heavy(
+      "unpack",
+      [bytes],
+      bytes.byteLength === bytes.buffer.byteLength ? [bytes.buffer] : [],
+    );
   } catch (error) {
+    if (error instanceof Problem) throw error;
     throw new Problem(
       422,
       (error as Error).message,
       "Read the log again and send it once more; nothing was kept.",
     );
   }
-  return keepRun(actor, newRunSchema.parse(unpacked.meta), unpacked.trace);
+  return keepWhole(actor, newRunSchema.parse(unpacked.meta), unpacked.kept);
 }
 
 /** Opens a run that grows. */

@@ -1,6 +1,6 @@
 import * as data from "@/data";
 import { theApplication } from "./actor";
-import { measured } from "./figures";
+import { heavy } from "./heavy";
 import { writing } from "./writing";
 
 /** Runs measured in one go: few enough that nobody waits long for what it locks. */
@@ -16,10 +16,10 @@ export async function measureAnew(): Promise<{ left: number; rigs: string[] }> {
     for (const { id, jobId } of batch) {
       const [run, trace] = await data.together(
         async () => data.findRunAlways(id),
-        async () => data.findTrace(id),
+        async () => data.findKept(id),
       );
       if (!run || !trace) continue;
-      await data.putSummary(id, measured(trace, run));
+      await data.putSummary(id, await heavy("measure", [trace, run]));
       touch({ kind: "job", id: jobId });
     }
     touch({ kind: "work", id: "measure-anew" });

@@ -57,7 +57,8 @@ export async function doorTimes(): Promise<{ door: string; asked: number; meanMs
     const row = doors.get(door) ?? { sum: 0, asked: 0, within: 0 };
     if (metricName?.endsWith("_sum")) row.sum = value;
     if (metricName?.endsWith("_count")) row.asked = value;
-    if (metricName?.endsWith("_bucket") && Number((labels as { le?: unknown }).le) === slowSeconds) row.within = value;
+    if (metricName?.endsWith("_bucket") && Number((labels as { le?: unknown }).le) === slowSeconds)
+      row.within = value;
     doors.set(door, row);
   }
   return [...doors]

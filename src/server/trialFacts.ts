@@ -1,11 +1,12 @@
 import { createHash } from "node:crypto";
 import { runsOf, usefulScaleOf } from "@/core/job";
 import { methodVersion } from "@/core/metrics";
-import { kindOf, tracesNeeded, understand, type TrialFacts, type Understood } from "@/core/trial";
+import { kindOf, tracesNeeded, type TrialFacts, type Understood } from "@/core/trial";
 import { targetOf } from "@/core/verdict";
 import type { TrialNode } from "@/core/records";
-import type { Trace } from "@/core/trace";
+import type { KeptTrace } from "@/core/trace";
 import * as data from "@/data";
+import { heavy } from "./heavy";
 import { loadOnRig, type OnRig } from "./loadStory";
 import { notFound } from "./problem";
 
@@ -56,9 +57,9 @@ export function fingerprintOf({ runs, ...facts }: TrialFacts): string {
   return createHash("sha256").update(text).digest("hex");
 }
 
-async function tracesOf(facts: TrialFacts): Promise<ReadonlyMap<string, Trace>> {
+async function tracesOf(facts: TrialFacts): Promise<ReadonlyMap<string, KeptTrace>> {
   const ids = tracesNeeded(facts);
-  const found = await data.together(...ids.map((id) => async () => data.findTrace(id)));
+  const found = await data.together(...ids.map((id) => async () => data.findKept(id)));
   return new Map(ids.flatMap((id, at) => (found[at] ? [[id, found[at]] as const] : [])));
 }
 
@@ -71,7 +72,7 @@ export async function understoodAtHand(id: string, facts: TrialFacts): Promise<U
 
 /** What a trial comes to, made now and not kept. */
 export const understoodAfresh = async (facts: TrialFacts): Promise<Understood> =>
-  understand(facts, await tracesOf(facts));
+  heavy("understand", [facts, await tracesOf(facts)]);
 
 /** What a trial comes to: as kept for these very facts, else made now, once, and kept. */
 export async function understood(id: string, facts: TrialFacts): Promise<Understood> {

@@ -3,13 +3,19 @@ export { readLog } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
 export {
   interleave,
+  keptOf,
   leastFrameMs,
   mostFrameMs,
+  packKept,
   packTrace,
   separate,
   traceFrom,
+  traceOf,
+  traceRole,
+  unpackKept,
   unpackTrace,
   valuesOf,
+  type KeptTrace,
 } from "./pack";
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";
 export { channelColumns, frameColumns, type PixelColumns } from "./pixels";

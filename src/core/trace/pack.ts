@@ -55,26 +55,62 @@ export function traceFrom(
   return { form, durations, rates, channels, marks };
 }
 
-export function packTrace<Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffer> {
-  const values = valuesOf(trace);
-  const channels = trace.channels.map(({ times, values: readings }) => interleave(times, readings));
+/** Role of the part that holds the trace itself; every other is a channel's. */
+export const traceRole = "trace";
+
+/** A trace as it is kept and sent: the trace's own values, then each channel's, with their marks. Nothing of it is decoded. */
+export interface KeptTrace {
+  form: Trace["form"];
+  marks: Mark[];
+  /** The first is the trace's own; channels are pairs of time and value. */
+  parts: { role: typeof traceRole | ChannelRole; values: Float32Array<ArrayBuffer> }[];
+}
+
+export const keptOf = (trace: Trace): KeptTrace => ({
+  form: trace.form,
+  marks: trace.marks,
+  parts: [
+    { role: traceRole, values: valuesOf(trace) },
+    ...trace.channels.map(({ role, times, values }) => ({ role, values: interleave(times, values) })),
+  ],
+});
+
+/** The trace that was kept, to be measured or drawn. */
+export function traceOf({ form, marks, parts }: KeptTrace): Trace {
+  const channels = parts.flatMap(({ role, values }) => {
+    if (role === traceRole) return [];
+    const [times, readings] = separate(values);
+    return [{ role, times, values: readings }];
+  });
+  const own = parts.find(({ role }) => role === traceRole)?.values ?? new Float32Array();
+  return traceFrom(form, own, channels, marks);
+}
+
+export const packTrace = <Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffer> =>
+  packKept(keptOf(trace), meta);
+
+/** A kept trace as bytes, with what is said of it. */
+export function packKept<Meta>({ form, marks, parts }: KeptTrace, meta: Meta): Uint8Array<ArrayBuffer> {
+  const [own, ...channels] = parts;
   const header: PackHeader<Meta> = {
-    form: trace.form,
-    length: values.length,
-    channels: trace.channels.map(({ role, times }) => ({ role, length: times.length * 2 })),
-    marks: trace.marks,
+    form,
+    length: own?.values.length ?? 0,
+    channels: channels.flatMap(({ role, values }) =>
+      role === traceRole ? [] : [{ role, length: values.length }],
+    ),
+    marks,
     meta,
   };
   const json = new TextEncoder().encode(JSON.stringify(header));
   const start = Math.ceil((4 + json.length) / 4) * 4;
-  const total = start + 4 * (values.length + channels.reduce((sum, { length }) => sum + length, 0));
+  const total = start + parts.reduce((sum, { values }) => sum + values.byteLength, 0);
   const bytes = new Uint8Array(total);
   new DataView(bytes.buffer).setUint32(0, json.length, true);
   bytes.set(json, 4);
   let at = start;
-  for (const part of [values, ...channels]) {
-    bytes.set(new Uint8Array(part.buffer), at);
-    at += part.byteLength;
+  for (const { values } of parts) {
+    bytes.set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength), at);
+    at += values.byteLength;
   }
   return bytes;
 }
@@ -87,11 +123,17 @@ const mostHeaderBytes = 4 * 1024 * 1024,
   mostMarks = 10_000,
   mostChannels = 64;
 
+/** Unpacks, checks and decodes. @throws as `unpackKept` does */
+export function unpackTrace(bytes: Uint8Array<ArrayBuffer>): { trace: Trace; meta: unknown } {
+  const { kept, meta } = unpackKept(bytes);
+  return { trace: traceOf(kept), meta };
+}
+
 /**
- * Unpacks and checks; values come from outside, so every one is looked at.
+ * Unpacks and checks; values come from outside, so every one is looked at. The values stay where they lie in the bytes if they can.
  * @throws Error with a message for a person when the bytes are no pack or a value can't be
  */
-export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } {
+export function unpackKept(bytes: Uint8Array<ArrayBuffer>): { kept: KeptTrace; meta: unknown } {
   const bad = (why: string) => new Error(`The trace can't be read: ${why}.`);
   if (bytes.length < 8) throw bad("it is too short");
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -121,8 +163,11 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
     throw bad("it is cut off");
   let at = start;
   const take = (length: number) => {
-    // A copy, since the pack need not lie at a multiple of four.
-    const part = new Float32Array(bytes.slice(at, at + 4 * length).buffer);
+    const from = bytes.byteOffset + at;
+    const isAligned = from % Float32Array.BYTES_PER_ELEMENT === 0;
+    const part = isAligned
+      ? new Float32Array(bytes.buffer, from, length)
+      : new Float32Array(bytes.slice(at, at + 4 * length).buffer);
     at += 4 * length;
     return part;
   };
@@ -141,10 +186,9 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
   if (lasts > mostRunMs) throw bad("it lasts longer than a week");
   const channels = header.channels.map(({ role, length }) => {
     if (!Object.hasOwn(channelUnits, role)) throw bad(`there is no channel “${String(role)}”`);
-    const [times, readings] = separate(take(length));
-    if (!times.every(Number.isFinite) || !readings.every(Number.isFinite))
-      throw bad(`channel ${role} holds a value that is no number`);
-    return { role, times, values: readings };
+    const pairs = take(length);
+    if (!pairs.every(Number.isFinite)) throw bad(`channel ${role} holds a value that is no number`);
+    return { role, values: pairs };
   });
   const marks = header.marks.map(({ label, startMs, endMs }) => {
     if (
@@ -157,5 +201,6 @@ export function unpackTrace(bytes: Uint8Array): { trace: Trace; meta: unknown } 
       throw bad("a mark can't be");
     return { label, startMs, endMs };
   });
-  return { trace: traceFrom(header.form, values, channels, marks), meta: header.meta };
+  const kept = { form: header.form, marks, parts: [{ role: traceRole, values }, ...channels] } as const;
+  return { kept: { ...kept, parts: [...kept.parts] }, meta: header.meta };
 }
