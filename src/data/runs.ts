@@ -88,6 +88,15 @@ export async function listMarks(runId: string): Promise<Mark[]> {
   return marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs }));
 }
 
+/** Bytes that the traces of some runs take, by run. */
+export async function keptBytes(runIds: string[]): Promise<Map<string, number>> {
+  const rows = await store().query<{ id: string; bytes: number }>(
+    `select run_id as id, sum(length(bytes))::float8 as bytes from trace_chunks where run_id = any($1::uuid[]) group by 1`,
+    { bind: [runIds], type: QueryTypes.SELECT },
+  );
+  return new Map(rows.map(({ id, bytes }) => [id, bytes]));
+}
+
 /** A run's trace as kept so far, with channels and marks, not decoded; null when there is no such run. */
 export async function findKept(runId: string): Promise<KeptTrace | null> {
   store();

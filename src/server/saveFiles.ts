@@ -1,11 +1,24 @@
 import { traceCsv } from "@/core/trace";
 import { words } from "@/core/words";
-import { findRunAlways, findTrace } from "@/data";
-import { notFound } from "./problem";
+import { findRunAlways, findTrace, keptBytes } from "@/data";
+import { Problem, notFound } from "./problem";
 import { viewJob } from "./viewJob";
 
-/** A run as a log that can be read again. */
+/** Kept bytes that are written out as text, at most: four million frames, 18 hours at 60 fps. */
+const mostWritten = 16 * 1024 * 1024;
+
+function refuseLarge(bytes: number, what: string): void {
+  if (bytes > mostWritten)
+    throw new Problem(
+      422,
+      `${what} ${Math.round(bytes / 1024 / 1024)} MB of traces: more than is written as text at once.`,
+      "Take them along with a backup, or the runs singly.",
+    );
+}
+
+/** A run as a log that can be read again. @throws Problem 422 for one too long to be written as text */
 export async function readRunCsv(id: string): Promise<{ name: string; text: string }> {
+  refuseLarge((await keptBytes([id])).get(id) ?? 0, "This run holds");
   const [run, trace] = await Promise.all([findRunAlways(id), findTrace(id)]);
   if (!run || !trace) throw notFound("run");
   return { name: `run-${run.number}.csv`, text: traceCsv(trace) };
@@ -14,6 +27,11 @@ export async function readRunCsv(id: string): Promise<{ name: string; text: stri
 /** A job as a file: everything its screen shows, what its trials came to in words, and the runs' traces as CSV. */
 export async function saveJob(id: string): Promise<Record<string, unknown>> {
   const view = await viewJob(id);
+  const sizes = await keptBytes(view.runs.map((run) => run.id));
+  refuseLarge(
+    [...sizes.values()].reduce((sum, bytes) => sum + bytes, 0),
+    "The runs of this job hold",
+  );
   const runs = [];
   for (const run of view.runs) {
     const trace = await findTrace(run.id);

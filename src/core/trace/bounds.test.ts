@@ -1,4 +1,4 @@
-import { packTrace, unpackTrace, type Channel, type Mark } from ".";
+import { packTrace, readLog, unpackTrace, type Channel, type Mark } from ".";
 
 const pack = (frameTimes: number[], channels: Channel[] = [], marks: Mark[] = [], meta: unknown = {}) =>
   packTrace({ form: "frames", frameTimes: Float64Array.from(frameTimes), channels, marks }, meta);
@@ -40,5 +40,23 @@ describe("what a frame, and a run, can be", () => {
   it("an hour's freeze and a microsecond's frame are kept", () => {
     const { trace } = unpackTrace(pack([1e-3, 3.6e6]));
     expect(trace.form === "frames" && trace.frameTimes.length).toBe(2);
+  });
+});
+
+describe("a log whose frames can't be", () => {
+  const log = (...times: string[]) => readLog(`frame_time_ms\n${[...times, "16.7", "16.7", "16.7"].join("\n")}\n`);
+  it.each([
+    ["1e308", /Frame 1 lasts 1e\+308 ms/],
+    ["3e38", /Frame 1 lasts 3e\+38 ms/],
+    ["3600001", /Frame 1 lasts 3600000 ms|Frame 1 lasts 3600001 ms/],
+    ["1e-44", /Frame 1 lasts 1e-44 ms/],
+  ])("%s ms is refused with the frame's number", (time, said) => {
+    const read = log(time);
+    expect(read.ok ? "was read" : read.problem.message).toMatch(said);
+  });
+  it.each(["3600000", "0.001"])("%s ms is the edge, and is read", (time) => expect(log(time).ok).toBe(true));
+  it("more than a week is refused", () => {
+    const read = log(...Array.from({ length: 169 }, () => "3600000"));
+    expect(read.ok ? "was read" : read.problem.message).toBe("The log lasts longer than a week.");
   });
 });

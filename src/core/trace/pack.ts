@@ -119,6 +119,25 @@ export function packKept<Meta>({ form, marks, parts }: KeptTrace, meta: Meta): U
 export const leastFrameMs = 1e-3,
   mostFrameMs = 3.6e6,
   mostRunMs = 7 * 24 * 3.6e6;
+
+/** What makes a trace none that can be kept, in words: a frame or an interval, or all of them, outside the bounds. Null for one that can. */
+export function outOfBounds(trace: Trace): string | null {
+  const times = trace.form === "frames" ? trace.frameTimes : trace.durations;
+  const what = trace.form === "frames" ? "Frame" : "Interval";
+  // As it is kept: a number that is finite here may not be in half the bits.
+  const at = times.findIndex((ms) => !(Math.fround(ms) >= Math.fround(leastFrameMs) && ms <= mostFrameMs));
+  if (at >= 0)
+    return `${what} ${at + 1} lasts ${Number(times[at]?.toPrecision(4))} ms; one lasts from a microsecond to an hour.`;
+  if (times.reduce((sum, ms) => sum + ms, 0) > mostRunMs) return "The log lasts longer than a week.";
+  if (trace.form === "interval" && !trace.rates.every((rate) => Number.isFinite(Math.fround(rate))))
+    return "A rate is larger than any can be.";
+  const [wild] = trace.channels.filter(
+    ({ times: moments, values }) =>
+      ![moments, values].every((column) => column.every((value) => Number.isFinite(Math.fround(value)))),
+  );
+  return wild ? `A reading of ${wild.role} is larger than any can be.` : null;
+}
+
 const mostHeaderBytes = 4 * 1024 * 1024,
   mostMarks = 10_000,
   mostChannels = 64;
@@ -179,7 +198,7 @@ export function unpackKept(bytes: Uint8Array<ArrayBuffer>): { kept: KeptTrace; m
     if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed))
       throw bad(`value ${index + 1} is ${value}`);
     const isTime = header.form === "frames" || index % 2 === 0;
-    if (isTime && (value < leastFrameMs || value > mostFrameMs))
+    if (isTime && (value < Math.fround(leastFrameMs) || value > mostFrameMs))
       throw bad(`value ${index + 1} is ${value} ms; one lasts from a microsecond to an hour`);
     if (isTime) lasts += value;
   });

@@ -1,3 +1,4 @@
+import { outOfBounds } from "./pack";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
 import { Collector } from "./collect";
@@ -213,6 +214,11 @@ export class LogReader {
     if (!made)
       return refuse(
         problem("headerOnly", "No frame is left to read.", "A clock alone needs at least two rows.", columns),
+      );
+    const outside = outOfBounds(made.trace);
+    if (outside)
+      return refuse(
+        problem("badTimes", outside, "Check the unit of the time column, or correct the file.", made.columns),
       );
     const notes = [...made.notes, ...lastNotes];
     if (collector.firstZeroLeftOut)
