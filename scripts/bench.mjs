@@ -1,4 +1,4 @@
-// npm run bench [-- core|loop|browser|load|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|load|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -10,8 +10,10 @@ ensureChromium();
 ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
 // How often the answers are right takes minutes, and is asked for by name.
-if (["honesty", "diagnosis", "advice", "sweeps", "timetable", "campaigns", "capture"].includes(process.argv[2]))
-  process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`]));
+// Killing makes an application and a database of its own.
+const alone = ["honesty", "diagnosis", "advice", "sweeps", "timetable", "campaigns", "capture", "kill"];
+if (alone.includes(process.argv[2]))
+  process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`, ...process.argv.slice(3)]));
 const database = throwAwayCluster();
 let server = null;
 const only = process.argv[2];
@@ -33,8 +35,9 @@ try {
     LAMP_SERVER: String(server.pid),
     DATABASE_URL: url,
   };
-  for (const part of ["browser", "load"])
-    if (!only || only === part) code = (await show(tsx, [`scripts/bench/${part}.ts`], { env })) || code;
+  for (const part of ["browser", "load", "fuzz"])
+    if (!only || only === part)
+      code = (await show(tsx, [`scripts/bench/${part}.ts`, ...process.argv.slice(3)], { env })) || code;
 } finally {
   await stopServer(server);
   database.remove();

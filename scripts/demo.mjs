@@ -39,6 +39,15 @@ async function confirmReset() {
   return answer.trim().toLowerCase() === "yes";
 }
 
+/** Whether a process is a server of this application, whatever it answers just now. */
+function isOurs(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(join("src", "serve", "main.ts"));
+  } catch {
+    return false;
+  }
+}
+
 /** A server started earlier: still ours (its address), or an orphan of a killed start (ended here). */
 async function findFirst() {
   if (!existsSync(running)) return null;
@@ -50,9 +59,13 @@ async function findFirst() {
   }
   const health = await healthAt(first.port, first.secure);
   if (alive(first.supervisor) && first.supervisor !== process.pid && health) return first;
-  if (health) {
+  const left = [first.server, health?.process].filter((pid) => pid > 0 && isOurs(pid));
+  if (left.length > 0) {
     say("An earlier start was killed; ending what it left running.");
-    for (const pid of [first.server, health.process]) if (pid > 0 && alive(pid)) process.kill(pid, "SIGKILL");
+    for (const pid of left) process.kill(pid, "SIGKILL");
+    // Its address is free when it is gone.
+    for (let waited = 0; waited < 5_000 && left.some(alive); waited += 50)
+      await new Promise((resolve) => setTimeout(resolve, 50));
   }
   rmSync(running, { force: true });
   return null;

@@ -7,7 +7,8 @@ import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
-export const stateFolder = join(root, ".lamp");
+/** Where this checkout keeps what isn't in it; LAMP_STATE names another place, for tests and benchmarks. */
+export const stateFolder = process.env.LAMP_STATE ?? join(root, ".lamp");
 export const isRoot = process.getuid?.() === 0;
 
 export class SetupError extends Error {}

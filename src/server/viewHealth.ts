@@ -16,12 +16,18 @@ export interface Health {
   process: number;
 }
 
+/** A database that doesn't answer within this, ms, doesn't answer: whoever asks for health waits for no connection. */
+const patienceMs = 1_000;
+
 /**
  * Whether this process and its database answer, and which versions they are of.
  * @param told false for whoever may not read here: neither versions nor process are said then
  */
 export async function viewHealth(told = true): Promise<Health> {
-  const done = await doneMigrations().catch(() => null);
+  const done = await Promise.race([
+    doneMigrations().catch(() => null),
+    new Promise<null>((resolve) => setTimeout(() => resolve(null), patienceMs).unref()),
+  ]);
   const ready = done === migrations.length;
   return {
     application: "velvet-lamp",

@@ -44,7 +44,8 @@ describe("what a frame, and a run, can be", () => {
 });
 
 describe("a log whose frames can't be", () => {
-  const log = (...times: string[]) => readLog(`frame_time_ms\n${[...times, "16.7", "16.7", "16.7"].join("\n")}\n`);
+  const log = (...times: string[]) =>
+    readLog(`frame_time_ms\n${[...times, "16.7", "16.7", "16.7"].join("\n")}\n`);
   it.each([
     ["1e308", /Frame 1 lasts 1e\+308 ms/],
     ["3e38", /Frame 1 lasts 3e\+38 ms/],

@@ -1,0 +1,34 @@
+import { expect, test } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { readLogBytes } from "@/core/trace";
+import { seeded } from "@/core/stats";
+import { hangsMs, knockMany, mutated } from "../scripts/bench/hostile";
+
+/* A small share of what `npm run bench -- fuzz` does: nothing that comes from outside makes the application fail or hang. */
+
+test("five hundred requests at every door, valid, nearly valid and hostile: none fails, none hangs", async ({
+  baseURL,
+}) => {
+  test.setTimeout(180_000);
+  const { asked, bad, statuses } = await knockMany(baseURL ?? "", 500, 20_261_126);
+  expect(bad).toEqual([]);
+  expect(asked).toBe(500);
+  // It isn't that all were refused at the first look.
+  expect((statuses[200] ?? 0) + (statuses[201] ?? 0)).toBeGreaterThan(50);
+  expect(statuses[422]).toBeGreaterThan(50);
+});
+
+test("two hundred mangled logs are read or refused in words", () => {
+  const random = seeded(20_261_126);
+  const text = readFileSync("samples/cpu-heavy-scale-1.csv", "utf8").slice(0, 20_000);
+  let read = 0;
+  for (let k = 0; k < 200; k++) {
+    const began = performance.now();
+    const result = readLogBytes(new TextEncoder().encode(mutated(text, random)));
+    expect(performance.now() - began).toBeLessThan(hangsMs);
+    if (result.ok) read++;
+    else expect(result.problem.message).toMatch(/\.$/);
+  }
+  expect(read).toBeGreaterThan(20);
+  expect(read).toBeLessThan(200);
+});
