@@ -64,6 +64,8 @@ async function pages(page: Page): Promise<string[]> {
     "/kit/preflight",
     "/kit/planner",
     "/kit/store",
+    "/kit/people",
+    "/kit/workshop",
     "/doors",
   ];
 }

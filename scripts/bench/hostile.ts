@@ -237,8 +237,8 @@ export async function knockMany(address: string, many: number, seed: number): Pr
   for (let k = 0; k < many; k++) {
     const request = requestBy(random, ids);
     const began = performance.now();
-    let status = 0,
-      said = "";
+    let status = 0;
+    let said: string;
     try {
       const { body } = request;
       const answer = await fetch(address + request.path, {

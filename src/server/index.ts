@@ -2,13 +2,11 @@ export {
   knockOf,
   mayPass,
   nobody,
-  signInAsked,
-  thisMachine,
   type Actor,
   type Asker,
   type Knock,
 } from "./actor";
-export { sharedPage, viewPeople, whoKnocks } from "./people";
+export { sharedPage, viewPeople } from "./people";
 export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem } from "./problem";
 export { Room } from "./room";
@@ -28,7 +26,7 @@ export { listCampaigns, viewCampaign, viewCampaignKit } from "./campaigns";
 export { listAbilities } from "./abilities";
 export { listCrashes, viewBuild, viewLog } from "./log";
 export { viewBoard } from "./board";
-export { listOthers, pageFonts, publish } from "./publish";
+export { listOthers } from "./publish";
 export { viewJobs } from "./viewJobs";
 export { viewNewRun } from "./viewNewRun";
 export { viewDemo } from "./demo/seed";
