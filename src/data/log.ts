@@ -5,10 +5,10 @@ import { store } from "./models";
 
 /** Everything that went wrong: faults as noted, and runs that ended in a crash without one. */
 const happened = `
-  select f.run_id, f.kind, f.severity, f.scene, f.note, f.workaround, f.at_ms, f.said
+  select f.id as fault_id, f.run_id, f.kind, f.severity, f.scene, f.note, f.workaround, f.at_ms, f.said
   from faults f where f.deleted_at is null
   union all
-  select u.id, 'crash', 'blocking', u.scene, '', '', null, 'crash blocking ' || lower(u.scene)
+  select null, u.id, 'crash', 'blocking', u.scene, '', '', null, 'crash blocking ' || lower(u.scene)
   from runs u where u.state = 'crashed' and u.deleted_at is null
     and not exists (select 1 from faults f where f.run_id = u.id and f.kind = 'crash' and f.deleted_at is null)`;
 
@@ -61,7 +61,8 @@ export async function listLog({
        where u.deleted_at is null and j.deleted_at is null and ($1 = '' or h.kind = $1) and ($2 = '' or h.severity = $2)
          and ($3 = '' or j.rig_id::text = $3) and ($4 = '' or b.engine_id::text = $4)
          and ($5 = '' or ($6 <> '' and to_tsvector('simple', h.said || ' ' || lower(t.name || ' ' || e.name || ' ' || r.name)) @@ to_tsquery('simple', $6))
-           or lower($5) <% h.said or lower($5) <% lower(t.name))
+           or h.fault_id in (select id from faults where lower($5) <% said) or (h.fault_id is null and lower($5) <% h.said)
+           or t.id in (select id from titles where lower($5) <% lower(name)))
      ), grouped as materialized (
        select key, min(made_at) as first_at, max(made_at) as last_at, count(*)::int as times,
          array_agg(distinct build) as builds, array_agg(distinct driver) filter (where driver <> '') as drivers

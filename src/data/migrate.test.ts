@@ -25,6 +25,48 @@ it("goes back and forth over every migration", async () => {
   expect(await tables()).toEqual(before);
 });
 
+it("two migrators at once do it once", async () => {
+  await migrator().down({ to: 0 });
+  const [one, other] = await Promise.all([migrate(), migrate()]);
+  expect([one.length, other.length].sort((a, b) => a - b)).toEqual([0, migrations.length]);
+});
+
+it("a migration that fails leaves the old state, and none of those begun with it is noted", async () => {
+  const before = await tables();
+  const step = (name: string, statement: string) => ({
+    name,
+    up: async () => void (await database().query(statement)),
+    down: async () => undefined,
+  });
+  const list = [
+    ...migrations,
+    step("9998-good", "create table half (id integer)"),
+    step("9999-bad", "create table other (id integer); select 1 / 0"),
+  ] as never;
+  await expect(migrate([], list)).rejects.toThrow(/division by zero/);
+  expect(await tables()).toEqual(before);
+  expect(await migrate()).toEqual([]);
+});
+
+it("one that was done and never noted can't be: both are one transaction", async () => {
+  await migrator().down({ to: 0 });
+  await expect(
+    migrate([], [
+      ...migrations.slice(0, 3),
+      { name: "0004-killed", up: async () => Promise.reject(new Error("killed")) },
+    ] as never),
+  ).rejects.toThrow("killed");
+  expect(await tables()).toEqual([]);
+  expect(await migrate()).toHaveLength(migrations.length);
+});
+
+it("a store that a newer version made is left alone, and named", async () => {
+  await database().query("insert into migrations (name) values ('9999-later')");
+  await expect(migrate()).rejects.toThrow("made by a newer version (9999-later); nothing was changed");
+  await database().query("delete from migrations where name = '9999-later'");
+  expect(await migrate()).toEqual([]);
+});
+
 it("the database itself refuses a decision without its moment, an arm that isn't there, a run half in a trial", async () => {
   const refuse = async (statement: string) => expect(database().query(statement)).rejects.toThrow();
   await database().query(`

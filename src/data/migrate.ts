@@ -12,6 +12,7 @@ import { layered } from "./migrations/0007-layers";
 import { captures } from "./migrations/0008-captures";
 import { campaigned } from "./migrations/0009-campaigns";
 import { trusted } from "./migrations/0010-trusted";
+import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
 export const migrations = [
@@ -27,30 +28,59 @@ export const migrations = [
   trusted,
 ];
 
-export function migrator() {
+type Migrations = typeof migrations;
+
+export function migrator(list: Migrations = migrations) {
   const sequelize = database();
   return new Umzug({
-    migrations,
+    migrations: list,
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
     logger: undefined,
   });
 }
 
-/** How many migrations are noted as done; 0 where none ever was. @throws where the database can't be reached */
-export async function doneMigrations(): Promise<number> {
-  const [row] = await database().query<{ done: number }>(
-    `select case when to_regclass('migrations') is null then 0 else (xpath('/row/n/text()', query_to_xml('select count(*) as n from migrations', false, true, '')))[1]::text::int end as done`,
-    { type: QueryTypes.SELECT },
+/** Names of the migrations that are noted as done; none where none ever was. @throws where the database can't be reached */
+async function notedMigrations(): Promise<string[]> {
+  const [there] = await database().query<{ there: boolean }>(
+    `select to_regclass('migrations') is not null as there`,
+    {
+      type: QueryTypes.SELECT,
+    },
   );
-  return row?.done ?? 0;
+  if (!there?.there) return [];
+  const rows = await database().query<{ name: string }>(`select name from migrations order by name`, {
+    type: QueryTypes.SELECT,
+  });
+  return rows.map(({ name }) => name);
 }
 
-/** Brings the database up to date, and puts down every kind of trial that this version knows. @returns names of what was done */
-export async function migrate(kinds: string[] = trialKinds): Promise<string[]> {
-  const done = await migrator().up();
-  await putKinds(kinds);
-  return done.map(({ name }) => name);
+/** How many migrations are noted as done. @throws where the database can't be reached */
+export const doneMigrations = async (): Promise<number> => (await notedMigrations()).length;
+
+/** Taken by whoever migrates, so that a second waits: a number of ours among PostgreSQL's advisory locks. */
+const migrating = 7_203_581;
+
+/**
+ * Brings the database up to date, and puts down every kind of trial that this version knows. All of it with its notes in one
+ * transaction: a migration that fails or is killed leaves the old state, and two at once do it once.
+ *
+ * @returns names of what was done
+ * @throws Error for a database that a newer version made, which is left alone
+ */
+export async function migrate(kinds: string[] = trialKinds, list: Migrations = migrations): Promise<string[]> {
+  return transact(async () => {
+    await database().query(`select pg_advisory_xact_lock(${migrating})`);
+    const known = new Set(list.map(({ name }) => name));
+    const newer = (await notedMigrations()).find((name) => !known.has(name));
+    if (newer)
+      throw new Error(
+        `This store was made by a newer version (${newer}); nothing was changed. Start that version, or restore a backup of before.`,
+      );
+    const done = await migrator(list).up();
+    await putKinds(kinds);
+    return done.map(({ name }) => name);
+  });
 }
 
 /** Kinds of trials that may be kept. */

@@ -60,11 +60,12 @@ export const trusted = {
 
       alter table trials add column decided_by text;
       create index runs_telling on runs (job_id, (trial_id is null) desc, number desc) where deleted_at is null and state <> 'open';
+      create index titles_letters on titles using gin (lower(name) gin_trgm_ops);
     `);
   },
   async down({ context }: { context: QueryInterface }) {
     await context.sequelize.query(`
-      drop index runs_telling; alter table trials drop column decided_by;
+      drop index runs_telling; drop index titles_letters; alter table trials drop column decided_by;
       drop table sign_in_tries; drop table shared_links; drop table programs; drop table sessions; drop table people`);
   },
 };
