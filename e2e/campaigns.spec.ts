@@ -151,6 +151,13 @@ test("the log: found in words with the address saying so, to the run and back; a
   await page.waitForURL("**/log?search=upsidd");
   await choose(page, "Kind", "sound");
   await expect(page.getByText("Nothing like it was noted.")).toBeVisible();
+  // To the moment of a fault, and back to the log.
+  await open(page, "/log?search=upsidd");
+  await page.getByRole("link", { name: /upside down.*to its run/ }).click();
+  await page.waitForURL(/\/jobs\/.*view=13000-23000/);
+  await page.getByRole("link", { name: "this title in the log" }).click();
+  await page.waitForURL(/\/log\?search=/);
+  await expect(page.getByRole("link", { name: /upside down.*to its run/ })).toBeVisible();
   await open(page, "/log?view=crashes");
   await expect(page.getByRole("row", { name: /Ninth Parallel/ })).toContainText("1 in ");
   await page.getByRole("link", { name: "Longitude 12" }).click();

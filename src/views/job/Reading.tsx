@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { ReactNode } from "react";
 import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
 import type { NextStep } from "@/core/advise";
@@ -84,7 +85,15 @@ export function Reading({
       </section>
       {faults.length > 0 && (
         <section className="border-t border-line pt-4" aria-label="Faults">
-          <h2 className="text-[13px] font-semibold text-soft">Faults</h2>
+          <h2 className="flex items-baseline justify-between text-[13px] font-semibold text-soft">
+            Faults
+            <Link
+              href={`/log?${new URLSearchParams({ search: job.title })}`}
+              className="font-normal underline decoration-line underline-offset-4 hover:decoration-text"
+            >
+              this title in the log
+            </Link>
+          </h2>
           <ul className="mt-1 space-y-1 text-[13px]">
             {faults.map((fault) => (
               <li key={fault.id}>

@@ -1,3 +1,4 @@
 export { PackedJob } from "./PackedJob";
 export { JobsScreen } from "./JobsScreen";
 export { NewJobScreen } from "./NewJobScreen";
+export { stretchText } from "./useAddress";

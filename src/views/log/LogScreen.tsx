@@ -6,12 +6,22 @@ import { useRef, useState } from "react";
 import { faultKinds, faultSeverities } from "@/core/kit";
 import type { CrashRow, LogAsked, LogRow, LogView } from "@/core/records";
 import { crashWords, stillWords } from "@/core/words";
+import { stretchText } from "@/views/job";
 import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, TableFrame, When, say } from "@/ui";
 
 const addressOf = (asked: Partial<LogAsked>) => {
   const query = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== ""));
   return query.size > 0 ? `/log?${query}` : "/log";
 };
+
+/** Shown before and after the moment that a fault was seen at, ms. */
+const aroundMs = 5_000;
+
+/** A fault's run, at its moment where that was noted. */
+function toMoment({ jobId, runId, atMs }: LogRow): string {
+  const view = atMs === null ? null : stretchText([Math.max(0, atMs - aroundMs), atMs + aroundMs]);
+  return `/jobs/${jobId}?${new URLSearchParams({ run: runId, ...(view ? { view } : {}) })}`;
+}
 
 const all = "all";
 
@@ -152,7 +162,7 @@ function Faults({ rows }: { rows: LogRow[] }) {
             <tr key={row.key} className="align-top">
               <td className="max-w-72 px-2 py-2 [overflow-wrap:anywhere]">
                 <Link
-                  href={`/jobs/${row.jobId}?run=${row.runId}`}
+                  href={toMoment(row)}
                   aria-label={`${row.kind}: ${row.note || row.scene || row.title}, to its run`}
                   className="underline decoration-line underline-offset-4 hover:decoration-text"
                   dir="auto"
