@@ -1,11 +1,4 @@
-export {
-  knockOf,
-  mayPass,
-  nobody,
-  type Actor,
-  type Asker,
-  type Knock,
-} from "./actor";
+export { knockOf, mayPass, nobody, type Actor, type Asker, type Knock } from "./actor";
 export { sharedPage, viewPeople } from "./people";
 export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem } from "./problem";
