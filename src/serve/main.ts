@@ -8,6 +8,9 @@ import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
 import { startThreads } from "./threads";
 
+// Whoever read what is written here may be gone, killed; that is no reason to end, or to say so for ever.
+for (const stream of [process.stdout, process.stderr]) stream.on("error", () => undefined);
+
 const dev = process.env.NODE_ENV === "development";
 const port = Number(process.env.LAMP_PORT ?? 3210);
 const processes = dev ? 1 : Math.max(1, Math.min(16, Number(process.env.LAMP_PROCESSES ?? 1) || 1));
