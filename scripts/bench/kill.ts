@@ -211,22 +211,29 @@ const workers = Object.entries(works).map(async ([name, work]) => {
   }
 });
 
-const pids = () => {
-  const { supervisor, server } = JSON.parse(readFileSync(join(state, "running.json"), "utf8")) as {
-    supervisor: number;
-    server: number;
-  };
-  const postmaster = Number(
-    readFileSync(join(state, "database", "data", "postmaster.pid"), "utf8").split("\n")[0],
-  );
-  return { starter: supervisor, application: server, database: postmaster };
-};
+/** Who is to be killed. A start writes down who it is a moment after it answers. */
+async function pids() {
+  for (let tries = 0; ; tries++) {
+    try {
+      const { supervisor, server } = JSON.parse(readFileSync(join(state, "running.json"), "utf8")) as {
+        supervisor: number;
+        server: number;
+      };
+      const own = join(state, "database", "data", "postmaster.pid");
+      const postmaster = Number(readFileSync(own, "utf8").split("\n")[0]);
+      return { starter: supervisor, application: server, database: postmaster };
+    } catch (error) {
+      if (tries > 200) throw error;
+      await wait(100);
+    }
+  }
+}
 const killed: Record<string, number> = {};
 const began = performance.now();
 for (let k = 0; k < kills; k++) {
   await wait(300 + random.uniform() * 1500);
   const which = pick([["application"], ["database"], ["starter"], ["application", "database"]] as const);
-  const now = pids();
+  const now = await pids();
   for (const each of which) {
     try {
       process.kill(now[each], "SIGKILL");

@@ -73,12 +73,15 @@ export async function healthAt(port, secure = false) {
 /** Lines that a server wrote to its standard error last, kept to be said when it ends. */
 const mostLines = 20;
 
+/** Without a bound a process takes gigabytes before it tidies up; traces lie outside this heap. */
+const heapBound = "--max-old-space-size=640";
+
 /**
  * Starts the server and waits until it answers.
  * @param options processes: how many answer; env: more of the environment
  */
 export async function startServer({ port, url, dev = false, quiet = false, processes = 1, env = {} }) {
-  const child = spawn(process.execPath, ["--import", "tsx", join(root, "src", "serve", "main.ts")], {
+  const child = spawn(process.execPath, [heapBound, "--import", "tsx", join(root, "src", "serve", "main.ts")], {
     cwd: root,
     stdio: ["ignore", quiet ? "ignore" : "pipe", "pipe"],
     env: {

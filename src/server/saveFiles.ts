@@ -4,8 +4,8 @@ import { findRunAlways, findTrace, keptBytes } from "@/data";
 import { Problem, notFound } from "./problem";
 import { viewJob } from "./viewJob";
 
-/** Kept bytes that are written out as text, at most: four million frames, 18 hours at 60 fps. */
-const mostWritten = 16 * 1024 * 1024;
+/** Kept bytes that are written out as text, at most: two million frames, nine hours at 60 fps. */
+const mostWritten = 8 * 1024 * 1024;
 
 function refuseLarge(bytes: number, what: string): void {
   if (bytes > mostWritten)
