@@ -2,7 +2,7 @@ import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Browser } from "@playwright/test";
 import { spawnSync } from "node:child_process";
 import { doorList } from "@/contract";
-import { certificateFor, secretOfCookies } from "../scripts/lib/access.mjs";
+import { certificateFor, ownAddresses, secretOfCookies } from "../scripts/lib/access.mjs";
 import { startServer, stopServer, type Server } from "../scripts/lib/application.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
 
@@ -193,6 +193,18 @@ test("what somebody decides is kept under that name", async ({ browser }) => {
     return;
   }
   throw new Error("No decided trial was there to decide again.");
+});
+
+test("under this machine's own addresses on its network pages are answered", async ({ browser }) => {
+  const context = await visitor(browser);
+  for (const address of ownAddresses().filter((each) => !each.includes(":"))) {
+    const page = await context.newPage();
+    const answer = await page.goto(base.replace("127.0.0.1", address));
+    expect([address, answer?.status()]).toEqual([address, 200]);
+    await expect(page.getByLabel("Passphrase")).toBeVisible();
+    await page.close();
+  }
+  await context.close();
 });
 
 test("under a foreign name nothing is answered, whatever is asked for", async ({ browser }) => {

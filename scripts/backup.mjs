@@ -1,11 +1,10 @@
 // npm run backup [-- FILE]: the whole store as one file, while the application runs or not.
 // npm run restore -- FILE: puts one in its place; the application must be stopped, and the store before is kept beside it.
 import { join, resolve } from "node:path";
-import { writeWhole } from "./lib/access.mjs";
 import { prepareDatabase } from "./lib/application.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
-import { SetupError, say, stateFolder } from "./lib/run.mjs";
+import { SetupError, say, stateFolder, writeWhole } from "./lib/run.mjs";
 
 const restoring = process.argv[2] === "restore";
 const named = process.argv[3];

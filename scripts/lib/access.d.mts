@@ -1,3 +1,4 @@
+export function ownAddresses(): string[];
 export function secretOfCookies(folder?: string): string;
 export function certificateFor(given: {
   certificate?: string;

@@ -1,18 +1,9 @@
 // What is needed to answer more than this machine: a secret that cookies are sealed with, and a certificate.
 import { X509Certificate, randomBytes } from "node:crypto";
-import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
-import { SetupError, stateFolder } from "./run.mjs";
-
-/** Writes a file that only its owner reads, whole or not at all. */
-export function writeWhole(file, content) {
-  mkdirSync(stateFolder, { recursive: true });
-  const half = `${file}.new`;
-  writeFileSync(half, content, { mode: 0o600, flush: true });
-  chmodSync(half, 0o600);
-  renameSync(half, file);
-}
+import { SetupError, stateFolder, writeWhole } from "./run.mjs";
 
 /** What session cookies are sealed with; made once, and kept beside the database. */
 export function secretOfCookies(folder = stateFolder) {

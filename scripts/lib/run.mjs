@@ -2,7 +2,16 @@
 import { spawn, spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { createHash } from "node:crypto";
-import { existsSync, readFileSync, readdirSync, statSync } from "node:fs";
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -91,4 +100,13 @@ export function alive(pid) {
   } catch (error) {
     return error.code === "EPERM";
   }
+}
+
+/** Writes a file that only its owner reads, whole or not at all: whoever is killed meanwhile leaves the old one. */
+export function writeWhole(file, content) {
+  mkdirSync(dirname(file), { recursive: true });
+  const half = `${file}.new`;
+  writeFileSync(half, content, { mode: 0o600, flush: true });
+  chmodSync(half, 0o600);
+  renameSync(half, file);
 }

@@ -1,4 +1,4 @@
-import { Sequelize } from "sequelize";
+import { QueryTypes, Sequelize } from "sequelize";
 
 const kept = globalThis as { lampDatabase?: Sequelize };
 
@@ -16,6 +16,15 @@ export function database(): Sequelize {
     define: { underscored: true, timestamps: false },
   });
   return kept.lampDatabase;
+}
+
+/** Whether there is a table of a name. @throws where the database can't be reached */
+export async function hasTable(name: string): Promise<boolean> {
+  const [row] = await database().query<{ there: boolean }>(`select to_regclass($1) is not null as there`, {
+    bind: [name],
+    type: QueryTypes.SELECT,
+  });
+  return row?.there ?? false;
 }
 
 /** True for errors that mean the database can't be reached, as against a query it refused. */

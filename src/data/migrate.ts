@@ -1,7 +1,7 @@
 import { QueryTypes } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import { trialKinds } from "@/core/trial";
-import { database } from "./connection";
+import { database, hasTable } from "./connection";
 import { bench } from "./migrations/0001-bench";
 import { settingTheBench } from "./migrations/0002-setting-the-bench";
 import { theTuningLoop } from "./migrations/0003-the-tuning-loop";
@@ -42,13 +42,7 @@ export function migrator(list: Migrations = migrations) {
 
 /** Names of the migrations that are noted as done; none where none ever was. @throws where the database can't be reached */
 async function notedMigrations(): Promise<string[]> {
-  const [there] = await database().query<{ there: boolean }>(
-    `select to_regclass('migrations') is not null as there`,
-    {
-      type: QueryTypes.SELECT,
-    },
-  );
-  if (!there?.there) return [];
+  if (!(await hasTable("migrations"))) return [];
   const rows = await database().query<{ name: string }>(`select name from migrations order by name`, {
     type: QueryTypes.SELECT,
   });

@@ -1,5 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { WorkshopView } from "@/core/records";
+import { hasTable } from "./connection";
 import { store } from "./models";
 
 /** Tables larger than this, bytes, aren't counted row by row: PostgreSQL's own estimate is told. */
@@ -32,13 +33,7 @@ export async function tableSizes(): Promise<Pick<WorkshopView, "sizes" | "totalB
 
 /** Work in the background by its name: what waits, what is being done, what failed for good. Nothing where no process has done any yet. */
 export async function workWaiting(): Promise<WorkshopView["waiting"]> {
-  const [there] = await store().query<{ there: boolean }>(
-    `select to_regclass('work.job') is not null as there`,
-    {
-      type: QueryTypes.SELECT,
-    },
-  );
-  if (!there?.there) return [];
+  if (!(await hasTable("work.job"))) return [];
   return store().query(
     `select name, (count(*) filter (where state in ('created', 'retry')))::int as waiting, (count(*) filter (where state = 'active'))::int as active,
        (count(*) filter (where state = 'failed'))::int as failed

@@ -1,20 +1,10 @@
+import type { DoorOutput } from "@/contract";
 import { doneMigrations, migrations } from "@/data";
 
 /** As package.json says it; a test holds it to that. */
 export const ownVersion = "0.1.0";
 
-export interface Health {
-  application: "velvet-lamp";
-  version: string;
-  /** This process answers. */
-  live: true;
-  /** The database answers, and is of this version. */
-  ready: boolean;
-  database: boolean;
-  /** Done, of those that this version knows. */
-  migrations: { done: number; known: number };
-  process: number;
-}
+type Health = DoorOutput<"viewHealth">;
 
 /** A database that doesn't answer within this, ms, doesn't answer: whoever asks for health waits for no connection. */
 const patienceMs = 1_000;

@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import { call, type Sent } from "@/contract";
 import type { LinkRow, PeopleView, Rights } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, TableFrame, When } from "@/ui";
+import { PassphraseField } from "./PassphraseField";
 
 const rightsWords: Record<Rights, string> = {
   tunes: "reads and changes",
@@ -263,28 +264,13 @@ function OwnPassphrase() {
           });
         }}
       >
-        <Field label="The one there is">
-          {(ids) => (
-            <Input
-              {...ids}
-              type="password"
-              autoComplete="current-password"
-              value={passphrase}
-              onChange={({ target }) => setPassphrase(target.value)}
-            />
-          )}
-        </Field>
-        <Field label="The new one">
-          {(ids) => (
-            <Input
-              {...ids}
-              type="password"
-              autoComplete="new-password"
-              value={fresh}
-              onChange={({ target }) => setFresh(target.value)}
-            />
-          )}
-        </Field>
+        <PassphraseField
+          label="The one there is"
+          keeper="current-password"
+          value={passphrase}
+          onChange={setPassphrase}
+        />
+        <PassphraseField label="The new one" keeper="new-password" value={fresh} onChange={setFresh} />
         <Button type="submit" disabled={passphrase === "" || fresh === ""}>
           Change, and end every session
         </Button>

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { call } from "@/contract";
 import { Button, Field, Input } from "@/ui";
+import { PassphraseField } from "./PassphraseField";
 
 /** The way in, where the application answers more than its own machine. */
 export function SignInScreen({ back }: { back: string }) {
@@ -36,17 +37,12 @@ export function SignInScreen({ back }: { back: string }) {
           />
         )}
       </Field>
-      <Field label="Passphrase">
-        {(ids) => (
-          <Input
-            {...ids}
-            type="password"
-            autoComplete="current-password"
-            value={passphrase}
-            onChange={({ target }) => setPassphrase(target.value)}
-          />
-        )}
-      </Field>
+      <PassphraseField
+        label="Passphrase"
+        keeper="current-password"
+        value={passphrase}
+        onChange={setPassphrase}
+      />
       {problem && (
         <p role="alert" className="text-[13px] text-caution">
           {problem}
