@@ -14,7 +14,7 @@ const mayImport = {
   views: ["views", "ui", "contract", "core", "workers"],
   ui: ["ui"],
   workers: ["workers", "core"],
-  cli: ["cli", "core"],
+  cli: ["cli", "contract", "core"],
 };
 const areas = Object.keys(mayImport);
 const outsideForCore = [

@@ -1,5 +1,6 @@
+import { spawnSync } from "node:child_process";
 import { expect, test, type APIRequestContext } from "@playwright/test";
-import { kitOf } from "./support";
+import { freshJob, kitOf } from "./support";
 
 /** The header that says which version an edit saw: the one there is now. */
 const seen = async (request: APIRequestContext, path: string) => {
@@ -412,4 +413,44 @@ test.describe("trials, decisions and faults by the API", () => {
     await expect(page.getByRole("table", { name: "Arms" })).toContainText("<b>b</b>");
     expect(await page.evaluate(() => "broken" in window)).toBe(false);
   });
+});
+
+test("the command brings a log into a job by the same doors, and says in one line what is in its way", async ({
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(60_000);
+  const lamp = (...args: string[]) => {
+    const told = spawnSync("npm", ["run", "-s", "lamp", "--", ...args, "--address", baseURL ?? ""], {
+      encoding: "utf8",
+    });
+    const [problem] = told.stderr.split("\n").filter((line) => line.startsWith("lamp: "));
+    return { status: told.status, out: told.stdout, problem };
+  };
+  // A new job puts its rig on the bench.
+  const own = await freshJob(request, "Quiet Machines");
+  const { rig } = await (await request.get("/api/v1/bench")).json();
+  const jobs = JSON.parse(lamp("jobs", "--open", "--json").out).rows as { id: string; rigId: string }[];
+  const other = jobs.find(({ rigId }) => rigId !== rig.id)!;
+  const file = "samples/scale-2-uncapped.csv";
+  const kept = lamp("keep", file, "--job", own, "--cache", "warm", "--json");
+  expect(kept).toMatchObject({ status: 0, problem: undefined });
+  const run = JSON.parse(kept.out);
+  const view = await (await request.get(`/api/v1/jobs/${own}`)).json();
+  const alone = JSON.parse(
+    spawnSync("npm", ["run", "-s", "lamp", "--", "analyse", file, "--json"], { encoding: "utf8" }).stdout,
+  );
+  expect(view.runs).toMatchObject([{ id: run.id, number: 1, cacheState: "warm", source: "log" }]);
+  expect(view.runs[0].summary.averageFps).toBeCloseTo(alone.averageFps, 3);
+  // The same file again is refused as the screens refuse it.
+  expect(lamp("keep", file, "--job", own)).toMatchObject({
+    status: 2,
+    problem: expect.stringMatching(/^lamp: This file is run 1 of this job already\./),
+  });
+  expect(lamp("keep", file, "--job", other.id)).toMatchObject({
+    status: 2,
+    problem: expect.stringMatching(/isn't on the bench/),
+  });
+  expect(lamp("keep", file, "--job", nobody).status).toBe(2);
+  expect(lamp("keep", file, "--job", own, "--trial", nobody).problem).toMatch(/has no trial/);
 });

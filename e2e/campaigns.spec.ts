@@ -174,7 +174,9 @@ test("the board: systems first, titles of one, to a title's job; what others pub
   await page.waitForURL("**/board?system=**");
   await expect(systems).toBeHidden();
   const titles = page.getByRole("table", { name: "Titles by rigs" });
-  await expect(titles.getByRole("row", { name: /Basalt Choir/ })).toContainText("×3, Brisk, confirmed");
+  await expect(titles.getByRole("row", { name: /Basalt Choir/ })).toContainText(
+    "×3, Brisk, 59.94 fps, confirmed",
+  );
   const { rows } = await (await page.request.get("/api/v1/campaigns")).json();
   const id = rows.find(({ name }: { name: string }) => name === "Which engine for the Twofold").id;
   const shared = await (await page.request.get(`/api/v1/publications?of=campaign&id=${id}`)).json();
@@ -225,4 +227,41 @@ test("where to begin is foreseen for a title that wasn't run there, said to be a
   await open(page, "/board?search=marsh");
   await expect(page.getByText(/^Dotted cells with figures are predictions/)).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole("table", { name: "Titles by rigs" })).toContainText(/×\d: .* in 10/);
+});
+
+test("scales and modes become arms at one press, the one that somebody would rather have first", async ({
+  page,
+}) => {
+  await open(page, "/campaigns/new");
+  await choose(page, "Question", /which scale and mode/);
+  await expect(page.getByText("Name the first arm's engine")).toBeVisible();
+  await choose(page, "Rig of arm 1", /^Tansy/);
+  await choose(page, "Engine of arm 1", /^Longitude/);
+  await page.getByLabel("Scales").fill("1, 4, x");
+  await page.getByRole("button", { name: "Make these the arms" }).click();
+  await expect(page.getByText("Scales are numbers above 0, separated by commas.")).toBeVisible();
+  await page.getByLabel("Scales").fill("1, 3");
+  await page.getByRole("button", { name: "Make these the arms" }).click();
+  const arms = page.getByRole("region", { name: /^Arm \d+$/ });
+  const names = await arms
+    .getByRole("textbox", { name: "Arm", exact: true })
+    .evaluateAll((fields) => fields.map((field) => (field as HTMLInputElement).value));
+  const modes = await page.locator("fieldset", { hasText: "In the modes" }).getByRole("checkbox").count();
+  expect(names).toHaveLength(2 * modes);
+  expect(names.map((name) => name.split(",")[0])).toEqual([
+    ...new Array<string>(modes).fill("×3"),
+    ...new Array<string>(modes).fill("×1"),
+  ]);
+  // A title is run with two of its scenes: each counts for itself.
+  await page.getByRole("button", { name: /^Choose these \d+/ }).click();
+  const count = page.getByText(/^\d+ × \d+ × 3 = [\d,]+ runs$/);
+  const before = Number((await count.innerText()).split(" ")[0]);
+  await page
+    .getByRole("button", { name: /^Scenes of / })
+    .first()
+    .click();
+  for (const scene of [0, 1]) await page.getByRole("dialog").getByRole("switch").nth(scene).click();
+  await expect(count).toContainText(`${before + 1} × ${names.length} × 3`);
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: /^Scenes of / }).first()).toHaveText("2 scenes");
 });

@@ -199,3 +199,38 @@ test("was it real: one setting of three helped, by the engine's own report, and 
     await expect(panel).toContainText(/[34] runs against 12 runs/);
   }
 });
+
+test("until its first run a job's title, engine, house rules and target are changed on its own sheet", async ({
+  page,
+  request,
+}) => {
+  const job = await freshJob(request, "Quiet Machines");
+  const read = async () => (await (await request.get(`/api/v1/jobs/${job}`)).json()).job;
+  await open(page, `/jobs/${job}`);
+  await page.keyboard.press("j");
+  const sheet = page.getByRole("dialog", { name: "This job" });
+  await expect(sheet).toContainText("can be changed until its first run");
+  await sheet.getByRole("textbox", { name: /^Target/ }).fill("5000");
+  await expect(sheet.getByRole("button", { name: "Keep" })).toBeDisabled();
+  await sheet.getByRole("textbox", { name: /^Target/ }).fill("40");
+  await sheet.getByRole("button", { name: "Keep" }).click();
+  await expect.poll(async () => (await read()).targetFps).toBe(40);
+  const rules = sheet.getByRole("combobox", { name: "House rules of the job" });
+  await rules.click();
+  const other = page
+    .getByRole("option")
+    .filter({ hasNotText: (await read()).houseRules })
+    .first();
+  const name = await other.innerText();
+  await other.click();
+  await expect.poll(async () => (await read()).houseRules).toBe(name.split("\n")[0]);
+  await sheet
+    .getByRole("button", { name: "Title of the job" })
+    .or(sheet.getByRole("combobox", { name: "Title of the job" }))
+    .first()
+    .click();
+  await page.keyboard.type("Ninth Par");
+  await page.getByRole("option", { name: /Ninth Parallel/ }).click();
+  await expect.poll(async () => (await read()).title).toBe("Ninth Parallel");
+  await expect(sheet).toContainText("Ninth Parallel on");
+});

@@ -1,4 +1,4 @@
-// npm run bench [-- core|loop|browser|load|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|load|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -11,7 +11,17 @@ ensurePackages();
 const tsx = join(root, "node_modules", ".bin", "tsx");
 // How often the answers are right takes minutes, and is asked for by name.
 // Killing makes an application and a database of its own.
-const alone = ["honesty", "diagnosis", "advice", "sweeps", "timetable", "campaigns", "capture", "kill"];
+const alone = [
+  "honesty",
+  "diagnosis",
+  "advice",
+  "sweeps",
+  "timetable",
+  "campaigns",
+  "capture",
+  "large",
+  "kill",
+];
 if (alone.includes(process.argv[2]))
   process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`, ...process.argv.slice(3)]));
 const database = throwAwayCluster();

@@ -125,7 +125,7 @@ try {
         await onTheBench();
         await page.getByRole("tab", { name: "From a video" }).click();
         await page.getByLabel("Video file").setInputFiles(join(root, "samples", "captures", "lamp-room.webm"));
-        await page.getByRole("button", { name: "none: add its box" }).click();
+        await page.getByRole("button", { name: "none: add its box" }).first().click();
         for (const [side, value] of [
           ["left", "8"],
           ["top", "6"],

@@ -10,6 +10,8 @@ export function proxy(request: NextRequest) {
     // Charts and drop-downs place themselves with style attributes.
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
+    // A video that was chosen is played from where it lies.
+    "media-src blob:",
     // A publication's preview brings its fonts with it.
     "font-src 'self' data:",
     `connect-src 'self'${evaluated ? " ws:" : ""}`,

@@ -46,6 +46,10 @@ const cases: Record<string, Drawing> = {
     height: 1080,
     counter: { ...white, colour: "#ff5050", size: 30, x: 40, y: 30 },
   }),
+  "turned by 90°": at(40, 10, { codec: "vp9", turned: 90, counter: white }),
+  "turned by 270°": at(40, 10, { codec: "vp9", turned: 270, counter: white }),
+  "turned by 180°": at(40, 10, { codec: "vp9", turned: 180, scene: "still", counter: white }),
+  "between black bars": at(40, 10, { inset: 0.75, scene: "still" }),
   VP9: at(33, 10, {
     codec: "vp9",
     scene: "still",

@@ -27,6 +27,10 @@ export interface Drawing {
   /** What the counter says, from its second on. */
   readings: [number, number][];
   seed: number;
+  /** The file says that it is to be shown turned by so many degrees clockwise, as phones do. */
+  turned?: 0 | 90 | 180 | 270;
+  /** The picture fills so much of the capture's height; black bars stand above and below. */
+  inset?: number;
 }
 
 async function draw(of: Drawing): Promise<string> {
@@ -34,13 +38,29 @@ async function draw(of: Drawing): Promise<string> {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext("2d", { willReadFrequently: true })!;
   const random = seeded(seed);
+  const { turned = 0, inset = 1 } = of;
+  const isAcross = turned === 90 || turned === 270;
+  const coded = new OffscreenCanvas(isAcross ? height : width, isAcross ? width : height);
+  const onCoded = coded.getContext("2d")!;
+  /** The picture as it is coded: shrunk between its bars, and turned back. */
+  const put = () => {
+    onCoded.setTransform(1, 0, 0, 1, 0, 0);
+    onCoded.fillStyle = "black";
+    onCoded.fillRect(0, 0, coded.width, coded.height);
+    onCoded.translate(coded.width / 2, coded.height / 2);
+    onCoded.rotate((-turned * Math.PI) / 180);
+    onCoded.drawImage(canvas, -width / 2, (-height * inset) / 2, width, height * inset);
+  };
   const target = new BufferTarget();
   const output = new Output({
-    format: of.codec === "avc" ? new Mp4OutputFormat() : new WebMOutputFormat(),
+    format: of.codec === "avc" || turned !== 0 ? new Mp4OutputFormat() : new WebMOutputFormat(),
     target,
   });
-  const source = new CanvasSource(canvas, { codec: of.codec, bitrate: QUALITY_HIGH, keyFrameInterval: 2 });
-  output.addVideoTrack(source, { frameRate: varies ? undefined : captureFps });
+  const source = new CanvasSource(coded, { codec: of.codec, bitrate: QUALITY_HIGH, keyFrameInterval: 2 });
+  output.addVideoTrack(source, {
+    frameRate: varies ? undefined : captureFps,
+    rotation: turned,
+  });
   await output.start();
   const shapes = Array.from({ length: 14 }, () => ({
     x: random.uniform(),
@@ -126,6 +146,7 @@ async function draw(of: Drawing): Promise<string> {
         }
         context.putImageData(image, 0, 0);
       }
+      put();
       await source.add(seconds, varies ? frames / captureFps : 1 / captureFps);
     }
     void picture;

@@ -193,9 +193,12 @@ async function passed(
 }
 
 function given(door: Door, answer: unknown): Response {
-  if (door.gives === "bytes")
+  if (door.gives === "bytes" || door.gives === "png")
     return new Response(answer as Uint8Array<ArrayBuffer>, {
-      headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600" },
+      headers: {
+        "content-type": door.gives === "png" ? "image/png" : "application/octet-stream",
+        "cache-control": "private, max-age=3600",
+      },
     });
   if (door.gives === "file") return file(door, answer as Record<string, unknown>);
   if (door.gives === "csv" || door.gives === "calendar" || door.gives === "plain") {

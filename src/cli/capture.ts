@@ -1,4 +1,4 @@
-import { createReadStream, existsSync, readFileSync, statSync } from "node:fs";
+import { existsSync, readFileSync, statSync } from "node:fs";
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import { createRequire } from "node:module";
 import { basename, dirname, join } from "node:path";
@@ -69,6 +69,7 @@ function asJson(result: CaptureResult) {
     stillMs: result.stillMs,
     stampFaults: result.stampFaults,
     cutShort: result.cutShort,
+    saidSeconds: result.saidSeconds,
     frameTimes: [...result.frameTimes],
     counter: counter && {
       readings: counter.readings,
@@ -76,6 +77,7 @@ function asJson(result: CaptureResult) {
       averageFps: counter.averageFps,
     },
     counterDisagrees: result.counterDisagrees,
+    foundCounter: result.foundCounter,
     verdict: {
       grade: verdict.grade,
       openBecause,
@@ -101,6 +103,11 @@ function page(name: string, result: CaptureResult): string {
       ? [`  Still        ${(result.stillMs / 1000).toFixed(1)} s left out: nothing moves`]
       : []),
     ...(result.cutShort ? ["  Cut short    the file can't be read any further: measured up to there"] : []),
+    ...(result.saidSeconds === null
+      ? []
+      : [
+          `  Cut short    the file says it lasts ${result.saidSeconds.toFixed(1)} s, but its pictures end before: measured up to there`,
+        ]),
     ...(counter
       ? [
           `  Counter      ${counter.averageFps === null ? "can't be read" : `${rate(counter.averageFps)} fps by ${counter.readings.length} readings, ${counter.dropped.length} dropped`}${result.counterDisagrees ? "; it disagrees with the pictures" : ""}`,
@@ -132,9 +139,8 @@ async function bundled(): Promise<string> {
   return made.outputFiles[0]?.text ?? "";
 }
 
-/** Serves the page, text recognition and the one file, on this machine alone. */
-async function served(file: string, program: string): Promise<{ address: string; server: Server }> {
-  const size = statSync(file).size;
+/** Serves the page and text recognition, on this machine alone; the file is handed to the page where it lies. */
+async function served(program: string): Promise<{ address: string; server: Server }> {
   const plain: Record<string, [type: string, path: string]> = {
     "/ocr/worker.js": ["text/javascript", join(folderOf("tesseract.js"), "dist", "worker.min.js")],
     "/ocr/language/eng.traineddata.gz": [
@@ -148,18 +154,10 @@ async function served(file: string, program: string): Promise<{ address: string;
     if (path === "/")
       return response
         .setHeader("content-type", "text/html")
-        .end("<!doctype html><script src=/program.js></script>");
+        .end("<!doctype html><input type=file><script src=/program.js></script>");
     if (path === "/program.js") return response.setHeader("content-type", "text/javascript").end(program);
     if (at && existsSync(at)) return response.setHeader("content-type", type).end(readFileSync(at));
-    if (path !== "/capture") return response.writeHead(404).end();
-    const range = /bytes=(\d+)-(\d*)/.exec(request.headers.range ?? "");
-    const [start, end] = range ? [Number(range[1]), range[2] ? Number(range[2]) : size - 1] : [0, size - 1];
-    response.writeHead(range ? 206 : 200, {
-      "content-length": Math.max(0, Math.min(end, size - 1) - start + 1),
-      "accept-ranges": "bytes",
-      ...(range ? { "content-range": `bytes ${start}-${Math.min(end, size - 1)}/${size}` } : {}),
-    });
-    return createReadStream(file, { start, end: Math.min(end, size - 1) }).pipe(response);
+    return response.writeHead(404).end();
   };
   const server = createServer((request, response) => void answer(request, response));
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
@@ -197,11 +195,12 @@ async function measured(
       `Captures are measured in a browser, and there is none at ${chromiumPath}: install Chromium, or name it in LAMP_CHROMIUM.`,
     );
   const { chromium } = await import("@playwright/test");
-  const { address, server } = await served(file, await bundled());
+  const { address, server } = await served(await bundled());
   const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumFlags });
   try {
     const tab = await browser.newPage();
     await tab.goto(address);
+    await tab.locator("input").setInputFiles(file);
     const options = {
       area: area ?? null,
       masks: mask,
@@ -211,14 +210,8 @@ async function measured(
     const outcome = await tab.evaluate(
       async (asked) =>
         (
-          globalThis as never as {
-            measureAt: (url: string, options: unknown, paths: unknown) => Promise<unknown>;
-          }
-        ).measureAt("/capture", asked, {
-          worker: "/ocr/worker.js",
-          core: "/ocr/core",
-          language: "/ocr/language",
-        }),
+          globalThis as never as { measureFile: (options: unknown, paths: unknown) => Promise<unknown> }
+        ).measureFile(asked, { worker: "/ocr/worker.js", core: "/ocr/core", language: "/ocr/language" }),
       options,
     );
     const told = outcome as { ok: true; result: CaptureResult } | { ok: false; problem: string };

@@ -6,6 +6,7 @@ import { capture } from "./capture";
 import { config } from "./config";
 import { BadInput } from "./input";
 import { resolution } from "./resolution";
+import { running } from "./running";
 import { scaleLaw } from "./scaleLaw";
 import { timetableCommand } from "./timetable";
 
@@ -21,6 +22,7 @@ scaleLaw(program);
 config(program);
 timetableCommand(program);
 capture(program);
+running(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

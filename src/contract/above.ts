@@ -157,7 +157,7 @@ const campaignSchema = of<CampaignView>(
     titles: z.array(open({ titleId: z.uuid(), name: z.string(), passMin: z.number() })),
     answer,
     slots: z.array(open({ title: place, arm: place, round: z.number().int(), state: z.string() })),
-    pending: z.array(open({ titleId: z.uuid(), rigId: z.uuid() })),
+    pending: z.array(open({ title: place, rigId: z.uuid() })),
   }),
 );
 const campaignsSchema = of<{ rows: CampaignListRow[] }>(
@@ -265,6 +265,7 @@ const boardTitles = {
         open({
           rigId: z.uuid(),
           jobId: z.uuid(),
+          runId: z.uuid().describe("The run that tells."),
           grade: z.enum(grades).nullable(),
           averageFps: z.number(),
           scale: z.number().nullable(),

@@ -25,7 +25,9 @@ import type {
   Rejudged,
   RigDetail,
   RigListRow,
+  JobChoices,
   RunEditsView,
+  StillRow,
   SystemRow,
   TitleDetail,
   TitleListRow,
@@ -83,6 +85,21 @@ export const editsSchema = of<RunEditsView>(
         at: moment,
         actor: z.string(),
         changes: z.array(open({ field: z.string(), from: z.unknown(), to: z.unknown() })),
+      }),
+    ),
+  }),
+);
+export const stillsAnswerSchema = of<{ rows: StillRow[] }>(
+  open({
+    rows: z.array(
+      open({
+        id,
+        atMs: z.number(),
+        why: z.enum(["mark", "slow"]),
+        label: z.string(),
+        lastsMs: z.number().describe("How long the picture stood, ms."),
+        width: z.number().int(),
+        height: z.number().int(),
       }),
     ),
   }),
@@ -333,6 +350,12 @@ export const systemSchema = of<SystemRow>(newSystemSchema.loose().extend({ id, v
 export const titleSchema = of<TitleDetail>(newTitleSchema.loose().extend({ id, version }));
 export const engineSchema = of<EngineDetail>(
   z.looseObject({ id, version, name: z.string(), catalogue: z.array(z.looseObject({ key: z.string() })) }),
+);
+export const jobChoicesSchema = of<JobChoices>(
+  open({
+    builds: z.array(open({ id, engine: z.string(), version: z.string() })),
+    houseRules: z.array(open({ id, name: z.string() })),
+  }),
 );
 export const houseRulesRowSchema = of<HouseRulesRow>(
   open({ id, version, name: z.string(), rules: houseRulesSchema }),

@@ -40,8 +40,9 @@ const isBytes = (body: unknown) => body instanceof Uint8Array || typeof body ===
 /**
  * A client of the application's own doors: what it sends and gets is typed by the contract. Never throws.
  * @param base where the application is; empty for the page's own
+ * @param token of a program, where somebody has to say who they are
  */
-export function createClient(base = "") {
+export function createClient(base = "", token: string | null = null) {
   return async function call<Name extends DoorName>(
     name: Name,
     { id = "", query, body, saw, key }: Asking<Name> = {},
@@ -52,7 +53,7 @@ export function createClient(base = "") {
     );
     const path = door.path.replace("{id}", encodeURIComponent(id));
     const address = `${base}/api/v1${path}${asked.size > 0 ? `?${asked}` : ""}`;
-    const headers: Record<string, string> = {};
+    const headers: Record<string, string> = token === null ? {} : { authorization: `Bearer ${token}` };
     if (body !== undefined)
       headers["content-type"] = isBytes(body) ? "application/octet-stream" : "application/json";
     if (saw !== undefined) headers["if-match"] = `"${saw}"`;

@@ -20,7 +20,7 @@ export interface Door<Query = unknown, Body = unknown, Output = unknown> {
   /** Bytes of a body, at most. */
   mostBytes: number;
   output: z.ZodType<Output>;
-  gives: "json" | "bytes" | "file" | "csv" | "calendar" | "plain" | "events";
+  gives: "json" | "bytes" | "file" | "csv" | "calendar" | "plain" | "png" | "events";
   status: 200 | 201;
   /** Edits something that carries a version: `If-Match` says which one the edit saw. */
   edits: "required" | "optional" | null;

@@ -19,7 +19,8 @@ import {
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, profileFileSchema } from "@/core/profile";
-import { channelUnits, traceRole, type ChannelRole } from "@/core/trace";
+import { mostStills, stillPixels } from "@/core/capture";
+import { channelUnits, mostRunMs, traceRole, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
 import { doorsAbove } from "./above";
 import { doorsOfTrust } from "./trust";
@@ -55,6 +56,26 @@ export const namedJobSchema = z.object({
   refreshHz: z.number().min(10).max(1000).describe("Refresh of the rig's screen, where it is made here."),
   targetFps: z.number().min(1).max(1000).nullable().default(null),
   houseRulesId: z.uuid().nullable().default(null),
+});
+/** Small pictures of a run, as bare pixels. */
+export const stillsSchema = z.object({
+  stills: z
+    .array(
+      z.object({
+        atMs: z.number().min(0).max(mostRunMs),
+        why: z.enum(["mark", "slow"]),
+        label: text(120),
+        lastsMs: z.number().min(0).max(mostRunMs),
+        width: z.number().int().min(1).max(stillPixels),
+        height: z.number().int().min(1).max(stillPixels),
+        pixels: z
+          .base64()
+          .max(4 * stillPixels ** 2)
+          .describe("Red, green and blue of every pixel, row by row."),
+      }),
+    )
+    .min(1)
+    .max(mostStills),
 });
 export const jobChangeSchema = z
   .object({
@@ -333,6 +354,14 @@ const doorsByName = {
     edits: "required",
     refusals: [404, 409, 422],
   }),
+  viewJobChoices: door({
+    method: "GET",
+    path: "/jobs/{id}/choices",
+    group: "Jobs",
+    summary: "What a job that hasn't begun may still be changed to, its title aside.",
+    output: answers.jobChoicesSchema,
+    refusals: [404],
+  }),
   saveJob: door({
     method: "GET",
     path: "/jobs/{id}/file",
@@ -473,6 +502,35 @@ const doorsByName = {
     summary: "A run's trace, packed.",
     output: answers.bytesSchema,
     gives: "bytes",
+    refusals: [404],
+  }),
+
+  addStills: door({
+    method: "POST",
+    path: "/runs/{id}/stills",
+    group: "Runs",
+    summary: "Keep up to twelve small pictures of a run measured from a video, as bare pixels; once.",
+    body: stillsSchema,
+    mostBytes: 4 * megabyte,
+    output: z.object({ kept: z.number().int() }),
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
+  listStills: door({
+    method: "GET",
+    path: "/runs/{id}/stills",
+    group: "Runs",
+    summary: "A run's stills: which moments they are of.",
+    output: answers.stillsAnswerSchema,
+    refusals: [404],
+  }),
+  readStill: door({
+    method: "GET",
+    path: "/stills/{id}",
+    group: "Runs",
+    summary: "A still as a PNG picture.",
+    output: answers.bytesSchema,
+    gives: "png",
     refusals: [404],
   }),
 

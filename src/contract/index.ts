@@ -28,6 +28,7 @@ export {
   rejudgeSchema,
   revisionSchema,
   runChangeSchema,
+  stillsSchema,
   tallySchema,
   type DoorBody,
   type DoorName,

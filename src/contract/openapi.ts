@@ -38,10 +38,11 @@ function contentOf(door: Door): Json {
     csv: "text/csv",
     calendar: "text/calendar",
     plain: "text/plain",
+    png: "image/png",
     events: "text/event-stream",
   };
   const schema =
-    door.gives === "bytes"
+    door.gives === "bytes" || door.gives === "png"
       ? { type: "string", format: "binary" }
       : ["events", "csv", "calendar", "plain"].includes(door.gives)
         ? { type: "string" }

@@ -69,7 +69,7 @@ export async function boardTitles({ search, system, hardness, cursor }: BoardAsk
 /** How some titles fare, on every rig that they were run on. */
 async function boardCells(titleIds: string[]): Promise<BoardCell[]> {
   return store().query<BoardCell & object>(
-    `select k.title_id as "titleId", k.rig_id as "rigId", k.job_id as "jobId", k.grade, k.average_fps as "averageFps", k.target as "targetFps", k.power_mode as "powerMode", k.confirmed, k.made_at as at,
+    `select k.title_id as "titleId", k.rig_id as "rigId", k.job_id as "jobId", k.run_id as "runId", k.grade, k.average_fps as "averageFps", k.target as "targetFps", k.power_mode as "powerMode", k.confirmed, k.made_at as at,
        (select case when jsonb_typeof(k.settings -> s.key) = 'number' then (k.settings ->> s.key)::double precision end
         from settings s where s.engine_id = k.engine_id and s.definition ->> 'purpose' = 'scale' order by s.position limit 1) as scale,
        (select count(*)::int from runs u where u.job_id = k.job_id and u.deleted_at is null and u.state = 'whole') as runs

@@ -22,8 +22,8 @@ export async function addCampaign(
   );
   const id = made?.id ?? "";
   await store().query(
-    `insert into campaign_titles (campaign_id, title_id, scene, position)
-     select $1, (t ->> 'titleId')::uuid, t ->> 'scene', nr from jsonb_array_elements($2::jsonb) with ordinality as given (t, nr)`,
+    `insert into campaign_titles (campaign_id, title_id, scene, place)
+     select $1, (t ->> 'titleId')::uuid, t ->> 'scene', nr - 1 from jsonb_array_elements($2::jsonb) with ordinality as given (t, nr)`,
     { bind: [id, JSON.stringify(titles)] },
   );
   return id;
@@ -103,14 +103,15 @@ export async function listCampaignTitles(campaignId: string): Promise<CampaignTi
   return store().query<CampaignTitleRow & object>(
     `select k.title_id as "titleId", t.name, s.name as system, s.id as "systemId", t.hardness, t.native_fps as "nativeFps", t.needs, k.scene, k.extra,
        (select seconds from scenes z where z.title_id = t.id order by (z.name = k.scene) desc, z.worst desc, z.position limit 1) as seconds
-     from campaign_titles k join titles t on t.id = k.title_id join systems s on s.id = t.system_id where k.campaign_id = $1 order by k.position`,
+     from campaign_titles k join titles t on t.id = k.title_id join systems s on s.id = t.system_id where k.campaign_id = $1 order by k.place`,
     { bind: [campaignId], type: QueryTypes.SELECT },
   );
 }
 
 /** A title's job on one rig, made for a campaign. */
 export interface CampaignJobRow {
-  titleId: string;
+  /** Place of the title among the campaign's. */
+  title: number;
   rigId: string;
   jobId: string;
   trialId: string | null;
@@ -123,7 +124,7 @@ export interface CampaignJobRow {
 
 export async function listCampaignJobs(campaignId: string): Promise<CampaignJobRow[]> {
   return store().query<CampaignJobRow & object>(
-    `select k.title_id as "titleId", k.rig_id as "rigId", k.job_id as "jobId", k.trial_id as "trialId", k.arms, k.fingerprint, k.pairs
+    `select k.place as title, k.rig_id as "rigId", k.job_id as "jobId", k.trial_id as "trialId", k.arms, k.fingerprint, k.pairs
      from campaign_jobs k join jobs j on j.id = k.job_id left join trials t on t.id = k.trial_id
      where k.campaign_id = $1 and j.deleted_at is null and (k.trial_id is null or t.deleted_at is null)`,
     { bind: [campaignId], type: QueryTypes.SELECT },
@@ -132,30 +133,30 @@ export async function listCampaignJobs(campaignId: string): Promise<CampaignJobR
 
 export async function addCampaignJob(
   campaignId: string,
-  { titleId, rigId, jobId, trialId, arms }: Omit<CampaignJobRow, "fingerprint" | "pairs">,
+  { title, rigId, jobId, trialId, arms }: Omit<CampaignJobRow, "fingerprint" | "pairs">,
 ): Promise<void> {
   await store().query(
-    `insert into campaign_jobs (campaign_id, title_id, rig_id, job_id, trial_id, arms) values ($1, $2, $3, $4, $5, $6::int[])
-     on conflict (campaign_id, title_id, rig_id) do update set job_id = excluded.job_id, trial_id = excluded.trial_id, arms = excluded.arms, fingerprint = null, pairs = null`,
-    { bind: [campaignId, titleId, rigId, jobId, trialId, arms] },
+    `insert into campaign_jobs (campaign_id, place, rig_id, job_id, trial_id, arms) values ($1, $2, $3, $4, $5, $6::int[])
+     on conflict (campaign_id, place, rig_id) do update set job_id = excluded.job_id, trial_id = excluded.trial_id, arms = excluded.arms, fingerprint = null, pairs = null`,
+    { bind: [campaignId, title, rigId, jobId, trialId, arms] },
   );
 }
 
 export async function putCampaignPairs(
   campaignId: string,
-  { titleId, rigId }: { titleId: string; rigId: string },
+  { title, rigId }: { title: number; rigId: string },
   fingerprint: string,
   pairs: CampaignPair[],
 ): Promise<void> {
   await store().query(
-    `update campaign_jobs set fingerprint = $4, pairs = $5::jsonb where campaign_id = $1 and title_id = $2 and rig_id = $3`,
-    { bind: [campaignId, titleId, rigId, fingerprint, JSON.stringify(pairs)] },
+    `update campaign_jobs set fingerprint = $4, pairs = $5::jsonb where campaign_id = $1 and place = $2 and rig_id = $3`,
+    { bind: [campaignId, title, rigId, fingerprint, JSON.stringify(pairs)] },
   );
 }
 
 /** A run of a campaign with where it belongs. */
 export interface PlacedRun extends CampaignRun {
-  titleId: string;
+  title: number;
   rigId: string;
   /** Place of its arm in its trial; null outside one. */
   arm: number | null;
@@ -167,7 +168,7 @@ export interface PlacedRun extends CampaignRun {
 /** Runs made for a campaign, in their order. */
 export async function listCampaignRuns(campaignId: string): Promise<PlacedRun[]> {
   return store().query<PlacedRun & object>(
-    `select u.id, u.job_id as "jobId", u.number, k.title_id as "titleId", k.rig_id as "rigId", u.arm, m.grade, m.average_fps as "averageFps", u.state = 'crashed' as crashed,
+    `select u.id, u.job_id as "jobId", u.number, k.place as title, k.rig_id as "rigId", u.arm, m.grade, m.average_fps as "averageFps", u.state = 'crashed' as crashed,
        coalesce((select jsonb_agg(severity) from faults where run_id = u.id and deleted_at is null), '[]') as faults,
        m.duration_ms as "durationMs", m.reported_speed as "reportedSpeedPercent",
        m.method_version as "methodVersion", u.cache_state = 'cold' or coalesce((m.summary #>> '{coldScenes,cold}')::int * 2 > (m.summary #>> '{coldScenes,revisited}')::int, false) as cold
@@ -179,7 +180,7 @@ export async function listCampaignRuns(campaignId: string): Promise<PlacedRun[]>
 
 /** An answer that left no trace, and where. */
 export interface AnswerRow {
-  titleId: string;
+  title: number;
   arm: number;
   round: number;
   answer: SlotAnswer;
@@ -190,7 +191,7 @@ export interface AnswerRow {
 
 export async function listAnswers(campaignId: string): Promise<AnswerRow[]> {
   return store().query<AnswerRow & object>(
-    `select title_id as "titleId", arm, round, answer, note, actor, at from campaign_answers where campaign_id = $1 order by at, title_id, arm, round`,
+    `select place as title, arm, round, answer, note, actor, at from campaign_answers where campaign_id = $1 order by at, place, arm, round`,
     { bind: [campaignId], type: QueryTypes.SELECT },
   );
 }
@@ -198,30 +199,23 @@ export async function listAnswers(campaignId: string): Promise<AnswerRow[]> {
 /** Puts an answer down; null takes back what stood there. */
 export async function putAnswer(
   campaignId: string,
-  {
-    titleId,
-    arm,
-    round,
-    note,
-    actor,
-    answer,
-  }: Omit<AnswerRow, "at" | "answer"> & { answer: SlotAnswer | null },
+  { title, arm, round, note, actor, answer }: Omit<AnswerRow, "at" | "answer"> & { answer: SlotAnswer | null },
 ): Promise<void> {
   if (answer === null)
     await store().query(
-      `delete from campaign_answers where campaign_id = $1 and title_id = $2 and arm = $3 and round = $4`,
-      { bind: [campaignId, titleId, arm, round] },
+      `delete from campaign_answers where campaign_id = $1 and place = $2 and arm = $3 and round = $4`,
+      { bind: [campaignId, title, arm, round] },
     );
   else
     await store().query(
-      `insert into campaign_answers (campaign_id, title_id, arm, round, answer, note, actor) values ($1, $2, $3, $4, $5, $6, $7)
-       on conflict (campaign_id, title_id, arm, round) do update set answer = excluded.answer, note = excluded.note, actor = excluded.actor, at = now()`,
-      { bind: [campaignId, titleId, arm, round, answer, note, actor] },
+      `insert into campaign_answers (campaign_id, place, arm, round, answer, note, actor) values ($1, $2, $3, $4, $5, $6, $7)
+       on conflict (campaign_id, place, arm, round) do update set answer = excluded.answer, note = excluded.note, actor = excluded.actor, at = now()`,
+      { bind: [campaignId, title, arm, round, answer, note, actor] },
     );
 }
 
 export interface ClaimRow {
-  titleId: string;
+  title: number;
   arm: number;
   round: number;
   taker: string;
@@ -232,33 +226,34 @@ const claimMinutes = 45;
 
 export async function listClaims(campaignId: string): Promise<ClaimRow[]> {
   return store().query<ClaimRow & object>(
-    `select title_id as "titleId", arm, round, taker from campaign_claims where campaign_id = $1 and at > now() - interval '${claimMinutes} minutes'`,
+    `select place as title, arm, round, taker from campaign_claims where campaign_id = $1 and at > now() - interval '${claimMinutes} minutes'`,
     { bind: [campaignId], type: QueryTypes.SELECT },
   );
 }
 
 /** Takes a run for somebody, and lets go of what they had taken before. */
-export async function putClaim(campaignId: string, { titleId, arm, round, taker }: ClaimRow): Promise<void> {
+export async function putClaim(campaignId: string, { title, arm, round, taker }: ClaimRow): Promise<void> {
   await store().query(`delete from campaign_claims where campaign_id = $1 and taker = $2`, {
     bind: [campaignId, taker],
   });
   await store().query(
-    `insert into campaign_claims (campaign_id, title_id, arm, round, taker) values ($1, $2, $3, $4, $5)
-     on conflict (campaign_id, title_id, arm, round) do update set taker = excluded.taker, at = now()`,
-    { bind: [campaignId, titleId, arm, round, taker] },
+    `insert into campaign_claims (campaign_id, place, arm, round, taker) values ($1, $2, $3, $4, $5)
+     on conflict (campaign_id, place, arm, round) do update set taker = excluded.taker, at = now()`,
+    { bind: [campaignId, title, arm, round, taker] },
   );
 }
 
-export async function putExtra(campaignId: string, titleId: string, extra: number): Promise<void> {
-  await store().query(`update campaign_titles set extra = $3 where campaign_id = $1 and title_id = $2`, {
-    bind: [campaignId, titleId, extra],
+export async function putExtra(campaignId: string, title: number, extra: number): Promise<void> {
+  await store().query(`update campaign_titles set extra = $3 where campaign_id = $1 and place = $2`, {
+    bind: [campaignId, title, extra],
   });
 }
 
 /** The campaign that a trial or a job outside any belongs to. */
-export async function campaignOf(jobId: string): Promise<{ id: string; name: string } | null> {
-  const rows = await store().query<{ id: string; name: string }>(
-    `select c.id, c.name from campaign_jobs k join campaigns c on c.id = k.campaign_id where k.job_id = $1 and c.deleted_at is null`,
+export async function campaignOf(jobId: string): Promise<{ id: string; name: string; scene: string } | null> {
+  const rows = await store().query<{ id: string; name: string; scene: string }>(
+    `select c.id, c.name, t.scene from campaign_jobs k join campaigns c on c.id = k.campaign_id
+     join campaign_titles t on t.campaign_id = k.campaign_id and t.place = k.place where k.job_id = $1 and c.deleted_at is null`,
     { bind: [jobId], type: QueryTypes.SELECT },
   );
   return rows[0] ?? null;

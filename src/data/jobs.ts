@@ -119,7 +119,7 @@ export async function putJob(
 }
 
 /** Puts down what a job begins from. */
-export async function putBaseline(id: string, baseline: Standing): Promise<void> {
+export async function putBaseline(id: string, baseline: Standing | null): Promise<void> {
   store();
   await Job.update({ baseline }, { where: { id } });
 }

@@ -12,6 +12,8 @@ import { layered } from "./migrations/0007-layers";
 import { captures } from "./migrations/0008-captures";
 import { campaigned } from "./migrations/0009-campaigns";
 import { trusted } from "./migrations/0010-trusted";
+import { stills } from "./migrations/0011-stills";
+import { scenes } from "./migrations/0012-scenes";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -26,6 +28,8 @@ export const migrations = [
   captures,
   campaigned,
   trusted,
+  stills,
+  scenes,
 ];
 
 type Migrations = typeof migrations;

@@ -23,6 +23,7 @@ import type {
   Setting,
   Settings,
 } from "@/core/kit";
+import type { StillMoment } from "@/core/capture";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Standing } from "@/core/profile";
 import type { JobClosing, RunState } from "@/core/records";
@@ -213,6 +214,19 @@ export class TraceChunk extends Model<InferAttributes<TraceChunk>, InferCreation
   declare role: string;
   declare sequence: number;
   declare bytes: Buffer;
+}
+
+export class Still extends Model<InferAttributes<Still>, InferCreationAttributes<Still>> {
+  declare id: CreationOptional<string>;
+  declare runId: string;
+  declare position: number;
+  declare atMs: number;
+  declare why: StillMoment["why"];
+  declare label: string;
+  declare lastsMs: number;
+  declare width: number;
+  declare height: number;
+  declare png: Buffer;
 }
 
 export class RunMark extends Model<InferAttributes<RunMark>, InferCreationAttributes<RunMark>> {
@@ -408,6 +422,22 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       role: { ...words, primaryKey: true },
       sequence: { ...position, primaryKey: true },
       bytes,
+    },
+  ],
+  [
+    Still,
+    "stills",
+    {
+      id,
+      runId: key,
+      position,
+      atMs: real,
+      why: words,
+      label: words,
+      lastsMs: real,
+      width: position,
+      height: position,
+      png: bytes,
     },
   ],
   [

@@ -81,6 +81,16 @@ export async function finishRun(
   await putSummary(runId, figures);
 }
 
+/** Open runs that nothing has touched for so many hours, the oldest first. */
+export async function staleRuns(hours: number): Promise<string[]> {
+  const rows = await store().query<{ id: string }>(
+    `select r.id from runs r left join lateral (select max(at) as at from trace_chunks where run_id = r.id) c on true
+     where r.state = 'open' and r.deleted_at is null and greatest(r.made_at, c.at) < now() - make_interval(hours => $1) order by r.made_at limit 200`,
+    { bind: [hours], type: QueryTypes.SELECT },
+  );
+  return rows.map(({ id }) => id);
+}
+
 /** A run's marks in their order. */
 export async function listMarks(runId: string): Promise<Mark[]> {
   store();
@@ -100,7 +110,7 @@ export async function keptBytes(runIds: string[]): Promise<Map<string, number>> 
 /** A run's trace as kept so far, with channels and marks, not decoded; null when there is no such run. */
 export async function findKept(runId: string): Promise<KeptTrace | null> {
   store();
-  const run = await Run.findByPk(runId, { attributes: ["id", "form"] });
+  const run = await Run.findByPk(runId, { attributes: ["id", "form", "capture"] });
   if (!run) return null;
   const [chunks, marks] = await together(
     async () => TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
@@ -117,9 +127,17 @@ export async function findKept(runId: string): Promise<KeptTrace | null> {
     return new Float32Array(whole.buffer);
   };
   const channels = [...new Set(chunks.map(({ role }) => role))].filter((role) => role !== traceRole);
+  const { capture } = run;
   return {
     form: run.form,
     marks,
+    ...(capture && {
+      seenBy: {
+        captureFps: capture.captureFps,
+        averageFpsInterval: capture.averageFpsInterval,
+        ceiling: capture.ceiling,
+      },
+    }),
     parts: [traceRole, ...channels].map((role) => ({
       role: role as KeptTrace["parts"][number]["role"],
       values: joined(role),

@@ -47,16 +47,16 @@ export async function titlesThatNeed(): Promise<{ name: string; needs: string[] 
   );
 }
 
-/** Seconds of the scene that is run of every title, or of its worst; null where nobody wrote it down. Titles that aren't there are left out. */
+/** Seconds of some titles' scenes, or of their worst where none is named, by their places in the list; null where nobody wrote it down. */
 export async function sceneSeconds(
   titles: { titleId: string; scene: string }[],
-): Promise<Map<string, number | null>> {
-  const rows = await store().query<{ id: string; seconds: number | null }>(
-    `select t.id, (select z.seconds from scenes z where z.title_id = t.id order by (z.name = w ->> 'scene') desc, z.worst desc, z.position limit 1) as seconds
-     from jsonb_array_elements($1::jsonb) as wanted (w) join titles t on t.id = (w ->> 'titleId')::uuid`,
+): Promise<Map<number, number | null>> {
+  const rows = await store().query<{ place: number; seconds: number | null }>(
+    `select nr::int - 1 as place, (select z.seconds from scenes z where z.title_id = t.id order by (z.name = w ->> 'scene') desc, z.worst desc, z.position limit 1) as seconds
+     from jsonb_array_elements($1::jsonb) with ordinality as wanted (w, nr) join titles t on t.id = (w ->> 'titleId')::uuid`,
     { bind: [JSON.stringify(titles)], type: QueryTypes.SELECT },
   );
-  return new Map(rows.map(({ id, seconds }) => [id, seconds]));
+  return new Map(rows.map(({ place, seconds }) => [place, seconds]));
 }
 
 export async function addTitle({ scenes, ...title }: NewTitle): Promise<string> {

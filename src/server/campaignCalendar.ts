@@ -1,6 +1,6 @@
 import ical from "ical-generator";
 import { calendarQuery } from "@/contract";
-import { clockAfter, scheduleOf } from "@/core/campaign";
+import { clockAfter, scheduleOf, titleInPlan } from "@/core/campaign";
 import { loadCampaign, scheduleFactsOf } from "./campaignFacts";
 import { Problem } from "./problem";
 
@@ -32,7 +32,7 @@ export async function campaignCalendar(id: string, asked: unknown): Promise<{ na
       description: own
         .map(({ title, arm, round, startMin }) => {
           const clock = clockAfter(campaign.plan, Math.round(startMin));
-          return `${clock} ${titles[title]?.name ?? ""}, ${arms[arm]?.name ?? ""}, round ${round}`;
+          return `${clock} ${titleInPlan(titles[title])}, ${arms[arm]?.name ?? ""}, round ${round}`;
         })
         .join("\n"),
     });

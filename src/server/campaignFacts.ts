@@ -120,7 +120,7 @@ export function pairsFingerprint(
 
 /** Runs of one title on one rig, in their order. */
 export const runsOfJob = (runs: data.PlacedRun[], job: data.CampaignJobRow) =>
-  runs.filter(({ titleId, rigId }) => titleId === job.titleId && rigId === job.rigId);
+  runs.filter(({ title, rigId }) => title === job.title && rigId === job.rigId);
 
 /** Of which runs every job's pairs would be made now. */
 async function fingerprintsOf(
@@ -154,18 +154,18 @@ export async function loadCampaign(id: string): Promise<LoadedCampaign> {
     async () => lackingIn(campaign, arms, titles),
     async () => fingerprintsOf(campaign, jobs, runs),
   );
-  const jobOf = (titleId: string, rigId: string) =>
-    jobs.find((job) => job.titleId === titleId && job.rigId === rigId);
+  const jobOf = (title: number, rigId: string) =>
+    jobs.find((job) => job.title === title && job.rigId === rigId);
   const byCell = new Map<string, data.PlacedRun[]>();
   for (const run of runs) {
-    const job = jobOf(run.titleId, run.rigId);
+    const job = jobOf(run.title, run.rigId);
     const arm = job?.arms[run.arm ?? 0];
     if (arm === undefined || run.cold) continue;
-    const key = `${run.titleId} ${arm}`;
+    const key = `${run.title} ${arm}`;
     byCell.set(key, [...(byCell.get(key) ?? []), run]);
   }
   const cell = (title: data.CampaignTitleRow, at: number, arm: number): CellFacts => ({
-    runs: (byCell.get(`${title.titleId} ${arm}`) ?? []).map((run) => ({
+    runs: (byCell.get(`${at} ${arm}`) ?? []).map((run) => ({
       id: run.id,
       jobId: run.jobId,
       number: run.number,
@@ -176,7 +176,7 @@ export async function loadCampaign(id: string): Promise<LoadedCampaign> {
       durationMs: run.durationMs,
     })),
     notes: answers
-      .filter((answer) => answer.titleId === title.titleId && answer.arm === arm)
+      .filter((answer) => answer.title === at && answer.arm === arm)
       .map(({ round, answer, note, actor }) => ({ round, answer, note, actor })),
     lacks: lacks[at]?.[arm] ?? [],
   });
@@ -196,7 +196,7 @@ export async function loadCampaign(id: string): Promise<LoadedCampaign> {
     rounds: campaign.plan.rounds,
     extraRounds: campaign.plan.extraRounds,
     titles: titles.map((title, at) => {
-      const own = jobs.filter(({ titleId }) => titleId === title.titleId);
+      const own = jobs.filter((job) => job.title === at);
       return {
         titleId: title.titleId,
         name: title.name,

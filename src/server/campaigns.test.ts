@@ -73,21 +73,30 @@ describe("a campaign, lived through", () => {
     rounds: 3,
     ...more,
   });
-  /** Runs what is taken, at a rate for the arm. */
-  const runTaken = async (rates: number[], taker = "window one") => {
-    const taken = await takeRun(us, id, { taker });
+  /** Takes a run of a campaign and brings it in, at the rate that its arm has. */
+  const bringTaken = async (
+    of: string,
+    asked: Parameters<typeof takeRun>[2],
+    rateOf: (arm: number) => number,
+  ) => {
+    const taken = await takeRun(us, of, asked);
     const view = await viewNewRun(taken.jobId, {
       trial: taken.trialId ?? "",
       arm: String(taken.trialArm),
-      campaign: id,
+      campaign: of,
     });
     await by.keepRun(
       runOf(taken.jobId, { trialId: taken.trialId, arm: taken.trialArm, settings: view.settings }),
-      frames(rates[taken.arm]!, 100 * taken.round + 10 * taken.title + taken.arm),
+      frames(rateOf(taken.arm), 100 * taken.round + 10 * taken.title + taken.arm),
     );
-    const { pending } = await viewCampaign(id);
-    for (const { titleId } of pending) await reckonCampaign(id, { title: titleIds.indexOf(titleId) });
     return { taken, view };
+  };
+  /** Runs what is taken, at a rate for the arm. */
+  const runTaken = async (rates: number[], taker = "window one") => {
+    const done = await bringTaken(id, { taker }, (arm) => rates[arm]!);
+    const { pending } = await viewCampaign(id);
+    for (const { title } of pending) await reckonCampaign(id, { title });
+    return done;
   };
 
   it("marks an engine that lacks what a title needs before any run is spent on it, whatever its case", async () => {
@@ -190,5 +199,47 @@ describe("a campaign, lived through", () => {
     await expect(campaignCalendar(id, { date: "2026-11-26", clock: "10:00" })).rejects.toThrow(
       "no evenings yet",
     );
+  });
+
+  it("a title stands there with several scenes, each with a job, runs and an answer of its own", async () => {
+    const [titleId = ""] = titleIds;
+    const twice = await addCampaign(
+      us,
+      plan({
+        titles: [
+          { titleId, scene: "gate" },
+          { titleId, scene: "yard" },
+        ],
+        rounds: 2,
+      }),
+    );
+    const taker = "window of scenes";
+    const gate = await bringTaken(twice, { taker, title: 0, arm: 0 }, () => 50),
+      yard = await bringTaken(twice, { taker, title: 1, arm: 1 }, () => 30);
+    expect([gate, yard].map(({ view }) => view.campaign?.scene)).toEqual(["gate", "yard"]);
+    expect(yard.taken.jobId).not.toBe(gate.taken.jobId);
+    const { facts, titles } = await viewCampaign(twice);
+    expect(titles.map(({ name, scene }) => [name, scene])).toEqual([
+      [titles[0]!.name, "gate"],
+      [titles[0]!.name, "yard"],
+    ]);
+    expect(facts.titles.map(({ cells }) => cells.map(({ runs }) => runs.length))).toEqual([
+      [1, 0],
+      [0, 1],
+    ]);
+    await answerRun(us, twice, { title: 0, arm: 1, round: 1, answer: "won't start", note: "" });
+    const after = await viewCampaign(twice);
+    expect(after.facts.titles.map(({ cells }) => cells[1]!.notes.length)).toEqual([1, 0]);
+    await expect(
+      addCampaign(
+        us,
+        plan({
+          titles: [
+            { titleId, scene: "gate" },
+            { titleId, scene: "gate" },
+          ],
+        }),
+      ),
+    ).rejects.toThrow(/twice with one scene/);
   });
 });

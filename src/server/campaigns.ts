@@ -71,8 +71,8 @@ export async function addCampaign(actor: Actor, input: unknown, createdAt?: Date
         });
     });
     const seconds = await data.sceneSeconds(plan.titles);
-    const titles = plan.titles.map(({ titleId }) => {
-      const own = seconds.get(titleId);
+    const titles = plan.titles.map(({ titleId }, at) => {
+      const own = seconds.get(at);
       if (own === undefined) throw notFound("title");
       return { titleId, seconds: own };
     });
@@ -95,11 +95,6 @@ async function shownAs(loaded: LoadedCampaign): Promise<CampaignView> {
     async () => scheduleFactsOf(loaded),
     async () => data.listClaims(campaign.id),
   );
-  const places = new Map(titles.map(({ titleId }, at) => [titleId, at]));
-  const placed = <Row extends { titleId: string }>({ titleId, ...row }: Row) => ({
-    ...row,
-    title: places.get(titleId) ?? -1,
-  });
   return {
     campaign,
     arms,
@@ -112,19 +107,19 @@ async function shownAs(loaded: LoadedCampaign): Promise<CampaignView> {
       passMin: schedule.titles[at]?.passMin ?? campaign.plan.passMin,
       unchecked: unchecked[at] ?? [],
       jobs: arms.map(({ rigId }) => {
-        const job = jobs.find((each) => each.titleId === title.titleId && each.rigId === rigId);
+        const job = jobs.find((each) => each.title === at && each.rigId === rigId);
         return job ? { jobId: job.jobId, trialId: job.trialId } : null;
       }),
-      coldRuns: runs.filter(({ titleId, cold }) => titleId === title.titleId && cold).length,
+      coldRuns: runs.filter((run) => run.title === at && run.cold).length,
     })),
     facts,
     answer,
     slots,
     rigs: schedule.rigs,
-    claims: claims.map(placed),
+    claims,
     mayTakeMore: mayTakeMore(facts, answer, slots),
-    pending: pending.map(({ titleId, rigId }) => ({ titleId, rigId })),
-    answers: answers.map(placed),
+    pending: pending.map(({ title, rigId }) => ({ title, rigId })),
+    answers,
   };
 }
 
@@ -219,7 +214,7 @@ async function begun(
   const title = titles[at],
     wanted = arms[arm];
   if (!title || !wanted) throw notFound("run of this campaign");
-  const there = jobs.find((job) => job.titleId === title.titleId && job.rigId === wanted.rigId);
+  const there = jobs.find((job) => job.title === at && job.rigId === wanted.rigId);
   if (there) return there;
   const own = [];
   for (const [place, each] of arms.entries())
@@ -263,7 +258,7 @@ async function begun(
         })
       : null;
   const row = {
-    titleId: title.titleId,
+    title: at,
     rigId: wanted.rigId,
     jobId,
     trialId: trial?.id ?? null,
@@ -294,11 +289,7 @@ export async function takeRun(actor: Actor, id: string, input: unknown): Promise
     const claims = await data.listClaims(id);
     const isTaken = ({ title, arm, round }: Slot) =>
       claims.some(
-        (claim) =>
-          claim.titleId === loaded.titles[title]?.titleId &&
-          claim.arm === arm &&
-          claim.round === round &&
-          claim.taker !== taker,
+        (claim) => claim.title === title && claim.arm === arm && claim.round === round && claim.taker !== taker,
       );
     const wanted = loaded.slots.filter(
       ({ title, arm, state }) =>
@@ -319,7 +310,7 @@ export async function takeRun(actor: Actor, id: string, input: unknown): Promise
     const title = loaded.titles[slot.title],
       arm = loaded.arms[slot.arm];
     if (!title || !arm) throw notFound("run of this campaign");
-    await data.putClaim(id, { titleId: title.titleId, arm: slot.arm, round: slot.round, taker });
+    await data.putClaim(id, { title: slot.title, arm: slot.arm, round: slot.round, taker });
     await putOnBench(loaded, arm, job.jobId);
     touch({ kind: "campaign", id }, { kind: "bench", id: "" }, { kind: "jobs", id: job.jobId });
     const trialArm = job.trialId === null ? null : job.arms.indexOf(slot.arm);
@@ -364,12 +355,12 @@ export async function answerRun(actor: Actor, id: string, input: unknown): Promi
     const title = titles[at];
     if (!title || arm >= campaign.plan.arms.length || round > campaign.plan.rounds + title.extra)
       throw notFound("run of this campaign");
-    const place = { titleId: title.titleId, arm };
+    const place = { title: at, arm };
     if (answer === null)
       // What speaks for all is taken back from wherever it stands.
       for (const there of answers.filter(
         (each) =>
-          each.titleId === title.titleId &&
+          each.title === at &&
           each.arm === arm &&
           (each.round === round || answersForAll.includes(each.answer)),
       ))
@@ -393,8 +384,8 @@ export async function giveTime(actor: Actor, id: string, input: unknown): Promis
         "This title can't take more time.",
         "It takes a title that is still open after all its runs, and runs that others gave away.",
       );
-    await data.putExtra(id, title.titleId, title.extra + 1);
-    for (const { trialId } of loaded.jobs.filter(({ titleId }) => titleId === title.titleId))
+    await data.putExtra(id, at, title.extra + 1);
+    for (const { trialId } of loaded.jobs.filter((job) => job.title === at))
       if (trialId !== null)
         await data.putPlanned(trialId, { rounds: loaded.campaign.plan.rounds + title.extra + 1 });
     touch({ kind: "campaign", id });
@@ -420,8 +411,8 @@ function withRuns(facts: TrialFacts): { facts: TrialFacts; places: number[] } {
 /** Compares a title's runs on one rig, and keeps what that comes to. */
 export async function reckonCampaign(id: string, input: unknown): Promise<{ left: number }> {
   const { title: at, rigId } = titlePlaceSchema.parse(input);
-  const { titles, fingerprints, pending } = await loadCampaign(id);
-  const job = pending.find((each) => each.titleId === titles[at]?.titleId && (!rigId || each.rigId === rigId));
+  const { fingerprints, pending } = await loadCampaign(id);
+  const job = pending.find((each) => each.title === at && (!rigId || each.rigId === rigId));
   if (!job || job.trialId === null) return { left: pending.length };
   const { facts } = await loadTrial(job.trialId);
   const some = withRuns(facts);

@@ -1,4 +1,5 @@
 import { jobChangeSchema } from "@/contract";
+import type { JobChoices, JobRow } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
@@ -31,6 +32,7 @@ export async function changeJob(
         "Copy the job and change the copy; a target is changed by a rate trial.",
       );
     await data.putJob(id, change);
+    if (job.baseline && fixed.some((key) => change[key] !== undefined)) await keepBaseline(id, job);
     touch({ kind: "job", id }, { kind: "jobs", id });
     if (change.deleted !== undefined) {
       await queueNoise(id);
@@ -42,6 +44,14 @@ export async function changeJob(
   });
 }
 
+/** What a job that hasn't begun begins from, after it was changed: its settings stay where they are the same engine's and title's. */
+async function keepBaseline(id: string, { baseline, engineId, titleId }: JobRow): Promise<void> {
+  const now = await data.findJob(id);
+  if (!now || !baseline) return;
+  const isSame = now.engineId === engineId && now.titleId === titleId;
+  await data.putBaseline(id, isSame ? { ...baseline, targetFps: now.targetFps, buildId: now.buildId } : null);
+}
+
 /** Opens a job like another. */
 export async function copyJob(actor: Actor, id: string): Promise<string> {
   const job = await data.findJob(id);
@@ -49,4 +59,21 @@ export async function copyJob(actor: Actor, id: string): Promise<string> {
   const { rigId, titleId, houseRulesId, aim, targetFps, strategy } = job;
   const { standing } = await loadStory(job);
   return addJob(actor, { rigId, titleId, buildId: standing.buildId, houseRulesId, aim, targetFps, strategy });
+}
+
+/** What a job that hasn't begun may still be changed to: builds of engines that run its system, and house rules. */
+export async function viewJobChoices(id: string): Promise<JobChoices> {
+  const job = await data.findJob(id);
+  if (!job) throw notFound("job");
+  const [title, builds, houseRules] = await data.together(
+    async () => data.findTitle(job.titleId),
+    data.listBuilds,
+    data.listHouseRules,
+  );
+  return {
+    builds: builds
+      .filter(({ systemIds }) => title !== null && systemIds.includes(title.systemId))
+      .map(({ id: build, engine, version }) => ({ id: build, engine, version })),
+    houseRules: houseRules.map(({ id: rules, name }) => ({ id: rules, name })),
+  };
 }

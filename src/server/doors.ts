@@ -13,7 +13,7 @@ import * as campaigns from "./campaigns";
 import { changeBench, viewBench } from "./benchUse";
 import * as kit from "./changeKit";
 import { changeRun, viewRunEdits } from "./changeRun";
-import { changeJob, copyJob } from "./changeJob";
+import { changeJob, copyJob, viewJobChoices } from "./changeJob";
 import { closeJob, reopenJob } from "./closeJob";
 import { decideTrial, undecideTrial } from "./decideTrial";
 import { bringDemo, removeDemo, viewDemo } from "./demo/seed";
@@ -39,6 +39,7 @@ import {
 } from "./profiles";
 import { dropPublication, listOthers, pageFonts, publish, takePublication } from "./publish";
 import { readTrace } from "./readTrace";
+import { addStills, listStills, readStill } from "./stills";
 import { viewProfileRecipe, viewRecipe } from "./recipe";
 import { readRunCsv, saveJob } from "./saveFiles";
 import { tallyRun } from "./tallyRun";
@@ -85,6 +86,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   nameJob: async ({ actor, body }) => nameJob(actor, body),
   viewJob: async ({ id }) => viewJob(id),
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
+  viewJobChoices: async ({ id }) => viewJobChoices(id),
   saveJob: async ({ id }) => saveJob(id),
   copyJob: async ({ actor, id }) => made(copyJob(actor, id)),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),
@@ -101,6 +103,9 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   readRunCsv: async ({ id }) => readRunCsv(id),
   viewRunEdits: async ({ id }) => viewRunEdits(id),
   readTrace: async ({ id }) => readTrace(id),
+  addStills: async ({ actor, id, body }) => addStills(actor, id, body),
+  listStills: async ({ id }) => listStills(id),
+  readStill: async ({ id }) => readStill(id),
 
   addFault: async ({ actor, body }) => made(addFault(actor, body)),
   removeFault: async ({ actor, id }) => changeFault(actor, id, true),

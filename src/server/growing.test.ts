@@ -1,5 +1,6 @@
 import { addTrial, appendRun, changeRun, finishRun, keepRun, openRun } from "./byThisMachine";
-import { findRun, findTrace, listRuns } from "@/data";
+import { database, findRun, findTrace, listRuns } from "@/data";
+import { endStaleRuns } from "./keepRun";
 import { asProblem } from "./problem";
 import { viewJob } from "./viewJob";
 import { frames, makeWorld, runOf, trialOf, type World } from "./world";
@@ -52,6 +53,26 @@ describe("a run that grows", () => {
     await finishRun(id, { state: "cut off" });
     expect((await viewJob(world.jobId)).runs).toHaveLength(before + 1);
     expect((await findRun(id))!.state).toBe("cut off");
+  });
+
+  it("that nobody finishes is ended: what came is kept as cut off, what can't be is left out; one that grows isn't touched", async () => {
+    const [some, none, gap, growing] = [await open(), await open(), await open(), await open()];
+    await appendRun(some.id, { role: "trace", sequence: 0, values: times.slice(0, 400) });
+    await appendRun(gap.id, { role: "trace", sequence: 1, values: times.slice(0, 400) });
+    await database().query(`update runs set made_at = now() - interval '1 day' where state = 'open'`);
+    await database().query(
+      `update trace_chunks set at = now() - interval '13 hours' where run_id in ($1, $2)`,
+      {
+        bind: [some.id, gap.id],
+      },
+    );
+    await appendRun(growing.id, { role: "trace", sequence: 0, values: times.slice(0, 10) });
+    expect(await endStaleRuns()).toBe(3);
+    expect(await findRun(some.id)).toMatchObject({ state: "cut off", summary: { frames: 400 } });
+    const { leftOut } = await viewJob(world.jobId);
+    expect(leftOut.runs.map(({ id }) => id)).toEqual(expect.arrayContaining([none.id, gap.id]));
+    expect((await findRun(growing.id))!.state).toBe("open");
+    expect(await endStaleRuns()).toBe(0);
   });
 
   it("with a piece missing is not finished; the piece is named, and nothing is lost", async () => {

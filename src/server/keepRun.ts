@@ -14,7 +14,7 @@ import {
 import type { RunState } from "@/core/records";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
-import type { Actor } from "./actor";
+import { theApplication, type Actor } from "./actor";
 import { armOf } from "./armOf";
 import { heavy } from "./heavy";
 import { loadStory } from "./loadStory";
@@ -215,4 +215,28 @@ export async function finishRun(actor: Actor, id: string, input: unknown): Promi
     await queueNoise(run.jobId);
     return { id, number: run.number, grade };
   });
+}
+
+/** Open runs that nothing was appended to for so long are given up, hours. */
+const staleHours = 12;
+
+/**
+ * Ends runs that were opened and never finished: what came is kept as *cut off*; where nothing came, or a piece is missing, the run
+ * is left out, and can be taken back.
+ */
+export async function endStaleRuns(hours = staleHours): Promise<number> {
+  const stale = await data.staleRuns(hours);
+  for (const id of stale)
+    try {
+      await finishRun(theApplication, id, { state: "cut off" });
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      await writing(theApplication, async (touch) => {
+        const place = await data.placeOfRun(id);
+        if (!place || place.deleted) return;
+        await data.setDeleted(id, true);
+        touch({ kind: "job", id: place.jobId });
+      });
+    }
+  return stale.length;
 }

@@ -1,3 +1,4 @@
+import { titleInPlan } from "@/core/campaign";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { publicationQuery, takenPublicationSchema } from "@/contract";
@@ -100,7 +101,7 @@ async function ofCampaign(id: string, chosen: Chosen): Promise<Omit<Publication,
         name: "Titles",
         columns: ["Title", "System", ...names.flatMap((name) => [name, `${name}, fps`]), "Comes to"],
         rows: titles.map((title, at) => [
-          title.name,
+          titleInPlan(title),
           title.system,
           ...(answer.titles[at]?.cells ?? []).flatMap(({ grade, averageFps, runs }) => [
             grade ? gradeWords[grade].name : runs > 0 ? lightWords(null).name : "Untested",

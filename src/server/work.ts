@@ -3,6 +3,7 @@ import { QueryTypes } from "sequelize";
 import { noiseFloor } from "@/core/compare";
 import * as data from "@/data";
 import { theApplication } from "./actor";
+import { endStaleRuns } from "./keepRun";
 import { measureAnew } from "./measureAnew";
 import { writing } from "./writing";
 
@@ -25,7 +26,10 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
     for (const rigId of rigs) await queueWork("noise-floor", { rigId });
     if (left > 0) await queueWork("measure-anew", { batch: batch + 1 });
   },
-  forget: async () => data.forgetOld(),
+  forget: async () => {
+    await data.forgetOld();
+    await endStaleRuns();
+  },
 };
 
 /** One worker a process, whatever is loaded twice. */

@@ -1,7 +1,9 @@
 export {
   campaignArmSchema,
   newCampaignSchema,
+  mostArms,
   questions,
+  titleInPlan,
   slotAnswers,
   answersForAll,
   type CampaignArm,
@@ -37,3 +39,4 @@ export {
   type ScheduleFacts,
   type ScheduledRun,
 } from "./schedule";
+export { scaleArms } from "./scaleArms";

@@ -44,6 +44,7 @@ export type CampaignCosts = z.output<typeof campaignCostsSchema>;
 const mostTitles = 2000;
 const mostCampaignRuns = 20_000;
 const mostExtraRounds = 3;
+export const mostArms = 12;
 
 export const newCampaignSchema = z
   .object({
@@ -54,7 +55,7 @@ export const newCampaignSchema = z
       .array(z.object({ titleId: z.uuid(), scene: z.string().trim().max(120).default("") }))
       .min(1, "Choose a title.")
       .max(mostTitles),
-    arms: z.array(campaignArmSchema).min(1, "Name an arm.").max(12),
+    arms: z.array(campaignArmSchema).min(1, "Name an arm.").max(mostArms),
     rounds: z.number().int().min(1).max(12),
     /** Rounds that titles still open may take of the time that others give away. */
     extraRounds: z.number().int().min(0).max(mostExtraRounds).default(1),
@@ -82,8 +83,8 @@ export const newCampaignSchema = z
       if (names.has(name)) refuse(["arms", at, "name"], "Another arm has this name.");
       names.add(name);
     });
-    if (new Set(titles.map(({ titleId }) => titleId)).size < titles.length)
-      refuse(["titles"], "A title stands there twice.");
+    if (new Set(titles.map(({ titleId, scene }) => `${titleId} ${scene}`)).size < titles.length)
+      refuse(["titles"], "A title stands there twice with one scene.");
     if (titles.length * arms.length * rounds > mostCampaignRuns)
       refuse(["titles"], "Too many runs: a campaign holds 20,000 at most.");
     if (question === "what changed" && arms.length !== 2)
@@ -93,3 +94,7 @@ export type NewCampaign = z.output<typeof newCampaignSchema>;
 
 /** What is kept of a campaign's plan; titles stand beside it. */
 export type CampaignPlan = Omit<NewCampaign, "name" | "question" | "houseRulesId" | "titles">;
+
+/** A title of a campaign as it is called there: by its scene too, where one is named. */
+export const titleInPlan = (title: { name: string; scene: string } | undefined): string =>
+  title === undefined ? "" : title.scene === "" ? title.name : `${title.name}, ${title.scene}`;

@@ -13,6 +13,8 @@ import {
   plausible,
   regionOfTiles,
   tell,
+  type Observed,
+  type RawReading,
 } from ".";
 
 const wide = 160;
@@ -67,6 +69,13 @@ function made(scene: Scene, { shown, noise = 0.2, drift = 0, counter = false, se
   return { told, wrong, captured, meter, changes, times, stamps: { times, lastSeconds: 1 / 60, faults: 0 } };
 }
 
+/** What was seen of a made capture, to be made a run of. */
+const seen = (
+  { changes, stamps }: Pick<ReturnType<typeof made>, "changes" | "stamps">,
+  raw: RawReading[] | null,
+  yardstick = { nativeFps: 60, targetFps: 60, tied: true },
+): Observed => ({ changes, stamps, raw, foundCounter: null, yardstick });
+
 const uneven = (n: number, seed = 3) => {
   const random = seeded(seed);
   return Array.from({ length: n }, () => 1 + random.whole(3));
@@ -111,9 +120,9 @@ describe("repeats and new pictures of made captures", () => {
   });
   it("a capture in which nothing moves has no rate, and says so", () => {
     const none = made(still, { shown: [300] });
-    expect(() =>
-      captureResult(none.changes, none.stamps, null, null, { nativeFps: 60, targetFps: 60, tied: true }),
-    ).toThrow("nothing moves in its 5.0 s: a still picture, a menu or a pause has no rate");
+    expect(() => captureResult(seen(none, null))).toThrow(
+      "nothing moves in its 5.0 s: a still picture, a menu or a pause has no rate",
+    );
   });
   it("the average and its interval, by the truth it was made from", () => {
     const { told, stamps, captured } = made(moving, { shown: uneven(160) });
@@ -189,35 +198,30 @@ describe("a counter's readings", () => {
 
 describe("together", () => {
   const { changes, stamps } = made(moving, { shown: new Array<number>(320).fill(2) });
-  const yardstick = { nativeFps: 60, targetFps: 60, tied: true };
   const says = (fps: number) =>
     Array.from({ length: 18 }, (_, k) => ({ atMs: 1000 + 500 * k, text: String(fps), confidence: 95 }));
   it("a counter that says 60 while the pictures show 30 disagrees, measured; an honest one doesn't", () => {
-    const lying = captureResult(changes, stamps, says(60), null, yardstick);
+    const lying = captureResult(seen({ changes, stamps }, says(60)));
     expect(lying).toMatchObject({ counterDisagrees: true, openBecause: null });
     expect(lying.verdict.remarks.map(({ code }) => code)).toContain("capture.counter");
-    expect(captureResult(changes, stamps, says(30), null, yardstick).counterDisagrees).toBe(false);
-    expect(captureResult(changes, stamps, null, null, yardstick)).toMatchObject({
+    expect(captureResult(seen({ changes, stamps }, says(30))).counterDisagrees).toBe(false);
+    expect(captureResult(seen({ changes, stamps }, null))).toMatchObject({
       counter: null,
       counterDisagrees: null,
     });
   });
   it("a capture at its ceiling says at least so much, and gives no light above it", () => {
     const all = made(moving, { shown: new Array<number>(620).fill(1) });
-    const capped = captureResult(all.changes, all.stamps, null, null, {
-      nativeFps: 120,
-      targetFps: 120,
-      tied: true,
-    });
+    const capped = captureResult(seen(all, null, { nativeFps: 120, targetFps: 120, tied: true }));
     expect(capped).toMatchObject({ ceiling: true, openBecause: "ceiling" });
     expect(capped.verdict.grade).toBeNull();
-    expect(captureResult(all.changes, all.stamps, null, null, yardstick)).toMatchObject({
+    expect(captureResult(seen(all, null))).toMatchObject({
       openBecause: null,
       verdict: { grade: "steady" },
     });
   });
   it("over two in a hundred unsure, no light; no percentile finer than the capture", () => {
-    const { summary, verdict, ...result } = captureResult(changes, stamps, null, null, yardstick);
+    const { summary, verdict, ...result } = captureResult(seen({ changes, stamps }, null));
     const facts = { ...result, counter: null };
     expect(judgedCapture(summary, verdict, { ...facts, unsureFrames: 30 }, 60)).toMatchObject({
       openBecause: "unsure",

@@ -4,4 +4,15 @@ export { tell } from "./classify";
 export { captureInterval, picturesFrom, type Pictures, type Stamps } from "./pictures";
 export { numberIn, plausible, type Counter, type RawReading } from "./readings";
 export { judgedCapture, type OpenBecause } from "./judged";
-export { NothingMoves, captureResult, type CaptureResult, type CaptureYardstick } from "./result";
+export {
+  NothingMoves,
+  captureResult,
+  momentOf,
+  type CaptureResult,
+  type CaptureYardstick,
+  type Observed,
+} from "./result";
+export { keptTrace, runTime } from "./kept";
+export type { Settled, UnsurePicture } from "./settled";
+export { mostStills, stillMoments, stillPixels, type StillMoment } from "./stills";
+export { clockIn, speedByClock, type ClockLook, type ClockSpeed } from "./clock";

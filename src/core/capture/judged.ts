@@ -19,6 +19,7 @@ type Seen = Pick<
   | "ceiling"
   | "counterDisagrees"
   | "counter"
+  | "clock"
 >;
 
 function openReason(
@@ -41,6 +42,7 @@ function remarksOf(seen: Seen, why: OpenBecause): Said[] {
     counterDisagrees,
     unsureFrames,
     capturedFrames,
+    clock,
   } = seen;
   return [
     said("capture.measured", { captureFps, low, high }),
@@ -49,6 +51,7 @@ function remarksOf(seen: Seen, why: OpenBecause): Said[] {
     ...(counterDisagrees && counter?.averageFps
       ? [said("capture.counter", { shown: counter.averageFps, averageFps })]
       : []),
+    ...(clock ? [said("capture.clock", clock)] : []),
   ];
 }
 

@@ -10,6 +10,8 @@ export interface Stamps {
   faults: number;
   /** The file could be read only so far. */
   cutShort?: boolean;
+  /** How long the file says it is, s; null where it doesn't. */
+  saidSeconds?: number | null;
 }
 
 /** A run as a capture shows it. */
@@ -32,6 +34,20 @@ export interface Pictures {
   startsMs: Float64Array;
   /** Whether the capture's own rate varies. */
   varies: boolean;
+}
+
+/** Moments nearer than this are one, ms. */
+const slackMs = 1e-6;
+
+/** Place of the picture that is shown at a moment, or was last before it; −1 before the first. @param startsMs in their order */
+export function pictureAt(startsMs: Float64Array, ms: number): number {
+  let [low, high] = [0, startsMs.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (startsMs[middle] <= ms + slackMs) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
 }
 
 /** From so long on a stretch in which nothing moves says nothing of the rate: a menu, a pause, a loading screen. */

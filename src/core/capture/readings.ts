@@ -6,6 +6,8 @@ export interface RawReading {
   text: string;
   /** 0 … 100. */
   confidence: number;
+  /** A person said what it shows, or that it shows nothing. */
+  byHand?: boolean;
 }
 
 export interface Reading {
@@ -66,7 +68,7 @@ export function plausible(
     // Where the pictures' rate went with it the jump is real; what they can't say is left to the neighbours.
     const isShown = rates !== null && fps !== null && fps > rates[0] / slack && fps < rates[1] * slack;
     const isNeighbours = near.some((other) => fps !== null && Math.abs(Math.log(fps / other)) < Math.log(1.25));
-    if (fps === null || (isJump && !isShown && !isNeighbours)) dropped.push(reading);
+    if (fps === null || (isJump && !isShown && !isNeighbours && !reading.byHand)) dropped.push(reading);
     else readings.push({ atMs: reading.atMs, fps, confidence: reading.confidence });
   });
   const averageFps =

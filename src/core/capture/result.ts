@@ -6,7 +6,8 @@ import { judgedCapture, type OpenBecause } from "./judged";
 import type { Region } from "./cells";
 import type { Change } from "./change";
 import { tell } from "./classify";
-import { picturesFrom, type Pictures, type Stamps } from "./pictures";
+import { pictureAt, picturesFrom, type Pictures, type Stamps } from "./pictures";
+import { settledPictures, settledReadings, unsurePictures, type Settled, type UnsurePicture } from "./settled";
 import { plausible, type Counter, type RawReading } from "./readings";
 
 /** What a capture is judged by. */
@@ -27,8 +28,9 @@ export interface CaptureResult extends Pictures {
   stampFaults: number;
   /** The file could be read only so far: what came after isn't in it. */
   cutShort: boolean;
-  /** Unsure pictures, in ms from the beginning. */
-  unsureMs: number[];
+  /** How long the file says it is, s, where its pictures end well before; null otherwise. */
+  saidSeconds: number | null;
+  unsure: UnsurePicture[];
   summary: Summary;
   verdict: Verdict;
   openBecause: OpenBecause;
@@ -42,7 +44,11 @@ const backMs = 1000;
 const whileMs = 500;
 
 /** Pictures shown between two moments, as a rate; pictures that reach over an end count by their share. */
-function rateBetween({ startsMs, frameTimes }: Pictures, from: number, to: number): number | null {
+function rateBetween(
+  { startsMs, frameTimes }: Pick<Pictures, "startsMs" | "frameTimes">,
+  from: number,
+  to: number,
+): number | null {
   let [count, span] = [0, 0];
   for (let k = 0; k < startsMs.length && startsMs[k] < to; k++) {
     const inside = Math.min(startsMs[k] + frameTimes[k], to) - Math.max(startsMs[k], from);
@@ -51,6 +57,20 @@ function rateBetween({ startsMs, frameTimes }: Pictures, from: number, to: numbe
     span += inside;
   }
   return span >= 0.5 * (to - from) ? (1000 * count) / span : null;
+}
+
+/** What a run did at a moment of its capture: how long the picture stood that is shown, and the rate of the second before. Null where nothing is known. */
+export function momentOf(
+  pictures: Pick<Pictures, "startsMs" | "frameTimes">,
+  ms: number,
+): { lastsMs: number | null; fps: number | null } {
+  const at = pictureAt(pictures.startsMs, ms);
+  const lasts = at < 0 ? NaN : pictures.frameTimes[at];
+  const isShown = at >= 0 && ms < pictures.startsMs[at] + lasts + 1e-6;
+  return {
+    lastsMs: isShown ? lasts : null,
+    fps: ms < 1000 ? null : rateBetween(pictures, ms - 1000, ms),
+  };
 }
 
 /** The least and the most that the pictures' rate was over any while that a reading can be of. */
@@ -72,18 +92,28 @@ export class NothingMoves extends Error {
   }
 }
 
+/** What was seen in a capture, before anything is made of it. */
+export interface Observed {
+  changes: readonly Change[];
+  stamps: Stamps;
+  /** Null where no counter was read. */
+  raw: readonly RawReading[] | null;
+  foundCounter: Region | null;
+  yardstick: CaptureYardstick;
+}
+
+const asSeen: Settled = { pictures: new Map(), readings: new Map() };
+
 /** A run from what was seen in a capture: its pictures, its counter where there is one, and what can be said of it. @throws NothingMoves */
 export function captureResult(
-  changes: readonly Change[],
-  stamps: Stamps,
-  raw: readonly RawReading[] | null,
-  foundCounter: Region | null,
-  { nativeFps, targetFps, tied }: CaptureYardstick,
+  { changes, stamps, raw, foundCounter, yardstick }: Observed,
+  settled: Settled = asSeen,
 ): CaptureResult {
-  const told = tell(changes);
+  const { nativeFps, targetFps, tied } = yardstick;
+  const told = settledPictures(tell(changes), settled.pictures);
   const pictures = picturesFrom(stamps, told);
   if (pictures.frames === 0) throw new NothingMoves(pictures.stillMs / 1000);
-  const counter = raw && plausible(raw, ratesIn(pictures));
+  const counter = raw && plausible(settledReadings(raw, settled.readings), ratesIn(pictures));
   const trace: FrameTrace = { form: "frames", frameTimes: pictures.frameTimes, channels: [], marks: [] };
   const summary = summarise(trace, {
     nativeFps,
@@ -110,11 +140,21 @@ export function captureResult(
     foundCounter,
     stampFaults: stamps.faults,
     cutShort: stamps.cutShort ?? false,
-    unsureMs: [...told.unsure.keys()].flatMap((k) => (told.unsure[k] ? [1000 * stamps.times[k + 1]] : [])),
+    saidSeconds: endsEarly(stamps) ? (stamps.saidSeconds ?? null) : null,
+    unsure: unsurePictures(told, stamps.times),
     summary,
     verdict,
     openBecause,
   };
+}
+
+/** A file whose pictures end so much before its end, in seconds and as a share, was cut off or says what isn't so. */
+const earlySeconds = 1,
+  earlyShare = 0.05;
+
+function endsEarly({ times, lastSeconds, saidSeconds = null }: Stamps): boolean {
+  const end = (times.at(-1) ?? 0) + lastSeconds;
+  return saidSeconds !== null && saidSeconds - end > Math.max(earlySeconds, earlyShare * saidSeconds);
 }
 
 /** Whether readings differ from what the pictures showed over the whiles that they are of, by more than chance and tolerance. */

@@ -54,6 +54,13 @@ function whyNot({ arms, places, noise, underCap }: MeasuredArms, a: number, b: n
   return mixed > mixedFrom ? said("compare.orderMixed") : null;
 }
 
+/** A side that may have been faster than its video could show can lose no comparison, and be called equal in none. */
+function atCeiling({ arms }: MeasuredArms, a: number, b: number, found: Decision): Said | null {
+  const [topA, topB] = [a, b].map((arm) => arms[arm]?.some(({ ceiling }) => ceiling) ?? false);
+  const holds = (found === "better" && !topA) || (found === "worse" && !topB);
+  return (topA || topB) && !holds ? said("compare.ceiling") : null;
+}
+
 /** What can't be: a share of time lies in 0…100, and neither side loses more hitches than it has. */
 function possible(figure: Figure, levels: [a: number, b: number], half: number) {
   const most = figure === "fullSpeedTime" ? 100 : Infinity;
@@ -90,16 +97,20 @@ export function comparePair(
   };
   const margin = Math.log(1 + marginPercent / 100);
   const found = decide(average, margin);
-  const barred = Math.abs(average.estimate) < huge ? whyNot(measured, a, b) : null;
+  const barred =
+    atCeiling(measured, a, b, found) ?? (Math.abs(average.estimate) < huge ? whyNot(measured, a, b) : null);
   const decision = barred ? "undecided" : found;
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
+  const seen = (fitted.averageFps.bounds[a] ?? 0) + (fitted.averageFps.bounds[b] ?? 0);
+  const more = { least: barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1, unknown: seen, seed };
   const further =
-    decision === "undecided"
-      ? furtherRuns({ ...average, margin, least: barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1, seed })
-      : { more: 0, chance: 1 };
+    decision === "undecided" ? furtherRuns({ ...average, margin, ...more }) : { more: 0, chance: 1 };
+  // No repeat shows what a video can't.
+  if (barred?.code === "compare.ceiling") further.chance = 0;
   const fullSpeedTime = differenceOf("fullSpeedTime");
   const notes: Said[] = [];
   if (barred) notes.push(barred);
+  if (seen > 0) notes.push(said("compare.seen", { bound: Math.exp(seen) - 1 }));
   if (underCap) notes.push(said("compare.underCap"));
   else if (fitted.averageFps.borrowed)
     notes.push(

@@ -34,6 +34,8 @@ export interface Undecided {
   variance: number;
   unit: number;
   freedom: number;
+  /** What no repeat takes away of the interval's half width. */
+  unknown?: number;
   /** Smallest difference worth having, as a log ratio. */
   margin: number;
   /** Fewest runs a side to ask for. */
@@ -58,7 +60,16 @@ const usualEffect = 0.04;
  *
  * @returns the fewest that settle it in 90 % of the imagined afternoons; 40 with their chance where none does
  */
-export function furtherRuns({ estimate, variance, unit, freedom, margin, least = 1, seed = 1 }: Undecided): {
+export function furtherRuns({
+  estimate,
+  variance,
+  unit,
+  freedom,
+  unknown = 0,
+  margin,
+  least = 1,
+  seed = 1,
+}: Undecided): {
   more: number;
   chance: number;
 } {
@@ -78,7 +89,7 @@ export function furtherRuns({ estimate, variance, unit, freedom, margin, least =
       const together = (known * estimate + weight * fresh) / (known + weight);
       const apart = ((known * weight) / (known + weight)) * (fresh - estimate) ** 2;
       const pooled = (variance * freedom + own + apart) / later;
-      const half = t * Math.sqrt(pooled / (known + weight));
+      const half = t * Math.sqrt(pooled / (known + weight)) + unknown;
       if (decide({ estimate: together, low: together - half, high: together + half }, margin) !== "undecided")
         settled++;
     }

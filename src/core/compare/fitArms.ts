@@ -43,6 +43,8 @@ export interface FittedArms {
   variance: number;
   freedom: number;
   borrowed: boolean;
+  /** How far off every arm's level may lie by what saw its runs. */
+  bounds: number[];
 }
 
 /** All runs of a comparison, measured, with what is known of their order. */
@@ -110,6 +112,7 @@ export function fitFigure(
     list.flat().every((value) => value !== null);
   if (!isWhole(values)) return null;
   const within = mean(arms.flat().map((run) => run.within[figure]));
+  const bounds = arms.map((arm) => mean(arm.map((run) => run.bound[figure])));
   const byRounds = rounds && places === null;
   const fit = byRounds ? fitRounds(values) : fitRuns(values, places);
   if (figure === "averageFps" || figure === "worstTimeLow") {
@@ -120,17 +123,17 @@ export function fitFigure(
       figure === "averageFps"
         ? believed(between, within, floor, arms.flat().length)
         : { sd: Math.sqrt(between + within), freedom: floor.freedom };
-    return { fit, ...pooledSpread(fit.squares, fit.freedom, prior) };
+    return { fit, bounds, ...pooledSpread(fit.squares, fit.freedom, prior) };
   }
   // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or window makes it.
   if (fit.freedom < 1) return null;
   const variance = Math.max(fit.squares / fit.freedom, within);
-  return { fit, variance, freedom: fit.freedom, borrowed: false };
+  return { fit, variance, freedom: fit.freedom, borrowed: false, bounds };
 }
 
 /** The effect of arm b over arm a. */
-export function contrastOf({ fit, variance, freedom }: FittedArms, a: number, b: number): Contrast {
-  const { unknown } = fit;
+export function contrastOf({ fit, variance, freedom, bounds }: FittedArms, a: number, b: number): Contrast {
+  const unknown = fit.unknown + (bounds[a] ?? 0) + (bounds[b] ?? 0);
   const [levelA = NaN, levelB = NaN] = [fit.levels[a], fit.levels[b]];
   const estimate = levelB - levelA;
   const unit = fit.unit(a, b);

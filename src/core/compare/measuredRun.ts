@@ -22,6 +22,10 @@ export interface MeasuredRun {
   values: Record<Figure, number | null>;
   /** Variance of every such value that the run's own frames leave open. */
   within: Record<Figure, number>;
+  /** How far off every such value may lie by what saw it, whatever is repeated; 0 for a log. */
+  bound: Record<Figure, number>;
+  /** It may have been faster than what saw it. */
+  ceiling: boolean;
 }
 
 interface Resampled {
@@ -77,6 +81,37 @@ function leastVariance(figure: Figure, minutes: number, windowMs: number): numbe
   return figure === "hitchesPerMinute" ? 1 / minutes ** 2 : 0;
 }
 
+const noBound: MeasuredRun["bound"] = {
+  averageFps: 0,
+  worstTimeLow: 0,
+  fullSpeedTime: 0,
+  hitchesPerMinute: 0,
+};
+
+/**
+ * What a video leaves open of a run: of its average what unsure and lost pictures could come to, of a low one captured picture's
+ * time, and no low finer than two of them.
+ */
+function bySight(
+  trace: Trace,
+  values: MeasuredRun["values"],
+): Pick<MeasuredRun, "values" | "bound" | "ceiling"> {
+  const seen = trace.form === "frames" ? trace.seenBy : undefined;
+  if (!seen) return { values, bound: noBound, ceiling: false };
+  const [low, high] = seen.averageFpsInterval;
+  const average = values.averageFps ?? 0;
+  const averageFps =
+    low > 0 && high > 0 ? Math.max(0, Math.log(high) - average, average - Math.log(low)) : Infinity;
+  const worst = values.worstTimeLow === null ? null : 1 / Math.exp(values.worstTimeLow);
+  const picture = 1 / seen.captureFps;
+  const isFine = worst === null || worst < 1.999 * picture;
+  return {
+    values: { ...values, worstTimeLow: isFine ? null : values.worstTimeLow },
+    bound: { ...noBound, averageFps, worstTimeLow: isFine ? 0 : -Math.log(1 - picture / worst) },
+    ceiling: seen.ceiling,
+  };
+}
+
 /** Fewest seconds from which slow wandering is read. */
 const fewestSeconds = 8;
 
@@ -127,5 +162,5 @@ export function measureRun(
   const left = within.averageFps > 0 ? Math.max(1, slow / within.averageFps) : 1;
   for (const figure of figureNames)
     within[figure] = Math.max(leastVariance(figure, minutes, rules.windowMs), within[figure] * left);
-  return { form: trace.form, held: isHeld(trace, null), values, within };
+  return { form: trace.form, held: isHeld(trace, null), within, ...bySight(trace, values) };
 }

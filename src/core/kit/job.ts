@@ -43,6 +43,8 @@ export const captureFactsSchema = z.object({
     })
     .nullable(),
   counterDisagrees: z.boolean().nullable(),
+  /** Speed by a clock in the title's own picture, 1 for full speed. */
+  clock: z.object({ speed: share, low: share, high: share }).nullable().optional(),
   fileBytes: z.number().int().min(0),
 });
 export type CaptureFacts = z.infer<typeof captureFactsSchema>;

@@ -6,6 +6,8 @@ export interface BoardCell {
   titleId: string;
   rigId: string;
   jobId: string;
+  /** The run that tells. */
+  runId: string;
   grade: Grade | null;
   averageFps: number;
   targetFps: number;

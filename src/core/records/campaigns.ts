@@ -70,8 +70,8 @@ export interface CampaignView {
   claims: { title: number; arm: number; round: number; taker: string }[];
   /** Places of titles that may take time that others gave away. */
   mayTakeMore: number[];
-  /** Titles whose runs are still to be compared. */
-  pending: { titleId: string; rigId: string }[];
+  /** Places of titles whose runs on a rig are still to be compared. */
+  pending: { title: number; rigId: string }[];
   answers: {
     title: number;
     arm: number;

@@ -1,10 +1,11 @@
+import type { StillMoment } from "@/core/capture";
 import type { Conditions, NewFault, NewJob, NewRun, NewTitle, Severity } from "@/core/kit";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Decidable, Override, Standing } from "@/core/profile";
 import type { Trace } from "@/core/trace";
 import type { ArmConditions, Choice, Progress } from "@/core/trial";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
-import type { Versioned } from "./kit";
+import type { BuildRow, Versioned } from "./kit";
 
 export interface JobRow extends NewJob, Versioned {
   id: string;
@@ -26,6 +27,12 @@ export interface JobRow extends NewJob, Versioned {
   closing: JobClosing | null;
   /** What it began from; null until its first run. */
   baseline: Standing | null;
+}
+
+/** What a job that hasn't begun may still be changed to, its title aside. */
+export interface JobChoices {
+  builds: Pick<BuildRow, "id" | "engine" | "version">[];
+  houseRules: { id: string; name: string }[];
 }
 
 /** What a job came to: the profile with its proofs, and what it took. */
@@ -89,6 +96,13 @@ export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
   state: RunState;
   summary: Summary | null;
   verdict: Verdict | null;
+}
+
+/** A still of a run: the moment that it is of, without the picture. */
+export interface StillRow extends StillMoment {
+  id: string;
+  width: number;
+  height: number;
 }
 
 /** What lies on the bench now. */

@@ -219,8 +219,8 @@ export interface NewRunView {
   /** How many rate patches the title has. */
   patches: number;
   scenes: string[];
-  /** The campaign it is made for, and the engine that its arm is run with; null outside any. */
-  campaign: { id: string; name: string; engine: string } | null;
+  /** The campaign it is made for, the scene that is run there where one is named, and the engine that its arm is run with; null outside any. */
+  campaign: { id: string; name: string; scene: string; engine: string } | null;
   /** The trial it is made for, where it is. */
   trial: {
     id: string;

@@ -6,6 +6,7 @@ export {
   keptOf,
   leastFrameMs,
   mostFrameMs,
+  mostRunMs,
   packKept,
   packTrace,
   separate,

@@ -1,4 +1,4 @@
-import { channelUnits, type Channel, type ChannelRole, type Mark, type Trace } from "./types";
+import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";
 
 /**
  * A trace as bytes, for sending and keeping: a 4-byte little-endian header length, a JSON header,
@@ -12,6 +12,7 @@ interface PackHeader<Meta> {
   length: number;
   channels: { role: ChannelRole; length: number }[];
   marks: Mark[];
+  seenBy?: SeenBy;
   meta: Meta;
 }
 
@@ -62,6 +63,7 @@ export const traceRole = "trace";
 export interface KeptTrace {
   form: Trace["form"];
   marks: Mark[];
+  seenBy?: SeenBy;
   /** The first is the trace's own; channels are pairs of time and value. */
   parts: { role: typeof traceRole | ChannelRole; values: Float32Array<ArrayBuffer> }[];
 }
@@ -69,6 +71,7 @@ export interface KeptTrace {
 export const keptOf = (trace: Trace): KeptTrace => ({
   form: trace.form,
   marks: trace.marks,
+  ...(trace.form === "frames" && trace.seenBy && { seenBy: trace.seenBy }),
   parts: [
     { role: traceRole, values: valuesOf(trace) },
     ...trace.channels.map(({ role, times, values }) => ({ role, values: interleave(times, values) })),
@@ -76,21 +79,22 @@ export const keptOf = (trace: Trace): KeptTrace => ({
 });
 
 /** The trace that was kept, to be measured or drawn. */
-export function traceOf({ form, marks, parts }: KeptTrace): Trace {
+export function traceOf({ form, marks, seenBy, parts }: KeptTrace): Trace {
   const channels = parts.flatMap(({ role, values }) => {
     if (role === traceRole) return [];
     const [times, readings] = separate(values);
     return [{ role, times, values: readings }];
   });
   const own = parts.find(({ role }) => role === traceRole)?.values ?? new Float32Array();
-  return traceFrom(form, own, channels, marks);
+  const trace = traceFrom(form, own, channels, marks);
+  return trace.form === "frames" && seenBy ? { ...trace, seenBy } : trace;
 }
 
 export const packTrace = <Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffer> =>
   packKept(keptOf(trace), meta);
 
 /** A kept trace as bytes, with what is said of it. */
-export function packKept<Meta>({ form, marks, parts }: KeptTrace, meta: Meta): Uint8Array<ArrayBuffer> {
+export function packKept<Meta>({ form, marks, seenBy, parts }: KeptTrace, meta: Meta): Uint8Array<ArrayBuffer> {
   const [own, ...channels] = parts;
   const header: PackHeader<Meta> = {
     form,
@@ -99,6 +103,7 @@ export function packKept<Meta>({ form, marks, parts }: KeptTrace, meta: Meta): U
       role === traceRole ? [] : [{ role, length: values.length }],
     ),
     marks,
+    ...(seenBy && { seenBy }),
     meta,
   };
   const json = new TextEncoder().encode(JSON.stringify(header));
@@ -141,6 +146,12 @@ export function outOfBounds(trace: Trace): string | null {
 const mostHeaderBytes = 4 * 1024 * 1024,
   mostMarks = 10_000,
   mostChannels = 64;
+
+function canSee({ captureFps, averageFpsInterval: ends, ceiling }: SeenBy): boolean {
+  const areEnds =
+    Array.isArray(ends) && ends.length === 2 && ends.every((end) => Number.isFinite(end) && end >= 0);
+  return Number.isFinite(captureFps) && captureFps > 0 && areEnds && typeof ceiling === "boolean";
+}
 
 /** Unpacks, checks and decodes. @throws as `unpackKept` does */
 export function unpackTrace(bytes: Uint8Array<ArrayBuffer>): { trace: Trace; meta: unknown } {
@@ -220,6 +231,10 @@ export function unpackKept(bytes: Uint8Array<ArrayBuffer>): { kept: KeptTrace; m
       throw bad("a mark can't be");
     return { label, startMs, endMs };
   });
-  const kept = { form: header.form, marks, parts: [{ role: traceRole, values }, ...channels] } as const;
-  return { kept: { ...kept, parts: [...kept.parts] }, meta: header.meta };
+  if (header.seenBy !== undefined && !canSee(header.seenBy)) throw bad("what a video saw of it can't be");
+  const { form, seenBy } = header;
+  return {
+    kept: { form, marks, ...(seenBy && { seenBy }), parts: [{ role: traceRole, values }, ...channels] },
+    meta: header.meta,
+  };
 }

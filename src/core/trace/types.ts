@@ -55,6 +55,17 @@ export interface FrameTrace {
   frameTimes: Float64Array;
   channels: Channel[];
   marks: Mark[];
+  /** Of one measured from a video. */
+  seenBy?: SeenBy;
+}
+
+/** How finely a video saw a run: what it leaves open is no chance, and no repeat takes it away. */
+export interface SeenBy {
+  /** Pictures captured a second: every time is known to one of their intervals. */
+  captureFps: number;
+  averageFpsInterval: [low: number, high: number];
+  /** Nearly every captured picture was new: more may have been shown. */
+  ceiling: boolean;
 }
 
 /** A counter read now and then: `rates` in fps (≥ 0), each over the `durations` ms before it. */

@@ -64,6 +64,10 @@ export const comparingSentences = {
     "One run a side is a look, not a verdict: without repeats on this rig only a huge difference can be called.",
   "compare.orderMixed": () =>
     "One side ran before the other, so the change can't be told from what the rig did meanwhile. Run them in turn: A B, B A.",
+  "compare.ceiling": () =>
+    "A side may have been faster than its video can show, so the difference can't be told. Capture more pictures a second.",
+  "compare.seen": ({ bound }: { bound: number }) =>
+    `Measured from videos: what they leave open widens the interval by ${(100 * bound).toFixed(1)} % either way, and no repeat takes that away.`,
   "compare.noSpread": () =>
     "One run a side doesn't show how full-speed time and hitches vary from run to run: no interval can be given.",
   "compare.byOrder": ({ drift, spread, alone }: { drift: number; spread: number; alone: number }) =>

@@ -26,6 +26,7 @@ export const drawn: Drawn = {
     { unsure: 31, of: 1200 },
     { unsure: 1, of: 20 },
   ],
+  "capture.clock": [{ speed: 0.921, low: 0.905, high: 0.938 }],
   "capture.counter": [{ shown: 60, averageFps: 41.8 }],
   "verdict.tooShort": [
     { seconds: 0.4, wanted: 10 },
@@ -79,6 +80,7 @@ export const drawn: Drawn = {
   "compare.assumedSpread": [{ sd: 0.035 }],
   "compare.byOrder": [{ drift: -0.024, spread: 0.004, alone: 0.011 }],
   "compare.byRounds": [{ unknown: 0.013 }],
+  "compare.seen": [{ bound: 0.004 }],
   "compare.manyPairs": [{ pairs: 3 }],
   "screen.effects": [
     { helping: [], hurting: [] },

@@ -81,6 +81,8 @@ export const verdictSentences = {
     `Nearly every captured picture is new: at least about ${averageFps.toFixed(0)} fps, and no capture this slow can say more. Capture faster.`,
   "capture.unsure": ({ unsure, of }: { unsure: number; of: number }) =>
     `${count(unsure, "captured picture")} of ${of} could be new or repeated: too many to trust the rate.`,
+  "capture.clock": ({ speed, low, high }: { speed: number; low: number; high: number }) =>
+    `By the title's own clock it ran at ${(100 * speed).toFixed(1)} % of its speed (${(100 * low).toFixed(1)} to ${(100 * high).toFixed(1)} %).`,
   "capture.counter": ({ shown, averageFps }: { shown: number; averageFps: number }) =>
     `The counter disagrees: it says ${shown.toFixed(1)} fps, the pictures ${averageFps.toFixed(1)}.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",

@@ -264,10 +264,9 @@ export async function runCampaign(
 /** Compares whatever is still to be compared. */
 async function reckoned(id: string): Promise<void> {
   for (;;) {
-    const { pending, facts } = await viewCampaign(id);
+    const { pending } = await viewCampaign(id);
     const [next] = pending;
     if (!next) return;
-    const title = facts.titles.findIndex(({ titleId }) => titleId === next.titleId);
-    await reckonCampaign(id, { title, rigId: next.rigId });
+    await reckonCampaign(id, next);
   }
 }

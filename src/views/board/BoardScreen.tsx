@@ -375,13 +375,18 @@ function Cell({
     );
   return (
     <Link
-      href={`/jobs/${cell.jobId}`}
+      href={`/jobs/${cell.jobId}?run=${cell.runId}`}
       aria-label={`${title} on ${rig}`}
       className={clsx("block rounded-md px-1 py-0.5 hover:bg-raised")}
     >
       <VerdictLamp grade={cell.grade} size={15} ran />
       <span className="figure block truncate text-[11px] text-soft">
-        {[cell.scale === null ? "" : `×${say.plain(cell.scale)}`, cell.powerMode ?? "", sureWords(cell)]
+        {[
+          cell.scale === null ? "" : `×${say.plain(cell.scale)}`,
+          cell.powerMode ?? "",
+          `${say.plain(cell.targetFps)} fps`,
+          sureWords(cell),
+        ]
           .filter(Boolean)
           .join(", ")}
       </span>

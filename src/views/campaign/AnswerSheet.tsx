@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
-import { answersForAll, roundStates, slotAnswers, type SlotAnswer } from "@/core/campaign";
+import { answersForAll, roundStates, slotAnswers, type SlotAnswer, titleInPlan } from "@/core/campaign";
 import type { CampaignView } from "@/core/records";
 import { Button, Field, Input, Sheet } from "@/ui";
 import type { CellPlace } from "./Winners";
@@ -42,7 +42,7 @@ export function AnswerSheet({
     <Sheet
       open
       onOpenChange={(open) => !open && onClose()}
-      title={`${titles[cell.title]?.name ?? ""} with ${arms[cell.arm]?.name ?? ""}`}
+      title={`${titleInPlan(titles[cell.title])} with ${arms[cell.arm]?.name ?? ""}`}
     >
       {round > 0 ? (
         <>

@@ -1,11 +1,10 @@
 "use client";
 import { X } from "lucide-react";
-import { useQuery } from "@tanstack/react-query";
-import { call } from "@/contract";
 import type { CampaignArm } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice } from "@/ui";
 import { SettingField } from "@/views/setting";
+import { useEngine } from "./useEngine";
 
 /** An arm as it is planned; its name is made of what it is while none is typed. */
 export interface ArmDraft extends CampaignArm {
@@ -31,14 +30,7 @@ export function ArmCard({
   const rig = kit.rigs.find(({ id }) => id === arm.rigId);
   const build = kit.builds.find(({ id }) => id === arm.buildId);
   const engineId = build?.engineId;
-  const { data: engine } = useQuery({
-    queryKey: ["engine of an arm", engineId],
-    enabled: engineId !== undefined,
-    queryFn: async () => {
-      const sent = await call("viewEngine", { id: engineId ?? "" });
-      return sent.ok ? sent.answer : null;
-    },
-  });
+  const engine = useEngine(engineId);
   const set = (changed: Partial<ArmDraft>) => onChange({ ...arm, ...changed });
   const condition = (key: "powerMode" | "clocks" | "setUp", value: string) =>
     set({ conditions: { ...arm.conditions, [key]: value === "as it is" ? undefined : value } });

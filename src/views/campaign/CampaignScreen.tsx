@@ -1,4 +1,5 @@
 "use client";
+import { titleInPlan } from "@/core/campaign";
 import { clsx } from "clsx";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -45,7 +46,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
     );
   const next = slots.find((slot) => slot.state === "open" && !taken(slot));
   const nextWords = next
-    ? `${titles[next.title]?.name ?? ""}, ${names[next.arm] ?? ""}, round ${next.round}`
+    ? `${titleInPlan(titles[next.title])}, ${names[next.arm] ?? ""}, round ${next.round}`
     : null;
   const left = slots.filter(({ state }) => state === "open").length,
     spared = slots.filter(({ state }) => state === "spared").length;
@@ -239,7 +240,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
                           })
                         }
                       >
-                        {titles[title]?.name}
+                        {titleInPlan(titles[title])}
                       </Button>
                     </li>
                   ))}
@@ -258,7 +259,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
                           {say.plain(each.startMin, 0)} min
                         </span>
                         <span className="min-w-0 [overflow-wrap:anywhere]">
-                          {titles[each.title]?.name}, {names[each.arm]}
+                          {titleInPlan(titles[each.title])}, {names[each.arm]}
                         </span>
                       </li>
                     ))}

@@ -4,11 +4,12 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
-import { newCampaignSchema, questions, type Question } from "@/core/campaign";
+import { mostArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Suggest, say } from "@/ui";
 import { startPlanner } from "@/workers";
 import { ArmCard, type ArmDraft } from "./ArmCard";
+import { ScaleArms } from "./ScaleArms";
 import { TitlePicker } from "./TitlePicker";
 import { scheduleFacts } from "./useSchedule";
 
@@ -60,7 +61,7 @@ export function PlanCampaignScreen({ kit, rigId }: { kit: CampaignKitView; rigId
   const [question, setQuestion] = useState<Question>("which is best");
   const [houseRulesId, setHouseRulesId] = useState(kit.houseRules[0]?.id ?? "");
   const [rounds, setRounds] = useState("3");
-  const [titles, setTitles] = useState<ReadonlyMap<string, string>>(new Map());
+  const [titles, setTitles] = useState<ReadonlyMap<string, readonly string[]>>(new Map());
   const [drafts, setDrafts] = useState<ArmDraft[]>(() => [freshArm(rigId ?? kit.rigs[0]?.id ?? "")]);
   const [needs, setNeeds] = useState("");
   const [times, setTimes] = useState<Record<string, string>>({
@@ -87,7 +88,7 @@ export function PlanCampaignScreen({ kit, rigId }: { kit: CampaignKitView; rigId
     name: name.trim() === "" ? question.charAt(0).toUpperCase() + question.slice(1) : name,
     question,
     houseRulesId,
-    titles: [...titles].map(([titleId, scene]) => ({ titleId, scene })),
+    titles: [...titles].flatMap(([titleId, scenes]) => scenes.map((scene) => ({ titleId, scene }))),
     arms: arms.map(({ named: _named, ...arm }) => arm),
     rounds: say.numberIn(rounds),
     needs: needs
@@ -139,7 +140,8 @@ export function PlanCampaignScreen({ kit, rigId }: { kit: CampaignKitView; rigId
       )}
     </Field>
   );
-  const runs = titles.size * arms.length * (Number(rounds) || 0);
+  const places = [...titles.values()].reduce((sum, scenes) => sum + scenes.length, 0);
+  const runs = places * arms.length * (Number(rounds) || 0);
   return (
     <form
       className="mx-auto grid max-w-5xl gap-4 p-5"
@@ -204,13 +206,20 @@ export function PlanCampaignScreen({ kit, rigId }: { kit: CampaignKitView; rigId
         aside={
           <Button
             onClick={() => setDrafts([...drafts, freshArm(drafts.at(-1)?.rigId ?? "")])}
-            disabled={drafts.length >= 12}
+            disabled={drafts.length >= mostArms}
           >
             <Plus size={14} aria-hidden />
             Arm
           </Button>
         }
       >
+        {question === "which scale and mode" && arms[0] && (
+          <ScaleArms
+            kit={kit}
+            base={arms[0]}
+            onArms={(made) => setDrafts(made.map((arm) => ({ ...arm, named: true })))}
+          />
+        )}
         <div className="grid gap-3">
           {arms.map((arm, place) => (
             <ArmCard
@@ -261,7 +270,7 @@ export function PlanCampaignScreen({ kit, rigId }: { kit: CampaignKitView; rigId
           {busy ? "Putting the runs in order …" : "Plan it"}
         </Button>
         <span className="figure text-[13px] text-soft">
-          {titles.size} × {arms.length} × {Number(rounds) || 0} = {say.count(runs, "run")}
+          {places} × {arms.length} × {Number(rounds) || 0} = {say.count(runs, "run")}
         </span>
       </div>
     </form>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { clockAfter, type Schedule, type ScheduledRun } from "@/core/campaign";
+import { clockAfter, type Schedule, type ScheduledRun, titleInPlan } from "@/core/campaign";
 import type { CampaignView } from "@/core/records";
 import { TableFrame, say } from "@/ui";
 
@@ -65,7 +65,7 @@ export function Timetable({ view, schedule }: { view: CampaignView; schedule: Sc
                         {hasDays ? clockAfter(campaign.plan, run.startMin) : say.plain(run.startMin, 1)}
                       </td>
                       <td className="px-2 [overflow-wrap:anywhere]" dir="auto">
-                        {titles[run.title]?.name}
+                        {titleInPlan(titles[run.title])}
                       </td>
                       <td className="px-2" dir="auto">
                         {arms[run.arm]?.name}

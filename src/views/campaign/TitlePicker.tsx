@@ -1,20 +1,21 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
 import { useDeferredValue, useState } from "react";
 import { call } from "@/contract";
 import { hardnesses } from "@/core/kit";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Input, Switch, say } from "@/ui";
 
-/** Titles by filter, by hand, or the hard ones of every system. @param chosen id → scene, empty for the usual */
+/** Titles by filter, by hand, or the hard ones of every system. @param chosen id → scenes, the empty one for the usual */
 export function TitlePicker({
   systems,
   chosen,
   onChange,
 }: {
   systems: CampaignKitView["systems"];
-  chosen: ReadonlyMap<string, string>;
-  onChange: (chosen: ReadonlyMap<string, string>) => void;
+  chosen: ReadonlyMap<string, readonly string[]>;
+  onChange: (chosen: ReadonlyMap<string, readonly string[]>) => void;
 }) {
   const [search, setSearch] = useState("");
   const [system, setSystem] = useState("all");
@@ -38,7 +39,7 @@ export function TitlePicker({
     ids = data?.ids ?? [];
   const toggle = (id: string, on: boolean) => {
     const next = new Map(chosen);
-    if (on) next.set(id, "");
+    if (on) next.set(id, [""]);
     else next.delete(id);
     onChange(next);
   };
@@ -77,7 +78,7 @@ export function TitlePicker({
         <Button
           disabled={ids.length === 0}
           onClick={() =>
-            onChange(new Map([...chosen, ...ids.map((id) => [id, chosen.get(id) ?? ""] as const)]))
+            onChange(new Map([...chosen, ...ids.map((id) => [id, chosen.get(id) ?? [""]] as const)]))
           }
         >
           Choose these {ids.length}
@@ -99,12 +100,11 @@ export function TitlePicker({
               {of}, {how}
             </span>
             {chosen.has(id) && scenes.length > 1 && (
-              <Choice
-                quiet
-                label={`Scene of ${name}`}
-                value={chosen.get(id) || scenes[0] || null}
-                options={scenes.map((scene) => ({ value: scene, label: scene }))}
-                onChange={(scene) => onChange(new Map([...chosen, [id, scene]]))}
+              <Scenes
+                title={name}
+                scenes={scenes}
+                chosen={chosen.get(id) ?? [""]}
+                onChange={(own) => onChange(new Map([...chosen, [id, own]]))}
               />
             )}
           </li>
@@ -117,5 +117,48 @@ export function TitlePicker({
         )}
       </ul>
     </div>
+  );
+}
+
+/** Which scenes of a title are run: one or several, each for itself; the usual one where none is said. */
+function Scenes({
+  title,
+  scenes,
+  chosen,
+  onChange,
+}: {
+  title: string;
+  scenes: string[];
+  chosen: readonly string[];
+  onChange: (chosen: string[]) => void;
+}) {
+  const named = chosen.filter((scene) => scene !== "");
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        aria-label={`Scenes of ${title}`}
+        className="shrink-0 text-[12px] underline decoration-line underline-offset-4 hover:decoration-text"
+      >
+        {named.length === 0 ? "its usual scene" : say.count(named.length, "scene")}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          className="z-50 grid gap-2 rounded-md border border-line bg-raised p-3 text-[13px] shadow-lg"
+        >
+          {scenes.map((scene) => (
+            <Switch
+              key={scene}
+              label={scene}
+              checked={named.includes(scene)}
+              onChange={(on) => {
+                const next = scenes.filter((each) => (each === scene ? on : named.includes(each)));
+                onChange(next.length > 0 ? next : [""]);
+              }}
+            />
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

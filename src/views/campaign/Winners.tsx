@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import Link from "next/link";
 import { useRef, type KeyboardEvent } from "react";
 import type { CampaignView } from "@/core/records";
-import { roundStates } from "@/core/campaign";
+import { roundStates, titleInPlan } from "@/core/campaign";
 import { cellStateWords, titleWords } from "@/core/words";
 import { TableFrame, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -63,7 +63,7 @@ export function Winners({
             const own = answer.titles[row];
             if (!own) return null;
             return (
-              <tr key={title.titleId}>
+              <tr key={row}>
                 <th
                   scope="row"
                   className="max-w-52 min-w-32 px-2 py-2 text-left font-normal [overflow-wrap:anywhere]"
@@ -90,7 +90,7 @@ export function Winners({
                         type="button"
                         data-cell={`${row} ${column}`}
                         aria-pressed={cell?.title === row && cell.arm === column}
-                        aria-label={`${title.name} with ${arm.name}`}
+                        aria-label={`${titleInPlan(title)} with ${arm.name}`}
                         onFocus={() => onCell({ title: row, arm: column })}
                         onClick={() => onCell({ title: row, arm: column })}
                         onDoubleClick={() => onOpen({ title: row, arm: column })}
@@ -149,7 +149,7 @@ export function Winners({
                         <Link
                           key={jobId}
                           href={trialId ? `/jobs/${jobId}/trials/${trialId}` : `/jobs/${jobId}`}
-                          aria-label={`Runs of ${title.name}`}
+                          aria-label={`Runs of ${titleInPlan(title)}`}
                           className="mr-2 text-soft underline decoration-line underline-offset-4"
                         >
                           {trialId ? "its runs compared" : "its runs"}

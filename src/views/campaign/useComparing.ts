@@ -4,13 +4,13 @@ import { call } from "@/contract";
 import type { CampaignView } from "@/core/records";
 
 /** Has what isn't compared yet compared, one title after the other. */
-export function useComparing({ campaign, pending, titles }: CampaignView, refresh: () => void): void {
+export function useComparing({ campaign, pending }: CampaignView, refresh: () => void): void {
   const [next] = pending;
-  const key = next && `${next.titleId} ${next.rigId} ${pending.length}`;
-  const title = next ? titles.findIndex(({ titleId }) => titleId === next.titleId) : -1;
+  const key = next && `${next.title} ${next.rigId} ${pending.length}`;
+  const title = next?.title;
   const rigId = next?.rigId;
   useEffect(() => {
-    if (!key || title < 0) return;
+    if (!key || title === undefined) return;
     let current = true;
     void call("reckonCampaign", { id: campaign.id, body: { title, rigId } }).then((sent) => {
       if (current && sent.ok) refresh();

@@ -4,10 +4,11 @@ import { Choice } from "@/ui";
 import type { OpenedCapture } from "@/workers";
 import type { Regional } from "./Regions";
 
-export type RegionKind = "box" | "mask" | "area";
+export type RegionKind = "box" | "mask" | "area" | "clock";
 const kinds: { value: RegionKind; label: string }[] = [
   { value: "box", label: "the counter's box" },
   { value: "mask", label: "a part to leave out" },
+  { value: "clock", label: "the title's own clock" },
   { value: "area", label: "the part to watch" },
 ];
 
@@ -44,6 +45,7 @@ export function Picture({
     };
     if (found && !regional.box) draw(found, "--soft", [2, 3]);
     if (regional.box) draw(regional.box, "--lit", []);
+    if (regional.clock) draw(regional.clock, "--series-b", [1.5, 1.5]);
     if (regional.area) draw(regional.area, "--text", [6, 3]);
     for (const mask of regional.masks) draw(mask, "--caution", [3, 3]);
     if (drag) draw(upright(drag), "--lit", [4, 2]);

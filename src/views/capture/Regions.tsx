@@ -6,6 +6,8 @@ import { Button, Input, Panel } from "@/ui";
 export interface Regional {
   area: Region | null;
   box: Region | null;
+  /** The title's own clock, read at two moments. */
+  clock: Region | null;
   masks: Region[];
 }
 
@@ -21,9 +23,10 @@ export function Regions({
   regional: Regional;
   onChange: (regional: Regional) => void;
 }) {
-  const { area, box, masks } = regional;
+  const { area, box, clock, masks } = regional;
   const rows: { name: string; region: Region | null; put: (region: Region | null) => void }[] = [
     { name: "Counter", region: box, put: (region) => onChange({ ...regional, box: region }) },
+    { name: "Clock", region: clock, put: (region) => onChange({ ...regional, clock: region }) },
     { name: "Watched", region: area, put: (region) => onChange({ ...regional, area: region }) },
     ...masks.map((mask, at) => ({
       name: `Left out ${at + 1}`,
@@ -67,7 +70,7 @@ export function Regions({
               </>
             ) : (
               <Button look="quiet" onClick={() => put(blank)}>
-                {name === "Counter" ? "none: add its box" : "all of it: name a part"}
+                {name === "Watched" ? "all of it: name a part" : "none: add its box"}
               </Button>
             )}
           </li>

@@ -46,6 +46,7 @@ export function Strip({
     const steps = { ArrowLeft: -1, ArrowRight: 1, Home: -Infinity, End: Infinity }[event.key];
     if (steps === undefined) return;
     event.preventDefault();
+    event.stopPropagation();
     onMoment(Math.max(0, Math.min(lengthMs, moment + steps * (1000 / (result?.captureFps ?? 60)))));
   };
   return (
@@ -77,7 +78,7 @@ export function Strip({
         {points.length > 0 && (
           <path d={shape(points) ?? ""} fill="var(--series-a)" fillOpacity={0.55} stroke="var(--series-a)" />
         )}
-        {result?.unsureMs.slice(0, 500).map((ms) => (
+        {result?.unsure.slice(0, 500).map(({ atMs: ms }) => (
           <line
             key={ms}
             x1={x(ms)}

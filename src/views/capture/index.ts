@@ -1,1 +1,12 @@
-export { CaptureDesk } from "./CaptureDesk";
+export { CaptureDesk, videos } from "./CaptureDesk";
+export { Marks } from "./Marks";
+export { Strip } from "./Strip";
+export {
+  firstOfTwo,
+  isInHand,
+  sessionFor,
+  takeInHand,
+  useInHand,
+  type CaptureSession,
+  type InHand,
+} from "./session";

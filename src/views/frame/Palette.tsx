@@ -75,6 +75,7 @@ export function Palette({
     ...places.map(({ path, name, key }) => ({ name, note: key, run: go(path) })),
     { name: "New job", note: "", run: go("/jobs/new") },
     { name: "A first look at a log", note: "", run: go("/look") },
+    { name: "Two videos beside each other", note: "", run: go("/beside") },
     { name: "Tally by eye", note: "", run: go("/look?way=tally") },
     { name: "Add a rig", note: "", run: go("/kit/rigs/new") },
     { name: "Add a title", note: "", run: go("/kit/titles/new") },

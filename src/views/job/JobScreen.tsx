@@ -139,6 +139,22 @@ export function JobScreen(loaded: JobView) {
           label: "plan a trial or sweep",
           run: whileOpen(() => router.push(`/jobs/${job.id}/trials/new`)),
         },
+        ...(job.closedAt
+          ? [
+              {
+                keys: "d",
+                shown: "D",
+                label: "close the job, once it is open again",
+                run: whileOpen(() => {}),
+              },
+              {
+                keys: "y",
+                shown: "Y",
+                label: "try what is offered, once it is open again",
+                run: whileOpen(() => {}),
+              },
+            ]
+          : []),
         ...(openTrial
           ? [
               {
@@ -157,7 +173,15 @@ export function JobScreen(loaded: JobView) {
       {short}
     </JobHeading>
   );
-  const sheet = <JobSheet job={job} open={aboutJob} onOpenChange={setAboutJob} onChanged={refresh} />;
+  const sheet = (
+    <JobSheet
+      job={job}
+      begun={trials.length > 0 || runs.some(({ trialId }) => trialId === null)}
+      open={aboutJob}
+      onOpenChange={setAboutJob}
+      onChanged={refresh}
+    />
+  );
   if (!run)
     return (
       <div className="p-6">

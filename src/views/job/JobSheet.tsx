@@ -6,15 +6,19 @@ import { call, type DoorBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Sheet, When } from "@/ui";
+import { NotBegun } from "./NotBegun";
 
-/** A job itself: its aim, a copy of it, all of it as a file, and leaving it out. */
+/** A job itself: its aim, what else can be changed before its first run, a copy of it, all of it as a file, and leaving it out. */
 export function JobSheet({
   job,
+  begun,
   open,
   onOpenChange,
   onChanged,
 }: {
   job: JobRow;
+  /** Whether it has a trial, or a run of its own. */
+  begun: boolean;
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onChanged: () => void;
@@ -46,9 +50,12 @@ export function JobSheet({
   return (
     <Sheet open={open} onOpenChange={onOpenChange} title="This job">
       <p className="mb-3 text-soft">
-        {job.title} on {job.rig}, opened <When at={job.createdAt} />. Title, engine, house rules and target are
-        those of its first run; a copy may have others.
+        {job.title} on {job.rig}, opened <When at={job.createdAt} />. Title, engine, house rules and target{" "}
+        {begun ? "are those of its first run; a copy may have others." : "can be changed until its first run."}
       </p>
+      {!job.closedAt && !begun && (
+        <NotBegun key={job.version} job={job} onChange={(body) => void change(body, "Kept.")} />
+      )}
       {!job.closedAt && (
         <Field label="Aim" className="mb-3 max-w-60">
           {({ id }) => (

@@ -9,6 +9,7 @@ import { words } from "@/core/words";
 import { Figure, say, When } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
+import { Stills } from "./Stills";
 
 const lowNames: Record<LowMethod, string> = {
   worstTime: "worst time",
@@ -201,6 +202,7 @@ export function Reading({
           </p>
         )}
       </section>
+      {run.source === "capture" && <Stills runId={run.id} />}
       <section className="border-t border-line pt-4 text-[13px] text-soft">
         <h2 className="font-semibold">Made under</h2>
         <p className="mt-1">

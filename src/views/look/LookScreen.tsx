@@ -6,19 +6,22 @@ import { commonShapes, type NewRun } from "@/core/kit";
 import type { LookView } from "@/core/records";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
 import { Field, Panel, Suggest } from "@/ui";
+import { CaptureDesk } from "@/views/capture";
 import { LogQueue, TallyPad, Ways, type RunOfLog } from "@/views/run";
 import { Assumed, type Assumptions } from "./Assumed";
 import { useTitles } from "./useTitles";
 
 const nothing = { rig: "", title: "", system: "", engine: "" };
 type Names = typeof nothing;
+/** A video that is looked at before anything is entered. */
+const inHandFor = "a first look";
 
 /** A rate and a refresh to begin with: most systems and most screens; both stand in words above the verdict, and are changed there. */
 const usualHz = 60;
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-/** From a log to a verdict before anything is entered; then to a kept run by the names alone. */
+/** From a log or a video to a verdict before anything is entered; then to a kept run by the names alone. */
 export function LookScreen({ view, way }: { view: LookView; way: "log" | "tally" }) {
   const router = useRouter();
   const [names, setNames] = useState<Names>(nothing);
@@ -116,8 +119,23 @@ export function LookScreen({ view, way }: { view: LookView; way: "log" | "tally"
         </header>
         <Ways
           first={way}
-          log={
+          video={{
+            place: inHandFor,
+            desk: (
+              <CaptureDesk
+                place={inHandFor}
+                yardstick={yardstick}
+                begin={async () => {
+                  const runOf = await open();
+                  return runOf && (runOf({ source: "capture" }) as object);
+                }}
+                onKept={(run) => onKept([run])}
+              />
+            ),
+          }}
+          log={(onVideo) => (
             <LogQueue
+              onVideo={onVideo}
               yardstick={yardstick}
               rules={rules}
               begin={begin}
@@ -129,7 +147,7 @@ export function LookScreen({ view, way }: { view: LookView; way: "log" | "tally"
                 }
               }
             />
-          }
+          )}
           tally={
             <TallyPad
               draft="first look"

@@ -24,6 +24,8 @@ export interface LogParticulars {
 /** Makes a log's run of what is said of it, and the arm it was made for. */
 export type RunOfLog = (log: LogParticulars, arm: number | null) => unknown;
 
+const isVideo = ({ name, type }: File) => type.startsWith("video/") || /\.(mp4|webm|mov|mkv)$/i.test(name);
+
 /** Drop or choose logs; each is read in a worker and shown with what its columns were taken for; all are kept by one key. */
 export function LogQueue({
   yardstick,
@@ -32,6 +34,7 @@ export function LogQueue({
   begin,
   onKept,
   elsewhere = null,
+  onVideo,
 }: {
   yardstick: Yardstick;
   rules: HouseRules;
@@ -42,6 +45,8 @@ export function LogQueue({
   onKept: (runs: { id: string; number: number }[]) => void;
   /** Another screen that they may belong to. */
   elsewhere?: { label: string; path: string } | null;
+  /** Where a video goes that was dropped among logs. */
+  onVideo?: (video: File) => void;
 }) {
   const { logs, add, remove, move, readAgain, insist, keep } = useLogQueue(yardstick, rules);
   const carried = useCarried();
@@ -50,10 +55,16 @@ export function LogQueue({
   const [chosen, setChosen] = useState<string | null>(null);
   const [set, setArms] = useState<ReadonlyMap<string, number>>(new Map());
   const [keeping, setKeeping] = useState(false);
-  useDrops(add);
+  const take = (files: File[]) => {
+    const video = onVideo && files.find(isVideo);
+    if (video) onVideo(video);
+    const logs = onVideo ? files.filter((file) => !isVideo(file)) : files;
+    if (logs.length > 0) add(logs);
+  };
+  useDrops(take);
   useEffect(() => {
     const files = carried();
-    if (files.length > 0) add(files);
+    if (files.length > 0) take(files);
     // Files that were dropped on the screen before are taken once.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);

@@ -43,6 +43,8 @@ export function NewRunScreen({
     : trial
       ? `/jobs/${job.id}/trials/${trial.id}`
       : `/jobs/${job.id}`;
+  /** A video in hand is there again when the screen is. */
+  const inHandFor = trial ? `${trial.id}: ${trial.arm}` : job.id;
   const held = bench.conditions;
   const set =
     trial && held
@@ -112,6 +114,7 @@ export function NewRunScreen({
       skippedRows: log.skippedRows ?? 0,
       preflight: items.map(({ id, label: item }) => ({ label: item, ticked: checked.has(id) })),
       notes: "",
+      ...(campaign && campaign.scene !== "" && { scene: campaign.scene }),
       trialId: trial?.id ?? null,
       arm: trial ? (arm ?? trial.arm) : null,
     };
@@ -151,8 +154,9 @@ export function NewRunScreen({
                 {trial.name}
               </Link>
               : <b>{trial.armName}</b>
-              {campaign && `, run with ${campaign.engine}`}. Settings and conditions are the arm&apos;s; set
-              them on the device before you measure.
+              {campaign && `, run with ${campaign.engine}`}
+              {campaign && campaign.scene !== "" && `, in ${campaign.scene}`}. Settings and conditions are the
+              arm&apos;s; set them on the device before you measure.
             </p>
             {trial.arms.length > 1 && (
               <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px] text-soft">
@@ -183,22 +187,27 @@ export function NewRunScreen({
           </Panel>
         )}
         <Ways
-          video={
-            <CaptureDesk
-              yardstick={yardstick}
-              begin={() => particulars("capture", trial?.arm ?? null)}
-              onKept={(run) => onKept([run])}
-            />
-          }
-          log={
+          video={{
+            place: inHandFor,
+            desk: (
+              <CaptureDesk
+                place={inHandFor}
+                yardstick={yardstick}
+                begin={() => particulars("capture", trial?.arm ?? null)}
+                onKept={(run) => onKept([run])}
+              />
+            ),
+          }}
+          log={(onVideo) => (
             <LogQueue
+              onVideo={onVideo}
               yardstick={yardstick}
               rules={job.rules}
               arms={trial && { names: trial.arms.map(({ name }) => name), left: [trial.arm, ...trial.left] }}
               begin={async () => (log, arm) => particulars("log", arm, log)}
               onKept={onKept}
             />
-          }
+          )}
           tally={
             <TallyPad
               scenes={scenes}

@@ -1,38 +1,54 @@
 "use client";
 import { Tabs } from "radix-ui";
-import { useState, type ReactNode } from "react";
+import { useState, useSyncExternalStore, type ReactNode } from "react";
+import { isInHand, takeInHand } from "@/views/capture";
 
-/** The ways a run is brought in; a video where it belongs to a job already. */
+const unchanging = () => () => {};
+
+/** The ways a run is brought in: logs, a tally, or a video, which goes to its own tab wherever it is dropped. */
 export function Ways({
   log,
   tally,
   video,
   first = "log",
 }: {
-  log: ReactNode;
+  log: (onVideo: (file: File) => void) => ReactNode;
   tally: ReactNode;
-  video?: ReactNode;
+  /** What a video in hand is for; it is there again when the screen is. */
+  video: { place: string; desk: ReactNode };
   first?: "log" | "tally";
 }) {
-  const [way, setWay] = useState<string>(first);
+  const [chosen, setWay] = useState<string | null>(null);
+  const resumes = useSyncExternalStore(
+    unchanging,
+    () => isInHand(video.place),
+    () => false,
+  );
+  const toVideo = (file: File) => {
+    takeInHand(video.place, file);
+    setWay("video");
+  };
+  const way = chosen ?? (resumes ? "video" : first);
   return (
     <Tabs.Root value={way} onValueChange={setWay}>
       <Tabs.List aria-label="How the run is brought in" className="mb-4 flex gap-1 border-b border-line">
-        {[["log", "From logs"], ["tally", "Tally by eye"], ...(video ? [["video", "From a video"]] : [])].map(
-          ([value = "", name]) => (
-            <Tabs.Trigger
-              key={value}
-              value={value}
-              className="-mb-px border-b-2 border-transparent px-3 py-2 text-soft data-[state=active]:border-lit data-[state=active]:text-text"
-            >
-              {name}
-            </Tabs.Trigger>
-          ),
-        )}
+        {[
+          ["log", "From logs"],
+          ["tally", "Tally by eye"],
+          ["video", "From a video"],
+        ].map(([value = "", name]) => (
+          <Tabs.Trigger
+            key={value}
+            value={value}
+            className="-mb-px border-b-2 border-transparent px-3 py-2 text-soft data-[state=active]:border-lit data-[state=active]:text-text"
+          >
+            {name}
+          </Tabs.Trigger>
+        ))}
       </Tabs.List>
-      <Tabs.Content value="log">{log}</Tabs.Content>
+      <Tabs.Content value="log">{log(toVideo)}</Tabs.Content>
       <Tabs.Content value="tally">{tally}</Tabs.Content>
-      {video && <Tabs.Content value="video">{video}</Tabs.Content>}
+      <Tabs.Content value="video">{video.desk}</Tabs.Content>
     </Tabs.Root>
   );
 }

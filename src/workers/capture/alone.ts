@@ -1,4 +1,4 @@
-import { UrlSource } from "mediabunny";
+import { BlobSource } from "mediabunny";
 import { CaptureProblem, measureCapture, type CaptureOptions } from "./measure";
 import { startRecogniser, type RecogniserPaths } from "./recognise";
 
@@ -6,11 +6,13 @@ import { startRecogniser, type RecogniserPaths } from "./recognise";
 
 export type AloneOutcome = { ok: true; result: unknown } | { ok: false; problem: string };
 
-/** Measures the file at an address of the page's own. */
-async function measureAt(url: string, options: CaptureOptions, paths: RecogniserPaths): Promise<AloneOutcome> {
+/** Measures the file that the page was handed. */
+async function measureFile(options: CaptureOptions, paths: RecogniserPaths): Promise<AloneOutcome> {
+  const file = document.querySelector("input")?.files?.[0];
+  if (!file) return { ok: false, problem: "the page was handed no file" };
   const recogniser = options.box ? await startRecogniser(paths) : null;
   try {
-    const result = await measureCapture(new UrlSource(url), options, recogniser?.read ?? null);
+    const { result } = await measureCapture(new BlobSource(file), options, recogniser?.read ?? null);
     // Typed arrays don't cross into another process as such.
     return {
       ok: true,
@@ -29,4 +31,4 @@ async function measureAt(url: string, options: CaptureOptions, paths: Recogniser
   }
 }
 
-Object.assign(globalThis, { measureAt });
+Object.assign(globalThis, { measureFile });

@@ -18,6 +18,7 @@ import {
   regionOfTiles,
   type CaptureResult,
   type CaptureYardstick,
+  type Observed,
   type LumaPlane,
   type RawReading,
   type Region,
@@ -52,7 +53,9 @@ export async function trackIn(input: Input): Promise<InputVideoTrack> {
   const codec = await track.getCodec();
   if (!(await track.canDecode()))
     throw new CaptureProblem(
-      `its pictures are ${codec ? (codecNames[codec] ?? codec) : "of a codec nobody knows here"}, which can't be decoded here: convert it to H.264 in MP4, or to VP9 in WebM`,
+      codec
+        ? `its pictures are ${codecNames[codec] ?? codec}, which can't be decoded here: convert it to H.264 in MP4, or to VP9 in WebM`
+        : "its pictures are encrypted, or of a codec that isn't known here: record it unprotected, or convert it to H.264 in MP4 or VP9 in WebM",
     );
   return track;
 }
@@ -157,7 +160,7 @@ export async function measureCapture(
   read: ReadDigits | null,
   tell: (progress: Progress) => void = () => {},
   signal?: AbortSignal,
-): Promise<CaptureResult> {
+): Promise<{ observed: Observed; result: CaptureResult }> {
   const input = new Input({ formats: ALL_FORMATS, source });
   try {
     const track = await trackIn(input);
@@ -241,19 +244,16 @@ export async function measureCapture(
     const raw = box && read ? await readAll(looks.filter(Boolean), read, signal) : null;
     const spans = times.map((time) => time - zero);
     const usual = (spans.at(-1) ?? 0) / (spans.length - 1);
+    const lastSeconds = last > 0 && last < 10 * usual ? last : usual;
+    const observed: Observed = {
+      changes,
+      stamps: { times: Float64Array.from(spans), lastSeconds, faults, cutShort, saidSeconds: of },
+      raw,
+      foundCounter: watched ? regionOfTiles(meter.counterTiles, watched) : null,
+      yardstick,
+    };
     try {
-      return captureResult(
-        changes,
-        {
-          times: Float64Array.from(spans),
-          lastSeconds: last > 0 && last < 10 * usual ? last : usual,
-          faults,
-          cutShort,
-        },
-        raw,
-        watched ? regionOfTiles(meter.counterTiles, watched) : null,
-        yardstick,
-      );
+      return { observed, result: captureResult(observed) };
     } catch (error) {
       if (error instanceof NothingMoves) throw new CaptureProblem(error.message);
       throw error;

@@ -1,0 +1,1 @@
+export { BesideScreen } from "./BesideScreen";
