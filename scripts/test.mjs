@@ -39,7 +39,7 @@ async function unit(env) {
   say(`\n— unit tests, ${after()}`);
   const file = join(stateFolder, "unit.json");
   rmSync(file, { force: true });
-  await show(bin("jest"), ["--json", `--outputFile=${file}`], { env });
+  await show(bin("jest"), ["--json", `--outputFile=${file}`, "--maxWorkers=2"], { env });
   const result = report(file);
   // A suite that could not start counts its failure too.
   add(result?.numPassedTests ?? 0, result ? result.numFailedTests + result.numRuntimeErrorTestSuites : 1);
@@ -73,13 +73,15 @@ async function lane(name, files, cluster, url, wantedPort) {
 
 const clusters = [];
 const servers = [];
-/** A cluster of its own with the demo in it. */
+/** Two clusters of their own, the demo in both. */
 async function prepared() {
-  const made = throwAwayCluster();
-  clusters.push(made);
-  const url = await made.start();
-  prepareDatabase(url, { demo: true });
-  return [made, url];
+  const first = throwAwayCluster();
+  clusters.push(first);
+  prepareDatabase(await first.start(), { demo: true });
+  first.stop();
+  const second = throwAwayCluster(first);
+  clusters.push(second);
+  return [first, await first.start(), second, await second.start()];
 }
 
 try {
@@ -87,10 +89,9 @@ try {
   ensurePostgres();
   ensureChromium();
   ensurePackages();
-  const [first, firstUrl] = await prepared();
+  const [first, firstUrl, second, secondUrl] = await prepared();
   await Promise.all([checks(), unit({ ...process.env, LAMP_TEST_DATABASE: firstUrl })]);
   ensureBuild();
-  const [second, secondUrl] = await prepared();
   say(`\n— the application in a browser, ${after()}`);
   await Promise.all([
     lane("first", firstLane, first, firstUrl, 3410),

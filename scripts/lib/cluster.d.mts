@@ -9,4 +9,4 @@ export interface Cluster {
   remove(): void;
 }
 export function cluster(home: string, options?: { durable?: boolean }): Cluster;
-export function throwAwayCluster(): Cluster;
+export function throwAwayCluster(like?: Cluster | null): Cluster;

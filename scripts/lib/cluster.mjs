@@ -207,8 +207,9 @@ export function cluster(home, { durable = true } = {}) {
   };
 }
 
-/** A cluster of its own for tests and benchmarks, in a temporary folder. */
-export function throwAwayCluster() {
+/** A cluster of its own for tests and benchmarks, in a temporary folder; `like` another that is stopped, with all that it holds. */
+export function throwAwayCluster(like = null) {
   const home = mkdtempSync(join(tmpdir(), "velvet-lamp-"));
+  if (like) must("cp", ["-a", `${like.home}/.`, home]);
   return cluster(home, { durable: false });
 }

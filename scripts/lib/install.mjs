@@ -17,9 +17,12 @@ export function postgresBin() {
   return onPath ?? null;
 }
 
+/** Debian's Chromium without windows of its own: the same pages in two thirds of the time. */
+const shellPath = "/usr/bin/chromium-headless-shell";
+
 export function chromiumPath() {
   return (
-    [process.env.CHROMIUM_PATH, "/usr/bin/chromium", "/usr/bin/chromium-browser"].find(
+    [process.env.CHROMIUM_PATH, shellPath, "/usr/bin/chromium", "/usr/bin/chromium-browser"].find(
       (path) => path && existsSync(path),
     ) ?? null
   );
@@ -52,7 +55,16 @@ export function ensurePostgres() {
 }
 
 export function ensureChromium() {
-  if (!chromiumPath()) debianInstall("chromium", "the browser for the interface tests");
+  const why = "the browser for the interface tests";
+  if (!chromiumPath() || chromiumPath() === "/usr/bin/chromium") {
+    try {
+      debianInstall("chromium-headless-shell", why);
+    } catch (error) {
+      // An older Debian has it in one package only.
+      if (!chromiumPath()) debianInstall("chromium", why);
+      else say(`${error.message}\nThe Chromium that is there is used.`);
+    }
+  }
   const path = chromiumPath();
   if (!path) throw new SetupError("Chromium was installed, but /usr/bin/chromium is not there.");
   return path;

@@ -184,15 +184,18 @@ const chromiumFlags = [
   "--disable-component-update",
   "--disable-sync",
 ];
-const chromiumPath = process.env.LAMP_CHROMIUM ?? "/usr/bin/chromium";
+const chromiumPaths = process.env.LAMP_CHROMIUM
+  ? [process.env.LAMP_CHROMIUM]
+  : ["/usr/bin/chromium", "/usr/bin/chromium-headless-shell"];
 
 async function measured(
   file: string,
   { box, mask, area, native, target, free }: Flags,
 ): Promise<CaptureResult> {
-  if (!existsSync(chromiumPath))
+  const chromiumPath = chromiumPaths.find((path) => existsSync(path));
+  if (!chromiumPath)
     throw new BadInput(
-      `Captures are measured in a browser, and there is none at ${chromiumPath}: install Chromium, or name it in LAMP_CHROMIUM.`,
+      `Captures are measured in a browser, and there is none at ${chromiumPaths.join(" or ")}: install Chromium, or name it in LAMP_CHROMIUM.`,
     );
   const { chromium } = await import("@playwright/test");
   const { address, server } = await served(await bundled());

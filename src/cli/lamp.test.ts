@@ -1,22 +1,13 @@
-import { execFile } from "node:child_process";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { lamp, lampItself } from "./inTests";
 
 const folder = mkdtempSync(join(tmpdir(), "lamp-"));
 const file = (name: string, text: string) => {
   writeFileSync(join(folder, name), text);
   return join(folder, name);
 };
-
-function lamp(args: string[], input = ""): Promise<{ code: number; out: string; err: string }> {
-  return new Promise((resolve) => {
-    const child = execFile("node_modules/.bin/tsx", ["src/cli/lamp.ts", ...args], (error, out, err) =>
-      resolve({ code: (error?.code as number | undefined) ?? 0, out, err }),
-    );
-    child.stdin!.end(input);
-  });
-}
 
 describe("lamp compare", () => {
   const log = (name: string, ms: number) =>
@@ -129,7 +120,7 @@ describe("lamp resolution, against values of the trade (common practice)", () =>
 
 describe("lamp analyse", () => {
   it("prints one object with every figure", async () => {
-    const { code, out } = await lamp([
+    const { code, out } = await lampItself([
       "analyse",
       "samples/scale-2-uncapped.csv",
       "--native",

@@ -1,15 +1,14 @@
-import { execFileSync, spawnSync } from "node:child_process";
-import { join } from "node:path";
+import { lamp as run } from "./inTests";
 
-const tsx = join("node_modules", ".bin", "tsx");
-const lamp = (...args: string[]) =>
-  execFileSync(tsx, ["src/cli/lamp.ts", "scale-law", "--picture", "320x240", ...args], { encoding: "utf8" });
-const refused = (...args: string[]) =>
-  spawnSync(tsx, ["src/cli/lamp.ts", "scale-law", ...args], { encoding: "utf8" });
+const lamp = (...args: string[]) => run(["scale-law", ...args]);
+const told = async (...args: string[]) => (await lamp("--picture", "320x240", ...args)).out;
 const sweep = [1, 2, 3, 4, 5, 6, 8].map((scale) => `${scale}=samples/scale-${scale}-uncapped.csv`);
 
 describe("lamp scale-law", () => {
-  const law = JSON.parse(lamp("--target", "60", ...sweep, "--json"));
+  let law: { [figure: string]: number & number[] & { [k: string]: unknown }[] };
+  beforeAll(async () => {
+    law = JSON.parse(await told("--target", "60", ...sweep, "--json"));
+  });
 
   it("prints one object with the law, its interval and what each scale would come to", () => {
     expect(Object.keys(law)).toEqual(
@@ -42,13 +41,13 @@ describe("lamp scale-law", () => {
     expect(law.largestScale).toBe(1);
   });
 
-  it("a lower target allows more", () => {
-    const lower = JSON.parse(lamp("--target", "20", ...sweep, "--json"));
+  it("a lower target allows more", async () => {
+    const lower = JSON.parse(await told("--target", "20", ...sweep, "--json"));
     expect(lower.largestScale).toBeGreaterThan(law.largestScale);
   });
 
-  it("prints a readable page without --json", () => {
-    const page = lamp("--target", "60", ...sweep);
+  it("prints a readable page without --json", async () => {
+    const page = await told("--target", "60", ...sweep);
     expect(page).toContain("Largest scale for 60 fps: ×1");
     expect(page).toMatch(/ms per million pixels/);
     expect(page.split("\n").filter((line) => line.includes("holds"))).toHaveLength(1);
@@ -60,11 +59,11 @@ describe("lamp scale-law", () => {
     ["no such file", ["--picture", "320x240", "1=nowhere.csv", sweep[1]], "no such file"],
     ["no size", ["--picture", "wide", ...sweep], "is no size"],
     ["no target", ["--picture", "320x240", "--target", "-5", ...sweep], "above 0"],
-  ])("%s: exit 2 with one clear line", (_name, args, says) => {
-    const { status, stderr, stdout } = refused(...args);
-    expect(status).toBe(2);
-    expect(stdout).toBe("");
-    expect(stderr.trim().split("\n")).toHaveLength(1);
-    expect(stderr).toContain(says);
+  ])("%s: exit 2 with one clear line", async (_name, args, says) => {
+    const { code, err, out } = await lamp(...args);
+    expect(code).toBe(2);
+    expect(out).toBe("");
+    expect(err.trim().split("\n")).toHaveLength(1);
+    expect(err).toContain(says);
   });
 });

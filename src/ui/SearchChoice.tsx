@@ -4,9 +4,11 @@ import { ChevronDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useDeferredValue, useState } from "react";
 import type { ChoiceOption } from "./Choice";
+import { useLit } from "./useLit";
 
 /** Shown at once; typing narrows thousands down to these. */
 const mostShown = 60;
+const addTyped = "add what was typed";
 
 /** One of very many: type to find. */
 export function SearchChoice({
@@ -18,6 +20,7 @@ export function SearchChoice({
   invalid,
   onAdd,
   onSearch,
+  finding = false,
   more = 0,
   shown,
 }: {
@@ -31,6 +34,8 @@ export function SearchChoice({
   onAdd?: (typed: string) => void;
   /** Told what is typed, where the options are found by others: they are shown as they come then. */
   onSearch?: (typed: string) => void;
+  /** Whether the options that answer what is typed are still on their way. */
+  finding?: boolean;
   /** How many there are beside the options, not handed over. */
   more?: number;
   /** What the chosen one is called, where it may not be among the options. */
@@ -43,15 +48,24 @@ export function SearchChoice({
     ? options
     : options.filter(({ label: name, note }) => `${name} ${note ?? ""}`.toLowerCase().includes(wanted));
   const unseen = Math.max(0, found.length - mostShown) + more;
+  const shownRows = found.slice(0, mostShown);
+  const answered = onSearch ? !finding : wanted === text.toLowerCase();
   const type = (typed: string) => {
     setText(typed);
+    lit.typed();
     onSearch?.(typed);
   };
-  const choose = (chosen: string) => {
-    onChange(chosen);
+  const take = (chosen: string) => {
+    if (chosen === addTyped) onAdd?.(text.trim());
+    else onChange(chosen);
     setOpen(false);
     type("");
   };
+  const lit = useLit(
+    [...shownRows.map((option) => option.value), ...(onAdd ? [addTyped] : [])],
+    answered,
+    take,
+  );
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -76,7 +90,7 @@ export function SearchChoice({
           align="start"
           className="z-50 w-(--radix-popover-trigger-width) rounded-md border border-line bg-raised p-1 shadow-lg"
         >
-          <Command shouldFilter={false} label={label}>
+          <Command shouldFilter={false} label={label} {...lit.list}>
             <Command.Input
               value={text}
               onValueChange={type}
@@ -84,12 +98,14 @@ export function SearchChoice({
               className="w-full bg-transparent px-2 py-1.5 text-[13px] outline-none placeholder:text-soft"
             />
             <Command.List className="max-h-72 overflow-auto">
-              <Command.Empty className="px-2 py-2 text-[13px] text-soft">Nothing by that name.</Command.Empty>
-              {found.slice(0, mostShown).map((option) => (
+              <Command.Empty className="px-2 py-2 text-[13px] text-soft">
+                {answered ? "Nothing by that name." : "Looking …"}
+              </Command.Empty>
+              {shownRows.map((option) => (
                 <Command.Item
                   key={option.value}
                   value={option.value}
-                  onSelect={() => choose(option.value)}
+                  onSelect={() => take(option.value)}
                   className="cursor-pointer rounded px-2 py-1.5 text-[13px] data-[selected=true]:bg-line"
                 >
                   {option.label}
@@ -98,12 +114,8 @@ export function SearchChoice({
               ))}
               {onAdd && (
                 <Command.Item
-                  value="add what was typed"
-                  onSelect={() => {
-                    onAdd(text.trim());
-                    setOpen(false);
-                    type("");
-                  }}
+                  value={addTyped}
+                  onSelect={() => take(addTyped)}
                   className="mt-1 cursor-pointer rounded border-t border-line px-2 py-1.5 text-[13px] data-[selected=true]:bg-line"
                 >
                   {text.trim() === "" ? "Add another …" : `Add “${text.trim()}”`}

@@ -1,4 +1,4 @@
-import { format, formatDistanceToNowStrict } from "date-fns";
+import { format, formatDistanceStrict, formatDistanceToNowStrict } from "date-fns";
 
 const none = "–";
 
@@ -20,6 +20,9 @@ export const plain = (value: number, most = 2): string =>
 /** What a text field holds as a number, a decimal comma too; NaN where it holds none. */
 export const numberIn = (text: string): number =>
   text.trim() === "" ? Number.NaN : Number(text.replace(",", "."));
+
+/** How long something lasts, roughly: 40 seconds, 7 minutes, 2 hours. */
+export const lasting = (ms: number): string => formatDistanceStrict(0, ms);
 
 /** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */
 export function clock(ms: number): string {

@@ -18,5 +18,6 @@ export { Suggest } from "./Suggest";
 export { TableFrame } from "./TableFrame";
 export { Switch } from "./Switch";
 export { When } from "./When";
+export { useLit } from "./useLit";
 export { useWidth } from "./useWidth";
 export * as say from "./format";

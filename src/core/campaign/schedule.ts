@@ -22,7 +22,7 @@ const settingsText = ({ settings, from, conditions }: CampaignArm) =>
   JSON.stringify([from, Object.entries(settings).sort(), conditions.clocks ?? null]);
 
 /** What a timetable is made from: titles and arms by their places, as text. */
-export const timetablePlanOf = ({ plan, arms, titles }: ScheduleFacts): TimetablePlan => ({
+export const timetablePlanOf = ({ plan, arms, titles, rigs }: ScheduleFacts): TimetablePlan => ({
   titles: titles.map(({ passMin }, at) => ({ name: String(at), loadingMin: plan.loadingMin, passMin })),
   arms: arms.map((arm, at) => ({
     name: String(at),
@@ -35,6 +35,11 @@ export const timetablePlanOf = ({ plan, arms, titles }: ScheduleFacts): Timetabl
   })),
   rounds: plan.rounds,
   costs: plan.costs,
+  pauses: Object.fromEntries(
+    Object.entries(rigs).flatMap(([rig, { coolDownMin }]) =>
+      coolDownMin === null ? [] : [[rig, coolDownMin]],
+    ),
+  ),
 });
 
 /** One run in its evening. */

@@ -281,6 +281,98 @@ describe("what isn't safe is refused with its line", () => {
   });
 });
 
+describe("large and odd files are read and patched, or refused in words", () => {
+  const many = (count: number, pair: (n: number) => string, between: string) =>
+    Array.from({ length: count }, (_, n) => pair(n)).join(between);
+  const wholes: Record<
+    ConfigFormat,
+    { nested: (depth: number) => string; keyed: (n: number) => string; long: string }
+  > = {
+    toml: {
+      nested: (depth) => `${"a.".repeat(depth - 1)}a = 1\n`,
+      keyed: (n) => `[k]\n${many(n, (k) => `key_${k} = ${k}`, "\n")}\n`,
+      long: `a = "${"x".repeat(2_000_000)}"\n`,
+    },
+    ini: {
+      nested: (depth) => `[${"a/".repeat(depth - 2)}a]\na = 1\n`,
+      keyed: (n) => `[k]\n${many(n, (k) => `key_${k}=${k}`, "\r\n")}\r\n`,
+      long: `a = ${"x".repeat(2_000_000)}`,
+    },
+    flat: {
+      nested: (depth) => `${"a/".repeat(depth - 1)}a: 1\n`,
+      keyed: (n) => many(n, (k) => `key_${k}: ${k}`, "\n"),
+      long: `a: ${"x".repeat(2_000_000)}`,
+    },
+    yaml: {
+      nested: (depth) => `${"{a: ".repeat(depth)}1${"}".repeat(depth)}\n`,
+      keyed: (n) => many(n, (k) => `key_${k}: ${k}`, "\n"),
+      long: `a: "${"x".repeat(2_000_000)}"\n`,
+    },
+    json: {
+      nested: (depth) => `${'{"a":'.repeat(depth)}1${"}".repeat(depth)}`,
+      keyed: (n) => `{${many(n, (k) => `"key_${k}": ${k}`, ",\n")}}`,
+      long: `{"a": "${"x".repeat(2_000_000)}"}`,
+    },
+    xml: {
+      nested: (depth) => `${"<a>".repeat(depth)}1${"</a>".repeat(depth)}`,
+      keyed: (n) => `<k>${many(n, (k) => `<key_${k}>${k}</key_${k}>`, "\n")}</k>`,
+      long: `<a>${"x".repeat(2_000_000)}</a>`,
+    },
+  };
+  const pathIn = (text: string, format: ConfigFormat) => {
+    const { section, key } = readConfig(text, format).at(-1)!;
+    return section ? `${section}/${key}` : key;
+  };
+  it.each(formats)("%s: nested a hundred deep; far deeper is refused, not fallen over", (format) => {
+    const text = wholes[format].nested(100);
+    const path = pathIn(text, format);
+    expect(path.split("/")).toHaveLength(100);
+    expect(patched(format, { [path]: "7" }, text)).toBe(text.replace("1", "7"));
+    try {
+      expect(pathIn(wholes[format].nested(20_000), format).split("/")).toHaveLength(20_000);
+    } catch (error) {
+      expect((error as Error).message).toMatch(/too deeply/);
+    }
+  });
+  it.each(formats)("%s: ten thousand keys, one of them changed", (format) => {
+    const text = wholes[format].keyed(10_000);
+    const entries = readConfig(text, format);
+    expect(entries).toHaveLength(10_000);
+    const { section, key, value } = entries[5000]!;
+    expect(String(value)).toBe("5000");
+    const made = patched(format, { [section ? `${section}/${key}` : key]: "7" }, text);
+    const lines = text.split("\n");
+    const changed = made.split("\n").filter((line, at) => line !== lines[at]);
+    expect(changed).toHaveLength(1);
+    expect(changed[0]).toContain("key_5000");
+    expect(made).toHaveLength(text.length - 3);
+  });
+  it.each(formats.filter((format) => format !== "toml"))("%s: two megabytes in one line", (format) => {
+    const { long } = wholes[format];
+    expect(patched(format, { a: "short" }, long)).toBe(long.replace(/x+/, "short"));
+  });
+  it("toml: a value of two megabytes is beyond its reader, and said to be; two megabytes of values aren't", () => {
+    expect(() => patched("toml", { a: "short" }, wholes.toml.long)).toThrow("one value is too long");
+    const values = `a = [${many(20_000, (n) => `"${String(n).padStart(96, "x")}"`, ", ")}]\nb = 1\n`;
+    expect(patched("toml", { b: "2" }, values)).toBe(values.replace("b = 1", "b = 2"));
+  });
+  it.each(formats)("%s: names of every object's own parts are keys like any other", (format) => {
+    const text = wholes[format].keyed(1);
+    for (const name of ["__proto__", "constructor", "toString"]) {
+      const own = text.replaceAll("key_0", name);
+      const path = pathIn(own, format);
+      expect(path).toMatch(new RegExp(`${name}$`));
+      const made = patched(format, { [path]: "3" }, own);
+      expect(String(valueAt(made, format, path))).toBe("3");
+    }
+    expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+  });
+  it("line ends of both kinds and tabs stay where they are", () => {
+    const text = "[a]\r\nx\t=\t1\ny = 2\r\n\tz=3\n";
+    expect(patched("ini", { "a/y": "9" }, text)).toBe(text.replace("y = 2", "y = 9"));
+  });
+});
+
 describe("bytes", () => {
   const text = "scale = 2\r\nname = Öl\r\n";
   it.each(["utf-8", "utf-8 with mark", "utf-16le", "utf-16be", "latin-1"] as const)(

@@ -38,6 +38,18 @@ const layouts: Record<ConfigFormat, (text: string) => Layout> = {
   json: jsonLayout,
   xml: xmlLayout,
 };
+
+/** A file in its layout. @throws ConfigProblem, of what is beyond its reader too */
+function layoutOf(text: string, format: ConfigFormat): Layout {
+  try {
+    return layouts[format](text);
+  } catch (error) {
+    if (/call stack/i.test((error as Error).message))
+      throw new ConfigProblem("it can't be read: it is nested too deeply, or one value is too long");
+    throw error;
+  }
+}
+
 const endings: Record<string, ConfigFormat> = {
   toml: "toml",
   ini: "ini",
@@ -60,7 +72,7 @@ export function formatOf(name: string, text: string): ConfigFormat {
 
 /** What a file says. @throws ConfigProblem with the line */
 export function readConfig(text: string, format: ConfigFormat): ConfigEntry[] {
-  return layouts[format](text).spots.map(({ path, line, value }) => ({
+  return layoutOf(text, format).spots.map(({ path, line, value }) => ({
     section: path.slice(0, -1).join("/"),
     key: path.at(-1) ?? "",
     line,
@@ -98,7 +110,7 @@ export function patchConfig(
   let now = text;
   const differences: Difference[] = [];
   for (const { path, value } of wanted) {
-    const layout = layouts[format](now);
+    const layout = layoutOf(now, format);
     const found = layout.spots.filter((spot) => spot.path.join("/") === path);
     const [spot, second] = found;
     if (second)
@@ -139,7 +151,7 @@ function checked(
   const unsafe = (why: string) => new ConfigProblem(`“${path}” can't be written safely: ${why}`);
   let spots: Spot[];
   try {
-    spots = layouts[format](made).spots;
+    spots = layoutOf(made, format).spots;
   } catch (error) {
     throw unsafe((error as Error).message);
   }

@@ -1,6 +1,15 @@
+import { readConfig } from "@/core/config";
 import { exampleSetting, plainRig } from "@/core/kit";
 import { said } from "@/core/words";
-import { makeRecipe, recipeHtml, recipeMarkdown, recipeSchema, recipeText, mostDescription } from ".";
+import {
+  makeRecipe,
+  recipeHtml,
+  recipeMarkdown,
+  recipeSchema,
+  recipeText,
+  mostDescription,
+  withLines,
+} from ".";
 
 const facts = (more: Partial<Parameters<typeof makeRecipe>[0]> = {}): Parameters<typeof makeRecipe>[0] => ({
   title: { name: "The Loom", system: "Even Field", region: "50", nativeFps: 60 },
@@ -71,6 +80,7 @@ describe("a recipe", () => {
       file: "plain.toml",
       section: "picture",
       configKey: "scale",
+      line: null,
       before: 2,
       after: 3,
       holdsFps: null,
@@ -88,6 +98,28 @@ describe("a recipe", () => {
     // 2.996 an hour is ruled out by an hour without a crash: the rule of three, exact (Garwood 1936).
     expect(recipe.crashes).toBe("None in 1.0 h; more than 3.0 an hour is ruled out (95 %).");
     expect(recipe.cautions.join(" ")).toContain("qualified service");
+  });
+  describe("with the lines of the tuner's own file", () => {
+    const entries = readConfig("# mine\n[picture]\nscale = 3\n\n[sync]\ncap = 60\n", "toml");
+    const { recipe: lined, found, of } = withLines(recipe, "plain.toml", entries);
+    it("each setting says the line its key stands on", () => {
+      expect([found, of]).toEqual([2, 2]);
+      expect(lined.settings.map(({ line }) => line)).toEqual([3, 6]);
+      expect(recipeMarkdown(lined)).toContain("| Internal scale | plain.toml | picture | 3 | scale | 2 | 3 |");
+      expect(recipeText(lined)).toContain("Internal scale (picture/scale, line 3): 2 → 3");
+      expect(recipeHtml(lined)).toContain(">Line</th>");
+      expect(recipeHtml(recipe)).not.toContain(">Line</th>");
+    });
+    it("a file of another name, a key that stands twice and one that isn't there give none", () => {
+      expect(withLines(recipe, "other.toml", entries)).toMatchObject({ recipe, found: 0, of: 0 });
+      const twice = readConfig("[picture]\nscale = 1\nscale = 3\n", "ini");
+      expect(withLines(recipe, "plain.toml", twice)).toMatchObject({ recipe, found: 0, of: 2 });
+    });
+    it("a recipe written before lines were known is read still", () => {
+      const old = JSON.parse(JSON.stringify(recipe)) as { settings: { line?: unknown }[] };
+      for (const setting of old.settings) delete setting.line;
+      expect(recipeSchema.parse(old)).toEqual(recipe);
+    });
   });
   it("names no rig, path or room: nothing private", () => {
     expect(JSON.stringify(recipe)).not.toMatch(/own desk|21/);

@@ -26,6 +26,8 @@ export const recipeSchema = z.object({
         file: text,
         section: text,
         configKey: text,
+        /** Where the key stands in the tuner's own file, from 1; null where no such file was read. */
+        line: z.number().int().min(1).nullable().default(null),
         before: settingValueSchema,
         after: settingValueSchema,
         /** The rate that a limiter which counts double gives: half of its value. Null for everything else. */
@@ -121,6 +123,7 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
           file: setting.file ?? onlyFile,
           section: setting.section,
           configKey: setting.configKey || key,
+          line: null,
           before: from ?? setting.default,
           after: to,
           holdsFps: setting.countsDouble && typeof to === "number" && to > 0 ? limiterRate(to, true) : null,
@@ -153,4 +156,38 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     marks: run?.marks ?? [],
     cautions: cautionWords(Boolean(facts.conditions.clocks)),
   };
+}
+
+/** What of a recipe's settings stands where in a file that was read. */
+export interface FoundLines {
+  recipe: Recipe;
+  /** Settings found, and settings that this file should hold. */
+  found: number;
+  of: number;
+}
+
+/**
+ * A recipe with the line of each key beside its setting, by the engine's own file. Keys that stand twice have no one line.
+ * @param file name of the file: settings of another file keep what they have
+ */
+export function withLines(
+  recipe: Recipe,
+  file: string,
+  entries: { section: string; key: string; line: number }[],
+): FoundLines {
+  const lines = new Map<string, number | null>();
+  for (const { section, key, line } of entries) {
+    const path = [section, key].filter((part) => part !== "").join("/");
+    lines.set(path, lines.has(path) ? null : line);
+  }
+  let [found, of] = [0, 0];
+  const settings = recipe.settings.map((setting) => {
+    if (setting.file !== "" && setting.file !== file) return setting;
+    of++;
+    const path = [setting.section, setting.configKey].filter((part) => part !== "").join("/");
+    const line = lines.get(path) ?? null;
+    if (line !== null) found++;
+    return { ...setting, line };
+  });
+  return { recipe: { ...recipe, settings }, found, of };
 }

@@ -24,6 +24,7 @@ const doubled = (holdsFps: number | null) =>
 
 /** What every form of a recipe says, in its order; what is empty stays out. */
 function partsOf(recipe: Recipe): Part[] {
+  const lined = recipe.settings.some(({ line }) => line !== null);
   const rate = (fps: number) => `${fps.toFixed(1)} fps`;
   const parts: Part[] = [
     {
@@ -38,16 +39,28 @@ function partsOf(recipe: Recipe): Part[] {
     {
       heading: "Settings",
       table: {
-        columns: ["Setting", "File", "Section", "Key", "Before", "After", "Measured effect"],
-        rows: recipe.settings.map(({ label, file, section, configKey, before, after, holdsFps, effect }) => [
-          label,
-          file,
-          section,
-          configKey,
-          valueWords(before),
-          `${valueWords(after)}${doubled(holdsFps)}`,
-          effect ?? "not tested",
-        ]),
+        columns: [
+          "Setting",
+          "File",
+          "Section",
+          ...(lined ? ["Line"] : []),
+          "Key",
+          "Before",
+          "After",
+          "Measured effect",
+        ],
+        rows: recipe.settings.map(
+          ({ label, file, section, configKey, line, before, after, holdsFps, effect }) => [
+            label,
+            file,
+            section,
+            ...(lined ? [line === null ? "" : String(line)] : []),
+            configKey,
+            valueWords(before),
+            `${valueWords(after)}${doubled(holdsFps)}`,
+            effect ?? "not tested",
+          ],
+        ),
       },
     },
     {
@@ -129,8 +142,8 @@ export function recipeText(recipe: Recipe): string {
     if ("list" in part) lines.push(...part.list.map((line) => line.replace(/\s+/g, " ")));
     else
       lines.push(
-        ...recipe.settings.map(({ label, before, after, holdsFps, section, configKey, effect }) => {
-          const place = [section, configKey].filter(Boolean).join("/");
+        ...recipe.settings.map(({ label, before, after, holdsFps, section, configKey, line, effect }) => {
+          const place = `${[section, configKey].filter(Boolean).join("/")}${line === null ? "" : `, line ${line}`}`;
           return `${label} (${place}): ${valueWords(before)} → ${valueWords(after)}${doubled(holdsFps)}; ${effect ?? "not tested"}`;
         }),
       );

@@ -10,10 +10,11 @@ interface Problem extends ChangeCosts {
   rounds: number;
 }
 
-/** Minutes of change between two runs. */
-function between({ arms, arm, title }: Problem, a: number, b: number): number {
+/** Minutes between two runs: what is changed, or the rest that the device needs where that is longer. */
+function between({ arms, arm, pause, title }: Problem, a: number, b: number): number {
   const [ta, tb] = [Math.floor(a / arms), Math.floor(b / arms)];
-  return (ta === tb ? 0 : title) + arm[(a % arms) * arms + (b % arms)];
+  const at = (a % arms) * arms + (b % arms);
+  return Math.max((ta === tb ? 0 : title) + arm[at], pause[at]);
 }
 
 /** Minutes of change over a whole order. */
@@ -49,9 +50,8 @@ function isBalanced(
 
 /** The cheapest way through some arms, beginning at the first of them that costs least from where one stands; greedy, then by exchanges. */
 function path(problem: Problem, group: number[]): number[] {
-  const { arms, arm } = problem;
   const cost = (list: number[]) =>
-    list.reduce((sum, b, k) => (k === 0 ? 0 : sum + arm[(list[k - 1] ?? 0) * arms + b]), 0);
+    list.reduce((sum, b, k) => (k === 0 ? 0 : sum + between(problem, list[k - 1] ?? 0, b)), 0);
   let best = group;
   for (const start of group) {
     const left = new Set(group);
@@ -59,7 +59,7 @@ function path(problem: Problem, group: number[]): number[] {
     const made = [start];
     while (left.size > 0) {
       const from = made[made.length - 1] ?? 0;
-      const next = [...left].reduce((a, b) => (arm[from * arms + b] < arm[from * arms + a] ? b : a));
+      const next = [...left].reduce((a, b) => (between(problem, from, b) < between(problem, from, a) ? b : a));
       left.delete(next);
       made.push(next);
     }
@@ -194,7 +194,7 @@ function bettered(problem: Problem, begun: Order, random: Random, times: number)
   let best = begun,
     lowest = cost;
   const moves = Math.floor(Math.min(movesPerRun * n, effort / n) * times);
-  const typical = Math.max(...problem.arm, problem.title);
+  const typical = Math.max(...problem.arm, ...problem.pause, problem.title);
   const edge = (a: number, b: number) => (a < 0 || b >= n ? 0 : between(problem, order[a], order[b]));
   for (let move = 0; move < moves; move++) {
     const heat = typical * 0.25 * (1 - move / moves) ** 2;

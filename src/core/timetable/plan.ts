@@ -23,6 +23,8 @@ export const timetablePlanSchema = z
     rounds: z.number().int().min(1).max(40),
     /** Minutes to change each, `title` among them. */
     costs: z.record(z.string().max(60), minutes).default({}),
+    /** Minutes that a device, named by its arms' `rig`, rests between two runs, to cool down. */
+    pauses: z.record(z.string().max(200), minutes).optional(),
     eveningMin: z.number().min(1).max(10_000).optional(),
   })
   .superRefine(({ titles, arms, rounds }, context) => {
@@ -54,12 +56,19 @@ export interface ChangeCosts {
   title: number;
   /** Of arms a to b at a · arms + b. */
   arm: Float64Array;
+  /** What lies between the two at least, whatever is changed meanwhile. */
+  pause: Float64Array;
 }
 
 /** What each change takes: of every member that two arms differ in, the minutes that it names. */
-export function changeCosts({ arms, costs }: Pick<TimetablePlan, "arms" | "costs">): ChangeCosts {
+export function changeCosts({
+  arms,
+  costs,
+  pauses = {},
+}: Pick<TimetablePlan, "arms" | "costs" | "pauses">): ChangeCosts {
   const keys = Object.keys(costs).filter((key) => key !== "title" && key !== "name");
-  const arm = new Float64Array(arms.length ** 2);
+  const arm = new Float64Array(arms.length ** 2),
+    pause = new Float64Array(arms.length ** 2);
   arms.forEach((a, i) =>
     arms.forEach((b, j) => {
       const sum = keys.reduce(
@@ -67,9 +76,12 @@ export function changeCosts({ arms, costs }: Pick<TimetablePlan, "arms" | "costs
         0,
       );
       arm[i * arms.length + j] = sum;
+      const rig = valueOf(a, "rig");
+      if (rig !== null && rig === valueOf(b, "rig") && Object.hasOwn(pauses, String(rig)))
+        pause[i * arms.length + j] = pauses[String(rig)] ?? 0;
     }),
   );
-  return { title: costs.title ?? 0, arm };
+  return { title: costs.title ?? 0, arm, pause };
 }
 
 const valueOf = (arm: Record<string, unknown>, key: string) =>

@@ -16,6 +16,7 @@ function drawn(seed: number, most: { titles: number; arms: number; rounds: numbe
       engine: `e${of(2)}`,
       driver: `d${of(2)}`,
       powerMode: `p${of(2)}`,
+      rig: `r${of(2)}`,
     })),
     rounds: 1 + of(most.rounds),
     costs: {
@@ -23,20 +24,23 @@ function drawn(seed: number, most: { titles: number; arms: number; rounds: numbe
       engine: 5 * random.uniform(),
       driver: 9 * random.uniform(),
       powerMode: 2 * random.uniform(),
+      rig: 3 * random.uniform(),
     },
+    pauses: { r1: 8 * random.uniform() },
   };
 }
 
 const change = (
-  { costs, arms }: TimetablePlan,
+  { costs, arms, pauses = {} }: TimetablePlan,
   a: { title: string; arm: string },
   b: { title: string; arm: string },
 ) => {
   const [one, other] = [a, b].map(({ arm }) => arms.find(({ name }) => name === arm)!);
-  const keys = ["engine", "driver", "powerMode"];
-  return (
+  const keys = ["engine", "driver", "powerMode", "rig"];
+  return Math.max(
     (a.title === b.title ? 0 : costs.title!) +
-    keys.reduce((sum, key) => sum + (one![key] === other![key] ? 0 : (costs[key] ?? 0)), 0)
+      keys.reduce((sum, key) => sum + (one![key] === other![key] ? 0 : (costs[key] ?? 0)), 0),
+    one!.rig === other!.rig ? (pauses[String(one!.rig)] ?? 0) : 0,
   );
 };
 
@@ -129,6 +133,26 @@ describe("a timetable", () => {
     expect(dear.minutes).toBe(12 + 200 + 6);
     const cheap = timetable({ titles, arms, rounds: 2, costs: { title: 100, driver: 1 } });
     expect(cheap.minutes).toBe(12 + 200 + 6);
+  });
+  it("a device that has to cool down makes way for another where that is quicker", () => {
+    const arms = [
+      { name: "a", rig: "hot", engine: "one" },
+      { name: "b", rig: "cool", engine: "one" },
+    ];
+    const plan = { titles: [{ name: "x", loadingMin: 0, passMin: 1 }], arms, rounds: 3, costs: { rig: 4 } };
+    const told = (pauses: Record<string, number>) => {
+      const { order, minutes } = timetable({ ...plan, pauses });
+      return { order: order.map(({ arm }) => arm).join(""), minutes };
+    };
+    // By changes alone the end of one round is the beginning of the next: three changes of rig.
+    expect(told({})).toEqual({ order: expect.stringMatching(/^(abbaab|baabba)$/), minutes: 6 + 3 * 4 });
+    // With 20 minutes of rest, five changes are quicker than two rests of one rig.
+    expect(told({ hot: 20, cool: 20 })).toEqual({
+      order: expect.stringMatching(/^(ababab|bababa)$/),
+      minutes: 6 + 5 * 4,
+    });
+    // Where only one is hot, only it makes way.
+    expect(told({ hot: 20 })).toEqual({ order: expect.not.stringContaining("aa"), minutes: 6 + 4 * 4 });
   });
   it("is spread over evenings of their length, and a run that fits none is refused", () => {
     const titles = ["x", "y", "z"].map((name) => ({ name, loadingMin: 5, passMin: 20 }));

@@ -156,6 +156,7 @@ export function CaptureDesk({
             />
             <span className="figure text-[13px]">
               {say.number(progress.seconds)} s{progress.of ? ` of ${say.number(progress.of)} s` : ""}
+              {leftOf(progress)}
             </span>
             <Button onClick={() => void session.cancel()}>Stop</Button>
           </>
@@ -196,4 +197,13 @@ export function CaptureDesk({
       <ClockPanel session={session} inHand={inHand} />
     </div>
   );
+}
+
+/** Measured for so long before it is told how long it will take, in ms. */
+const knownAfterMs = 4000;
+
+/** What is left of a measurement, at the pace it has had. */
+function leftOf({ seconds, of, tookMs }: { seconds: number; of: number | null; tookMs: number }): string {
+  if (of === null || seconds <= 0 || seconds >= of || tookMs < knownAfterMs) return "";
+  return `, about ${say.lasting((tookMs * (of - seconds)) / seconds)} left`;
 }

@@ -13,7 +13,8 @@ export interface InHand {
   regional: Regional;
   /** The moment that is looked at, ms. */
   moment: number;
-  progress: { seconds: number; of: number | null } | null;
+  /** Seconds measured, of how many, and how long that took. */
+  progress: { seconds: number; of: number | null; tookMs: number } | null;
   result: CaptureResult | null;
   marks: Mark[];
   settled: Settled;
@@ -80,14 +81,16 @@ export class CaptureSession {
       problem: null,
       result: null,
       settled: nothing.settled,
-      progress: { seconds: 0, of: opened?.seconds ?? null },
+      progress: { seconds: 0, of: opened?.seconds ?? null, tookMs: 0 },
     });
-    const reader = this.reader;
+    const reader = this.reader,
+      begun = performance.now();
     const told = await reader.call.measure(
       { area, box, masks, yardstick: { nativeFps, targetFps, tied } },
       callback((seconds: number, of: number | null) => {
         // What a cancelled one still says is of no interest.
-        if (reader === this.reader && this.state.progress) this.put({ progress: { seconds, of } });
+        if (reader === this.reader && this.state.progress)
+          this.put({ progress: { seconds, of, tookMs: performance.now() - begun } });
       }),
     );
     if (reader !== this.reader) return;

@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { useDeferredValue, useState } from "react";
 import { call } from "@/contract";
 import type { FoundRow } from "@/core/records";
-import { useActions } from "@/ui";
+import { useActions, useLit } from "@/ui";
 import { places } from "./places";
 
 const item =
@@ -43,7 +43,11 @@ export function Palette({
   const here = useActions();
   const [text, setText] = useState("");
   const search = useDeferredValue(text.trim());
-  const { data: found = [] } = useQuery({
+  const {
+    data: found = [],
+    isPending,
+    isPlaceholderData,
+  } = useQuery({
     queryKey: ["find", search],
     enabled: open,
     queryFn: async (): Promise<FoundRow[]> => {
@@ -87,16 +91,32 @@ export function Palette({
     { name: "Change theme", note: "T", run: act(onTheme) },
   ].filter(({ name }) => matches(name, search));
   const ownActions = here.filter(({ label }) => search !== "" && matches(label, search));
-  const row = (id: string, name: string, note: string, run: () => void) => (
-    <Command.Item key={id} value={id} onSelect={run} className={item}>
-      <span className="min-w-0 [overflow-wrap:anywhere]" dir="auto">
-        {name}
-      </span>
-      <span className="shrink-0 text-[12px] text-soft">{note}</span>
-    </Command.Item>
-  );
-  const kinds = (Object.keys(kindNames) as FoundRow["kind"][]).filter((kind) =>
-    found.some((each) => each.kind === kind),
+  const groups = [
+    {
+      heading: "On this screen",
+      rows: ownActions.map(({ keys, label, shown, run }) => ({
+        id: `do ${keys} ${label}`,
+        name: label,
+        note: shown,
+        run: act(run),
+      })),
+    },
+    { heading: "Go to, or do", rows: offered.map((each) => ({ id: `go ${each.name}`, ...each })) },
+    ...(Object.keys(kindNames) as FoundRow["kind"][]).map((kind) => ({
+      heading: kindNames[kind],
+      rows: found
+        .filter((each) => each.kind === kind)
+        .map(({ id, path, name, note }) => ({ id: `${kind} ${id}`, name, note, run: go(path) })),
+    })),
+  ].filter(({ rows }) => rows.length > 0);
+  const rows = groups.flatMap((each) => each.rows);
+  // What is known here needs no answer from elsewhere to come first.
+  const answered =
+    search === text.trim() && (offered.length + ownActions.length > 0 || !(isPending || isPlaceholderData));
+  const lit = useLit(
+    rows.map(({ id }) => id),
+    answered,
+    (id) => rows.find((each) => each.id === id)?.run(),
   );
   return (
     <Command.Dialog
@@ -104,34 +124,33 @@ export function Palette({
       onOpenChange={onOpenChange}
       label="Go to or do"
       shouldFilter={false}
+      {...lit.list}
       overlayClassName="fixed inset-0 z-40 bg-(--shade)"
       contentClassName="fixed left-1/2 top-[14vh] z-50 w-[min(560px,92vw)] -translate-x-1/2 rounded-(--radius-panel) border border-line bg-panel p-2 shadow-xl"
     >
       <Command.Input
         value={text}
-        onValueChange={setText}
+        onValueChange={(typed) => {
+          setText(typed);
+          lit.typed();
+        }}
         placeholder="Go to a place, a job, a trial or a setting, or do something"
         className="mb-2 w-full bg-transparent px-3 py-2 text-[15px] outline-none placeholder:text-soft"
       />
       <Command.List className="max-h-[50vh] overflow-auto">
-        <Command.Empty className="px-3 py-4 text-soft">Nothing by that name.</Command.Empty>
-        {ownActions.length > 0 && (
-          <Command.Group heading="On this screen" className={group}>
-            {ownActions.map(({ keys, label, shown, run }) =>
-              row(`do ${keys} ${label}`, label, shown, act(run)),
-            )}
-          </Command.Group>
-        )}
-        {offered.length > 0 && (
-          <Command.Group heading="Go to, or do" className={group}>
-            {offered.map(({ name, note, run }) => row(`go ${name}`, name, note, run))}
-          </Command.Group>
-        )}
-        {kinds.map((kind) => (
-          <Command.Group key={kind} heading={kindNames[kind]} className={group}>
-            {found
-              .filter((each) => each.kind === kind)
-              .map(({ id, path, name, note }) => row(`${kind} ${id}`, name, note, go(path)))}
+        <Command.Empty className="px-3 py-4 text-soft">
+          {answered ? "Nothing by that name." : "Looking …"}
+        </Command.Empty>
+        {groups.map(({ heading, rows: shown }) => (
+          <Command.Group key={heading} heading={heading} className={group}>
+            {shown.map(({ id, name, note, run }) => (
+              <Command.Item key={id} value={id} onSelect={run} className={item}>
+                <span className="min-w-0 [overflow-wrap:anywhere]" dir="auto">
+                  {name}
+                </span>
+                <span className="shrink-0 text-[12px] text-soft">{note}</span>
+              </Command.Item>
+            ))}
           </Command.Group>
         ))}
       </Command.List>

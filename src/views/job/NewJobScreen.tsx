@@ -41,7 +41,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
   });
   const { control, register, handleSubmit, setError, setValue, watch, formState } = form;
   const { errors } = formState;
-  const { titles, more, search } = useTitles(kit.titles);
+  const { titles, more, search, finding } = useTitles(kit.titles);
   const [chosen, setChosen] = useState<TitleRow | null>(null);
   const titleId = watch("titleId");
   const title = chosen?.id === titleId ? chosen : kit.titles.find(({ id }) => id === titleId);
@@ -89,7 +89,7 @@ export function NewJobScreen({ kit, rigId }: { kit: KitView; rigId: string | nul
             return lacks ? (
               <SearchChoice
                 {...shared}
-                {...(name === "titleId" ? { onSearch: search, more, shown: title?.name } : {})}
+                {...(name === "titleId" ? { onSearch: search, finding, more, shown: title?.name } : {})}
                 onAdd={(typed) => setLacking({ what: lacks, typed })}
               />
             ) : (

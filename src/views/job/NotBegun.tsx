@@ -7,7 +7,7 @@ import { useTitles } from "./useTitles";
 
 /** What can still be changed of a job before its first run: title, engine, house rules and target. */
 export function NotBegun({ job, onChange }: { job: JobRow; onChange: (body: DoorBody<"changeJob">) => void }) {
-  const { titles, more, search } = useTitles([]);
+  const { titles, more, search, finding } = useTitles();
   const { data: choices } = useQuery({
     queryKey: ["choices of a job", job.id, job.version],
     queryFn: async () => {
@@ -29,6 +29,7 @@ export function NotBegun({ job, onChange }: { job: JobRow; onChange: (body: Door
             shown={job.title}
             options={titles.map(({ id: value, name, system }) => ({ value, label: name, note: system }))}
             onSearch={search}
+            finding={finding}
             more={more}
             onChange={(titleId) => onChange({ titleId })}
           />

@@ -4,20 +4,26 @@ import { useState } from "react";
 import { call } from "@/contract";
 import type { TitleRow } from "@/core/records";
 
-/** Titles found by typing, of however many there are; the first stand there before anything is typed. */
-export function useTitles(first: TitleRow[]) {
+/** Titles found by typing, of however many there are; the first stand there before anything is typed, and are fetched where they aren't handed over. */
+export function useTitles(first?: TitleRow[]) {
   const [typed, setTyped] = useState("");
   const search = typed.trim();
-  const { data } = useQuery({
+  const asked = search !== "" || !first;
+  const { data, isPending, isPlaceholderData } = useQuery({
     queryKey: ["kit", "titles", search],
     queryFn: async () => {
       const sent = await call("listTitles", { query: { search } });
       return sent.ok ? sent.answer : null;
     },
-    enabled: search !== "",
+    enabled: asked,
     placeholderData: keepPreviousData,
   });
-  const found = search === "" ? null : data;
-  const titles: TitleRow[] = found?.rows ?? first;
-  return { titles, more: found ? found.total - found.rows.length : 0, search: setTyped };
+  const found = asked ? data : null;
+  const titles: TitleRow[] = found?.rows ?? first ?? [];
+  return {
+    titles,
+    more: found ? found.total - found.rows.length : 0,
+    search: setTyped,
+    finding: asked && (isPending || isPlaceholderData),
+  };
 }

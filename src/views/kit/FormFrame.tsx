@@ -29,7 +29,7 @@ export function FormFrame({
 }) {
   return (
     <form
-      className="mx-auto grid max-w-4xl gap-4 p-6 max-sm:[&_.grid]:!grid-cols-1"
+      className="mx-auto grid max-w-4xl gap-4 p-6 max-md:[&_.grid]:!grid-cols-1"
       onSubmit={onSubmit}
       noValidate
       aria-label={title}

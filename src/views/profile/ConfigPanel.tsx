@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
 import type { ConfigFormat, Setting } from "@/core/kit";
@@ -6,9 +6,10 @@ import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
 import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, download, say } from "@/ui";
-import { startConfigReader, type ConfigOutcome, type PatchedConfig, type ReadConfig } from "@/workers";
+import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
 import { openLayers, placed, type Told } from "./ProfileScreen";
+import { useConfigReader } from "./useConfigReader";
 
 interface Opened {
   name: string;
@@ -32,7 +33,7 @@ const mostRows = 400;
 
 /** An engine's own config file: read against the profile, taken into a layer, or written with what the profile decides. */
 export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
-  const [worker, setWorker] = useState<ReturnType<typeof startConfigReader> | null>(null);
+  const worker = useConfigReader();
   const [file, setFile] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [patched, setPatched] = useState<PatchedConfig | null>(null);
@@ -41,11 +42,6 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
   const [layer, setLayer] = useState<Layer>(layers.at(-1) ?? "rig");
   const [only, setOnly] = useState(true);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const started = startConfigReader();
-    setWorker(() => started);
-    return () => started.end();
-  }, []);
 
   const open = async (given: File) => {
     if (!worker) return;

@@ -1,10 +1,33 @@
 "use client";
+import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { recipeHtml, recipeMarkdown, recipeText, type Recipe } from "@/core/recipe";
+import { recipeHtml, recipeMarkdown, recipeText, withLines, type Recipe } from "@/core/recipe";
+import { Button, FileInput, say } from "@/ui";
+import { useDrops } from "@/views/drop";
 import { HandedOn, useLink } from "@/views/publish";
+import { useConfigReader } from "./useConfigReader";
 
 /** A recipe as it will be read elsewhere, and the forms it can be taken along in. */
-export function RecipeScreen({ recipe, back, jobId }: { recipe: Recipe; back: string; jobId?: string }) {
+export function RecipeScreen({ recipe: made, back, jobId }: { recipe: Recipe; back: string; jobId?: string }) {
+  const [recipe, setRecipe] = useState(made);
+  const [told, setTold] = useState<string | null>(null);
+  const worker = useConfigReader();
+  const input = useRef<HTMLInputElement>(null);
+  const line = async (file: File) => {
+    if (!worker) return;
+    const read = await worker.call.read(new Uint8Array(await file.arrayBuffer()), file.name, null);
+    if (!read.ok) return setTold(`${file.name}: ${read.message}. The recipe stays as it was.`);
+    const lined = withLines(recipe, file.name, read.entries);
+    setRecipe(lined.recipe);
+    setTold(
+      lined.of === 0
+        ? `No setting of this recipe stands in a file called ${file.name}.`
+        : `${file.name}: ${lined.found} of ${say.count(lined.of, "setting")} found, each with its line.`,
+    );
+  };
+  useDrops((files) => {
+    for (const file of files.slice(0, 1)) void line(file);
+  });
   const link = useLink({ what: "recipe", ofId: jobId ?? "", names: false, notes: false });
   const copy = () =>
     void navigator.clipboard.writeText(recipeText(recipe)).then(
@@ -43,6 +66,18 @@ export function RecipeScreen({ recipe, back, jobId }: { recipe: Recipe; back: st
           make: () => recipeText(recipe),
         },
       ]}
-    />
+    >
+      {recipe.settings.length > 0 && (
+        <div className="mb-2 flex flex-wrap items-center gap-3 text-[13px] text-soft">
+          <Button disabled={!worker} onClick={() => input.current?.click()}>
+            Line numbers from a config file
+          </Button>
+          <span role="status" className="[overflow-wrap:anywhere]">
+            {told ?? "Your own file, read on this machine: each setting gets the line it stands on."}
+          </span>
+          <FileInput ref={input} label="The engine's config file" onFile={(file) => void line(file)} />
+        </div>
+      )}
+    </HandedOn>
   );
 }

@@ -5,7 +5,8 @@ import { Button, Keys, buttonLook, download, fileNameOf, type KeyAction } from "
 
 /** A form that something can be taken along in. */
 export interface HandedForm {
-  key: string;
+  /** Null for what a button alone saves. */
+  key: string | null;
   name: string;
   ending: string;
   type: string;
@@ -39,12 +40,18 @@ export function HandedOn({
     <div className="mx-auto flex h-[calc(100dvh-44px)] max-w-6xl flex-col p-5">
       <Keys
         actions={[
-          ...forms.map((form) => ({
-            keys: form.key.toLowerCase(),
-            shown: form.key,
-            label: `save as ${form.name.toLowerCase()}`,
-            run: () => save(form),
-          })),
+          ...forms.flatMap((form) =>
+            form.key === null
+              ? []
+              : [
+                  {
+                    keys: form.key.toLowerCase(),
+                    shown: form.key,
+                    label: `save as ${form.name}`,
+                    run: () => save(form),
+                  },
+                ],
+          ),
           ...actions,
         ]}
       />
@@ -57,7 +64,7 @@ export function HandedOn({
             <Button
               key={form.ending}
               look={at === 0 ? "lit" : "plain"}
-              hint={form.key}
+              hint={form.key ?? undefined}
               onClick={() => save(form)}
             >
               {form.name}

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { call } from "@/contract";
 import { publicationHtml, publicationMarkdown, type PageFonts, type Publication } from "@/core/publication";
-import { ProblemPanel, Switch, csvOf } from "@/ui";
+import { ProblemPanel, Switch, csvOf, fileNameOf } from "@/ui";
 import { HandedOn } from "./HandedOn";
 import { useLink } from "./useLink";
 
@@ -53,7 +53,6 @@ function LaidOut({ publication, fonts, asked }: { publication: Publication; font
     names: asked.names !== "no",
     notes: asked.notes !== "no",
   });
-  const [main] = publication.tables;
   const preview = useMemo(() => publicationHtml(publication, fonts, { sorts: false }), [publication, fonts]);
   const back =
     asked.of === "campaign"
@@ -84,13 +83,14 @@ function LaidOut({ publication, fonts, asked }: { publication: Publication; font
           type: "text/markdown",
           make: () => publicationMarkdown(publication),
         },
-        {
-          key: "V",
-          name: "CSV",
-          ending: "csv",
+        // A table a file: tables of several widths in one are no CSV (RFC 4180).
+        ...publication.tables.map(({ name, columns, rows }, at) => ({
+          key: at === 0 ? "V" : null,
+          name: publication.tables.length === 1 ? "CSV" : `CSV: ${name}`,
+          ending: at === 0 ? "csv" : `${fileNameOf(name)}.csv`,
           type: "text/csv;charset=utf-8",
-          make: () => csvOf(main?.columns ?? [], main?.rows ?? []),
-        },
+          make: () => csvOf(columns, rows),
+        })),
         {
           key: "J",
           name: "JSON",
