@@ -136,6 +136,13 @@ test("a recipe: one page that needs no network, text, and JSON that comes in as 
   await elsewhere.close();
   expect(await saved("t")).toContain("Lighter machine model (machine/light_model): off → on; +");
   expect(await saved("m")).toContain("# Copper Regatta (Cinder 32)");
+  // The tuner's own file puts the line of each key beside it.
+  const own = "; mine\n[machine]\ncores = 2\nlight_model = on\n";
+  await page
+    .getByLabel("The engine's config file")
+    .setInputFiles({ name: "harrow.ini", mimeType: "text/plain", buffer: Buffer.from(own) });
+  await expect(page.getByText("harrow.ini: 1 of 1 setting found, each with its line.")).toBeVisible();
+  expect(await saved("t")).toContain("Lighter machine model (machine/light_model, line 4): off → on; +");
   const json = await saved("j");
   expect(html).not.toContain("Pipit");
 

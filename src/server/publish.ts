@@ -12,6 +12,7 @@ import {
   shareWords,
   titleWords,
   wayWords,
+  countWords,
 } from "@/core/words";
 import type { BoardView, OtherPublication } from "@/core/records";
 import { grades, type HouseRules } from "@/core/verdict";
@@ -31,22 +32,30 @@ function calling({ names }: Chosen): (name: string) => string {
   const letters = new Map<string, string>();
   return (name) => {
     if (names) return name;
-    const there = letters.get(name) ?? `Device ${String.fromCharCode(65 + (letters.size % 26))}`;
+    const there = letters.get(name) ?? `Device ${lettersOf(letters.size)}`;
     letters.set(name, there);
     return there;
   };
 }
 
+/** Letters that count. @example [0, 25, 26, 701].map(lettersOf) // → ["A", "Z", "AA", "ZZ"] */
+export function lettersOf(at: number): string {
+  const last = String.fromCharCode(65 + (at % 26));
+  return at < 26 ? last : lettersOf(Math.floor(at / 26) - 1) + last;
+}
+
 /** What a device is, without what it is called. */
 function deviceText({ kind, processor, memoryGb, system, driver, cooling }: RigSpec): string {
-  const cores = processor.clusters.map(({ cores: n, boostGhz }) => `${n} cores to ${boostGhz} GHz`).join(" + ");
+  const cores = processor.clusters
+    .map(({ cores: n, boostGhz }) => `${countWords(n, "core")} to ${boostGhz} GHz`)
+    .join(" + ");
   return [
     kind,
     cores,
     memoryGb === null ? "" : `${memoryGb} GB`,
     system.version && `system ${system.version}`,
     driver.version && `driver ${driver.version}`,
-    cooling.kind && `cooled by ${cooling.kind}`,
+    cooling.kind && `cooling: ${cooling.kind}`,
   ]
     .filter(Boolean)
     .join(", ");
@@ -54,7 +63,7 @@ function deviceText({ kind, processor, memoryGb, system, driver, cooling }: RigS
 
 /** House rules in the figures that verdicts hang on. */
 const rulesText = ({ steady, marginPercent, measuring }: HouseRules) =>
-  `Steady from ${steady.speedPercent} % of speed and ${steady.fullSpeedTimePercent} % of time at full speed (within ${100 * measuring.tolerance} %), at most ${steady.hitchesPerMinute} hitches a minute; differences count from ${marginPercent} %`;
+  `Steady from ${steady.speedPercent} % of speed and ${steady.fullSpeedTimePercent} % of time at full speed (within ${100 * measuring.tolerance} %), at most ${countWords(steady.hitchesPerMinute, "hitch", "hitches")} a minute; differences count from ${marginPercent} %`;
 
 const leftOutOf = ({ names, notes }: Chosen) => [
   ...(names ? [] : ["names of devices"]),

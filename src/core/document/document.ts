@@ -20,6 +20,10 @@ export const escapeHtml = (text: string) => text.replace(/[&<>"']/g, (sign) => e
 export const escapeMarkdown = (text: string) =>
   text.replace(/[\\`*_{}[\]<>#|~!]/g, "\\$&").replace(/\r?\n/g, " ");
 
+/** A figure never leaves its unit at a line's end: the space between is one that isn't broken. */
+const unbroken = (text: string) =>
+  text.replace(/(?<=\d) (?=(?:%|°C|GB|MB|MHz|GHz|Wh?|fps|ms|s|min|h|px)(?![A-Za-z]))/g, "\u00a0");
+
 /** The look of a page that needs nothing but itself: both themes, and black on white in print. */
 export const pageStyle = `
 :root{color-scheme:dark light;--ground:#1d151f;--panel:#2a1f2d;--text:#efe6d8;--soft:#b9a9b4;--line:#4a3a4e;--lit:#f0a63c}
@@ -37,7 +41,7 @@ const textOf = (cell: string | number | null) => (cell === null ? "" : String(ce
 export function htmlTable({ name, columns, rows }: DocumentTable, head = escapeHtml): string {
   const heads = columns.map((column) => `<th scope="col">${head(column)}</th>`).join("");
   const cell = (value: string | number | null) =>
-    `<td${typeof value === "number" ? ' class="figure"' : ' dir="auto"'}>${escapeHtml(textOf(value))}</td>`;
+    `<td${typeof value === "number" ? ' class="figure"' : ' dir="auto"'}>${escapeHtml(unbroken(textOf(value)))}</td>`;
   const body = rows.map((row) => `<tr>${row.map(cell).join("")}</tr>`).join("");
   return `<div class="frame" tabindex="0" role="region" aria-label="${escapeHtml(name)}"><table><thead><tr>${heads}</tr></thead><tbody>${body}</tbody></table></div>`;
 }

@@ -27,8 +27,9 @@ export function wayWords({ sources, paths, from, to }: Ways): string {
   const runs = sources.reduce((sum, each) => sum + each.runs, 0);
   const of = sources.map(({ source, runs: n }) => `${sourceNames[source] ?? source}: ${n}`);
   const day = (when: Date) => new Date(when).toISOString().slice(0, 10);
+  const when = day(from) === day(to) ? `on ${day(from)}` : `from ${day(from)} to ${day(to)}`;
   const path = paths.length > 0 ? `; captured by ${listed(paths.slice(0, 6))}` : "";
-  return `${count(runs, "run")} (${of.join(", ")}) from ${day(from)} to ${day(to)}${path}`;
+  return `${count(runs, "run")} (${of.join(", ")}) ${when}${path}`;
 }
 
 /** What a board comes to, as its first sentence. */

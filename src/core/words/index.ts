@@ -14,7 +14,13 @@ export const said = <C extends Code>(code: C, ...figures: FiguresOf<C>): Said =>
 });
 
 export { sentences, words } from "./words";
-export { changed, effect as effectWords, enoughChance, value as valueWords } from "./figures";
+export {
+  changed,
+  count as countWords,
+  effect as effectWords,
+  enoughChance,
+  value as valueWords,
+} from "./figures";
 export { gradeWords, lightWords, reasonWords } from "./verdict";
 export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
