@@ -105,6 +105,18 @@ test("no finding of any level on any page, in both themes, lists and dialogs ope
   await page.keyboard.press("Escape");
   await page.getByRole("combobox", { name: "Sorted by" }).click();
   await look("an open list", "[role=listbox]");
+  const { rows } = await (await page.request.get("/api/v1/jobs?search=Copper")).json();
+  for (const [key, name] of [
+    ["g", "a fault"],
+    ["e", "a run"],
+    ["j", "a job"],
+  ] as const) {
+    await open(page, `/jobs/${rows[0].id}`);
+    await page.locator("[data-testid=trace][data-drawn=yes]").waitFor();
+    await page.keyboard.press(key);
+    await page.getByRole("dialog").waitFor();
+    await look(`the sheet of ${name}`, "[role=dialog]");
+  }
   expect(found).toEqual([]);
 });
 
@@ -186,8 +198,8 @@ test("the palette finds a trial, a title, a setting and what this screen can do"
 test("the trace is read by arrow keys, a stretch is marked by the space bar, and saved as it is drawn", async ({
   page,
 }) => {
-  const { rows } = await (await page.request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
-  await open(page, `/jobs/${rows[0].id}`);
+  const { rows: jobs } = await (await page.request.get("/api/v1/jobs?search=Basalt&filter=closed")).json();
+  await open(page, `/jobs/${jobs[0].id}`);
   const chart = page.getByRole("group", { name: /^Frame time of run/ });
   await chart.waitFor();
   await chart.focus();
@@ -211,8 +223,18 @@ test("the trace is read by arrow keys, a stretch is marked by the space bar, and
   };
   const csv = await saved("Save the figures as CSV");
   expect(csv.name).toMatch(/^frame-time-of-run-\d+\.csv$/);
-  expect(csv.bytes.toString().split("\n")[0]).toBe("time (s),A shortest (ms),A mean (ms),A longest (ms)");
-  expect(csv.bytes.toString().split("\n").length).toBeGreaterThan(200);
+  const [heads = "", ...rows] = csv.bytes.toString().trim().split("\n");
+  expect(heads).toMatch(
+    /^time \(s\),A shortest \(ms\),A mean \(ms\),A longest \(ms\),A processor \(%\),A graphics \(%\)/,
+  );
+  expect(rows.length).toBeGreaterThan(200);
+  // What the device did stands beside the frames that it did it in.
+  const middle = rows[rows.length >> 1]!.split(",").map(Number);
+  expect(middle).toHaveLength(heads.split(",").length);
+  expect(middle.every((figure) => Number.isFinite(figure) && figure >= 0)).toBe(true);
+  const byKey = page.waitForEvent("download");
+  await page.keyboard.press("Alt+c");
+  expect((await byKey).suggestedFilename()).toBe(csv.name);
   const svg = await saved("Save the picture as SVG");
   expect(svg.bytes.toString()).toMatch(/^<svg/);
   expect(svg.bytes.toString()).not.toContain("var(--");

@@ -88,6 +88,7 @@ test.describe("bad input, nothing lost", () => {
     ] as const) {
       await choose(page, "log.csv", content);
       await expect(alert(page)).toContainText(says);
+      await alert(page).getByRole("button", { name: "Put it away" }).click();
     }
     await choose(page, "log.csv", `frame time ms\n${frames(60)}`.replaceAll(/\d+,/g, ""));
     await expect(page.getByRole("region", { name: "Preview" })).toContainText("50.00");

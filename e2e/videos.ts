@@ -17,8 +17,15 @@ import {
 
 const whole = () => readFileSync("samples/captures/lamp-room.webm");
 
-/** The demo's capture in another container; so many of its pictures, from one to the end of all. */
-async function packed(format: Mp4OutputFormat | MkvOutputFormat, pictures = Infinity): Promise<Uint8Array> {
+/**
+ * The demo's capture in another container; so many of its pictures, from one to the end of all.
+ * @param padding bytes after each picture that its decoder doesn't read (RFC 6386: the last partition is whatever is left)
+ */
+async function packed(
+  format: Mp4OutputFormat | MkvOutputFormat,
+  pictures = Infinity,
+  padding = 0,
+): Promise<Uint8Array> {
   const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(whole()) });
   const track = (await input.getPrimaryVideoTrack())!;
   const decoderConfig = (await track.getDecoderConfig())!;
@@ -29,10 +36,19 @@ async function packed(format: Mp4OutputFormat | MkvOutputFormat, pictures = Infi
   await output.start();
   let count = 0;
   for await (const packet of new EncodedPacketSink(track).packets())
-    if (count++ < pictures) await source.add(packet, { decoderConfig });
+    if (count++ < pictures) {
+      const data = new Uint8Array(packet.data.length + padding);
+      data.set(packet.data);
+      await source.add(new EncodedPacket(data, packet.type, packet.timestamp, packet.duration), {
+        decoderConfig,
+      });
+    }
   await output.finalize();
   return new Uint8Array(target.buffer!);
 }
+
+/** The demo's capture, too large to be held whole: what is read of it later is read then. */
+export const largeVideo = () => packed(new MkvOutputFormat(), Infinity, 60_000);
 
 /** A second of silence. */
 async function soundOnly(): Promise<Uint8Array> {

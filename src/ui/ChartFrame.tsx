@@ -2,6 +2,7 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useRef, useState, type ReactNode } from "react";
+import { useChartKeys } from "./chartKeys";
 import { csvOf, download, fileNameOf } from "./csv";
 import { pngOf, svgOf } from "./picture";
 
@@ -49,6 +50,7 @@ export function ChartFrame({
     const { columns, rows } = data();
     download(`${file}.csv`, csvOf(columns, rows));
   };
+  useChartKeys(frame, { png: () => void savePng(), svg: saveSvg, csv: saveCsv });
   const made = table ? data() : null;
   return (
     <div ref={frame} className="relative min-w-0">

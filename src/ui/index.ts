@@ -1,5 +1,6 @@
 export { BandChart, type Band, type BandSeries } from "./BandChart";
 export { Button, buttonLook } from "./Button";
+export { ChartKeys } from "./chartKeys";
 export { ChartFrame, type ChartData } from "./ChartFrame";
 export { Choice, type ChoiceOption } from "./Choice";
 export { Field, Input, TextArea } from "./Field";

@@ -17,7 +17,7 @@ import {
 } from "@/core/capture";
 import type { Mark } from "@/core/trace";
 import { DigitWindow, drawn, inks } from "./capture/digits";
-import { CaptureProblem, measureCapture, trackIn, type CaptureOptions } from "./capture/measure";
+import { CaptureProblem, measureCapture, readingFault, trackIn, type CaptureOptions } from "./capture/measure";
 import { startRecogniser } from "./capture/recognise";
 import { keepTrace } from "./keepTrace";
 import type { KeepOutcome } from "./logImport.worker";
@@ -48,7 +48,7 @@ async function saying<Made extends object>(work: () => Promise<Made>): Promise<C
     return { ok: true, ...(await work()) };
   } catch (error) {
     if (error instanceof CaptureProblem) return { ok: false, problem: error.message };
-    return { ok: false, problem: `the file can't be read any more: ${(error as Error).message}` };
+    return { ok: false, problem: `it can't be read any more: ${readingFault(error)}` };
   }
 }
 
@@ -109,6 +109,7 @@ async function hashOf(of: File): Promise<string> {
 const api = {
   open: (given: File): Promise<CaptureOutcome<OpenedCapture>> =>
     saying(async () => {
+      if (given.size === 0) throw new CaptureProblem("the file is empty");
       input?.dispose();
       [file, result, observed, hash] = [given, null, null, null];
       input = new Input({ formats: ALL_FORMATS, source: new BlobSource(given) });

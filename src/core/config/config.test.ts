@@ -197,6 +197,36 @@ describe("held against parsers of their own", () => {
         (new XMLParser().parse(text) as { config: Record<string, Record<string, unknown>> }).config,
     },
   ];
+  it.each([
+    ["key = value", " = ", "#", (text: string) => parseIni(text) as Record<string, unknown>],
+    ["key: value", ": ", " #", (text: string) => parseYaml(text) as Record<string, unknown>],
+  ] as const)(
+    "generated flat files of %s: only the value asked for differs, by another parser too",
+    (_, between, sign, read) =>
+      fc.assert(
+        fc.property(nested, fc.nat(), fc.nat(), plainValue, (sections, a, b, value) => {
+          const pairs = sections.flatMap(([name, of]) =>
+            of.map(([key, own]): [string, string] => [`${name}_${key}`, own]),
+          );
+          fc.pre(new Set(pairs.map(([key]) => key)).size === pairs.length);
+          const text = pairs
+            .map(
+              ([key, own], at) =>
+                `${at % 3 === 0 ? `${sign.trim()} about ${key}\n` : ""}${key}${between}${own}\n`,
+            )
+            .join(a % 2 ? "\n" : "");
+          const [key, old] = pairs[b % pairs.length]!;
+          const made = patched("flat", { [key]: value }, text);
+          const plainly = (of: Record<string, unknown>) =>
+            Object.fromEntries(Object.entries(of).map(([each, own]) => [each, String(own)]));
+          expect(plainly(read(made))).toEqual({ ...plainly(read(text)), [key]: value });
+          const lines = text.split("\n");
+          expect(made.split("\n").filter((line, at) => line !== lines[at])).toHaveLength(value === old ? 0 : 1);
+          expect(patched("flat", { [key]: value }, made)).toBe(made);
+        }),
+        { numRuns: 120 },
+      ),
+  );
   it.each(kinds)(
     "generated files of $format: only the value asked for differs, by another parser too",
     ({ format, root, write, read }) =>

@@ -7,7 +7,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { Toaster } from "sonner";
 import { call } from "@/contract";
 import type { BenchView } from "@/core/records";
-import { KeyHint, Keys, KeysProvider } from "@/ui";
+import { ChartKeys, KeyHint, Keys, KeysProvider } from "@/ui";
 import { DropZone } from "@/views/drop";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
@@ -138,6 +138,7 @@ export function Frame({
           </main>
         </div>
       </DropZone>
+      <ChartKeys />
       <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />
       <Keys
         actions={[

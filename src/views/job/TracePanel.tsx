@@ -88,24 +88,29 @@ export function TracePanel({
           ]
         : [];
     });
-  /** What is drawn, a row a column of pixels. */
+  const laneSeries = (roles: ChannelRole[]) =>
+    series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);
+  /** What is drawn, a row a column of pixels: frame times, then the mean of every lane. */
   const figuresDrawn = (): ChartData => {
     const drawn = series(({ frames }) => frames);
+    const below = lanes.flatMap(({ name, unit, roles }) =>
+      laneSeries(roles).map((each) => ({ ...each, name: `${each.name} ${name.toLowerCase()} (${unit})` })),
+    );
     const count = drawn[0]?.band.mean.length ?? 0;
     const cell = (of: ArrayLike<number>, at: number) => (Number.isFinite(of[at]) ? (of[at] ?? null) : null);
     return {
       columns: [
         "time (s)",
         ...drawn.flatMap(({ name }) => [`${name} shortest (ms)`, `${name} mean (ms)`, `${name} longest (ms)`]),
+        ...below.map(({ name }) => name),
       ],
       rows: Array.from({ length: count }, (_, at) => [
         (range[0] + ((at + 0.5) / count) * (range[1] - range[0])) / 1000,
         ...drawn.flatMap(({ band }) => [cell(band.low, at), cell(band.mean, at), cell(band.high, at)]),
+        ...below.map(({ band }) => cell(band.mean, at)),
       ]),
     };
   };
-  const laneSeries = (roles: ChannelRole[]) =>
-    series(({ channels }) => channels.find(({ role }) => roles.includes(role))?.columns);
   const mostOf = (roles: ChannelRole[]) =>
     Math.max(
       1,

@@ -1,5 +1,5 @@
 import { BlobSource } from "mediabunny";
-import { CaptureProblem, measureCapture, type CaptureOptions } from "./measure";
+import { CaptureProblem, measureCapture, readingFault, type CaptureOptions } from "./measure";
 import { startRecogniser, type RecogniserPaths } from "./recognise";
 
 /* What a page without the application round it does: measures one file, for the command line and for tests. */
@@ -25,7 +25,7 @@ async function measureFile(options: CaptureOptions, paths: RecogniserPaths): Pro
     };
   } catch (error) {
     if (error instanceof CaptureProblem) return { ok: false, problem: error.message };
-    return { ok: false, problem: `it can't be read: ${(error as Error).message}` };
+    return { ok: false, problem: `it can't be read: ${readingFault(error)}` };
   } finally {
     await recogniser?.end();
   }

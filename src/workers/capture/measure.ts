@@ -37,6 +37,12 @@ export interface CaptureOptions {
 /** Why a file can't be measured, as one sentence. */
 export class CaptureProblem extends Error {}
 
+/** Why a file's bytes or pictures don't come, in words where the browser's own don't help (File API: NotFoundError, NotReadableError). */
+export const readingFault = (error: unknown): string =>
+  error instanceof DOMException && /^Not(Found|Readable)Error$/.test(error.name)
+    ? "the file is gone, or has changed since it was opened"
+    : (error as Error).message;
+
 /** Reads one line of digits off a picture. */
 export type ReadDigits = (picture: OffscreenCanvas) => Promise<{ text: string; confidence: number }>;
 
@@ -233,7 +239,7 @@ export async function measureCapture(
     } catch (error) {
       if (error instanceof CaptureProblem) throw error;
       // What came before a fault in the file is measured; nothing at all is a file that can't be.
-      if (times.length < 2) throw new CaptureProblem(`its pictures can't be read: ${(error as Error).message}`);
+      if (times.length < 2) throw new CaptureProblem(`its pictures can't be read: ${readingFault(error)}`);
       cutShort = true;
     }
     if (!meter || times.length === 0) throw new CaptureProblem("there isn't one picture in it");
