@@ -1,7 +1,7 @@
 "use client";
 import { Film } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Yardstick } from "@/core/metrics";
 import { Button, EmptyPanel, FileInput, Keys, Panel, say } from "@/ui";
@@ -35,7 +35,9 @@ export function CaptureDesk({
 }) {
   const [session] = useState(() => sessionFor(place));
   const inHand = useInHand(session);
-  const { file, opened, problem, regional, moment, progress, result, marks } = inHand;
+  const { file, opened, problem, regional, moment, progress, marks } = inHand;
+  // What was measured is drawn bit by bit: the page stays free for hands meanwhile.
+  const result = useDeferredValue(inHand.result);
   const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
   const [keeping, setKeeping] = useState(false);
   const input = useRef<HTMLInputElement>(null);
