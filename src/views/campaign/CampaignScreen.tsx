@@ -255,7 +255,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
                     .slice(0, 8)
                     .map((each) => (
                       <li key={`${each.title} ${each.arm} ${each.round}`} className="flex gap-2">
-                        <span className="figure w-12 shrink-0 text-soft">
+                        <span className="figure min-w-12 shrink-0 whitespace-nowrap text-soft">
                           {say.plain(each.startMin, 0)} min
                         </span>
                         <span className="min-w-0 [overflow-wrap:anywhere]">
