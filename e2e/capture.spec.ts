@@ -1,22 +1,28 @@
 import { readFileSync, rmSync, writeFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
-import { expect, test } from "@playwright/test";
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { freshJob, onTheBench, open } from "./support";
 import { largeVideo, oddVideos } from "./videos";
 
 const file = "samples/captures/lamp-room.webm";
 const truth = JSON.parse(readFileSync(`${file}.json`, "utf8"));
 
-test("from a dropped video to its verdict, by the truth that it was drawn from; the counter's lie is measured", async ({
-  page,
-  request,
-}) => {
-  test.setTimeout(120_000);
+/** Opens the new-run screen of a job of its own at the video's desk. @returns the job's id */
+async function atTheDesk(page: Page, request: APIRequestContext): Promise<string> {
   const job = await freshJob(request, "Quiet Machines");
   await open(page, `/jobs/${job}/runs/new`);
   await onTheBench(page);
   await page.getByRole("tab", { name: "From a video" }).click();
   await page.getByText("Drop a video of the screen here.").waitFor();
+  return job;
+}
+
+test("from a dropped video to its verdict, by the truth that it was drawn from; the counter's lie is measured", async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const job = await atTheDesk(page, request);
   // Nothing of the video leaves the page: only what was measured does.
   const sent: number[] = [];
   page.on("request", (asked) => sent.push(asked.postDataBuffer()?.length ?? 0));
@@ -147,11 +153,7 @@ test("a file that holds no picture is refused in a sentence, and so it is at a t
   page,
   request,
 }) => {
-  const job = await freshJob(request, "Quiet Machines");
-  await open(page, `/jobs/${job}/runs/new`);
-  await onTheBench(page);
-  await page.getByRole("tab", { name: "From a video" }).click();
-  await page.getByText("Drop a video of the screen here.").waitFor();
+  await atTheDesk(page, request);
   await page.getByLabel("Video file").setInputFiles({
     name: "notes.mp4",
     mimeType: "video/mp4",
@@ -304,11 +306,7 @@ test("a file that is gone when it is measured is said to be, and the marks made 
   page,
   request,
 }) => {
-  const job = await freshJob(request, "Quiet Machines");
-  await open(page, `/jobs/${job}/runs/new`);
-  await onTheBench(page);
-  await page.getByRole("tab", { name: "From a video" }).click();
-  await page.getByText("Drop a video of the screen here.").waitFor();
+  await atTheDesk(page, request);
   const gone = test.info().outputPath("gone.mkv");
   writeFileSync(gone, await largeVideo());
   await page.getByLabel("Video file").setInputFiles(gone);

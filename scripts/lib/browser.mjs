@@ -1,5 +1,5 @@
 // How Debian's Chromium is started here; shared by tests, pictures and benchmarks.
-import { ensureChromium } from "./install.mjs";
+import { chromiumPath, ensureChromium } from "./install.mjs";
 
 const flags = [
   "--no-sandbox",
@@ -11,4 +11,5 @@ const flags = [
   "--disable-sync",
 ];
 
-export const launchOptions = () => ({ executablePath: ensureChromium(), args: flags });
+/** What is missing was installed when the script began: here it is only found, as every worker asks anew. */
+export const launchOptions = () => ({ executablePath: chromiumPath() ?? ensureChromium(), args: flags });
