@@ -55,7 +55,7 @@ test("from a dropped video to its verdict, by the truth that it was drawn from; 
   await expect(preview.first()).toContainText("Measured from a video of 60 pictures a second", {
     timeout: 60_000,
   });
-  await expect(preview.first()).toContainText(/The counter disagrees: it says 60\.0 fps, the pictures 40\.\d/);
+  await expect(preview.first()).toContainText(/The counter disagrees: it says 60\.0\sfps, the pictures 40\.\d/);
   // The screen is left, and everything is in hand on the way back.
   await page.getByRole("link", { name: "Jobs", exact: false }).first().click();
   await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
@@ -103,7 +103,7 @@ test("from a dropped video to its verdict, by the truth that it was drawn from; 
   await page.getByRole("button", { name: "Note it here" }).click();
   await page.getByLabel(/What the clock shows at 1\d\./).fill("1:15.0");
   await expect(page.locator("section", { hasText: "Speed by the title's clock" }).last()).toContainText(
-    /83\.\d % of full speed \(8[12]\.\d to 8[45]\.\d %\)/,
+    /83\.\d\s% of full speed \(8[12]\.\d to 8[45]\.\d\s%\)/,
   );
   await page.getByRole("button", { name: /Keep this run/ }).click();
   await page.waitForURL((url) => !url.pathname.endsWith("/runs/new"));
@@ -120,7 +120,7 @@ test("from a dropped video to its verdict, by the truth that it was drawn from; 
   await expect(reading).toContainText("By the title's own clock it ran at 83.");
   // Where the marks begin and where pictures stood longest, as small pictures made by the application itself.
   const stills = reading.getByRole("region", { name: "Stills" }).getByRole("img");
-  await expect(stills.first()).toHaveAttribute("alt", /0\.02 s: the lamp room/);
+  await expect(stills.first()).toHaveAttribute("alt", /0\.02\ss: the lamp room/);
   const slowest = Math.max(...truth.shown) * (1000 / 60);
   await expect(stills.nth(1)).toHaveAttribute(
     "alt",
@@ -237,7 +237,7 @@ test("two videos are lined up on a moment of each, play together, step by a pict
   await page.getByLabel("Second video: video file").setInputFiles(file);
   const said = page.getByTestId("said");
   for (const side of [0, 1])
-    await expect(said.nth(side)).toContainText(/40\.\d\d fps in all/, { timeout: 60_000 });
+    await expect(said.nth(side)).toContainText(/40\.\d\d\sfps in all/, { timeout: 60_000 });
   const first = page.getByRole("region", { name: "First video" });
   await first.getByRole("slider").focus();
   for (let k = 0; k < 6; k++) await page.keyboard.press("ArrowRight");
@@ -297,7 +297,7 @@ test("files that can't be measured say why in a sentence; what can be is, and sa
     "sound only": expect.stringContaining("there is no picture in it, only sound or nothing at all."),
     "one picture": expect.stringContaining("it holds a single picture: nothing moves in it."),
     encrypted: expect.stringContaining("its pictures are encrypted, or of a codec that isn't known here"),
-    "a lying duration": expect.stringMatching(/40\.08\s*fps[^]*The file says it lasts 480\.0 s/),
+    "a lying duration": expect.stringMatching(/40\.08\s*fps[^]*The file says it lasts 480\.0\ss/),
     "another container": expect.stringMatching(/40\.08\s*fps[^]*of 720 captured/),
   });
 });

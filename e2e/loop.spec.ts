@@ -32,13 +32,13 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
     await bringByKeys(page, log(20, fps, graphicsBound));
   }
   await expect(page.getByTestId("diagnosis")).toContainText(
-    /Graphics holds it back, [5-9] in 10\. Graphics is 97 % busy/,
+    /Graphics holds it back, [5-9] in 10\. Graphics is 97\s% busy/,
   );
   const next = page.getByRole("region", { name: "Try next" });
   await expect(next.getByRole("listitem").first()).toContainText(
     "Internal scale 2 → 1: asks 75 % fewer pixels",
   );
-  await expect(next).toContainText(/\d+ % chance, \d+ min/);
+  await expect(next).toContainText(/\d+\s% chance, \d+\smin/);
 
   await page.keyboard.press("y");
   await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
@@ -59,7 +59,7 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
     await bringByKeys(page, log(20, fps, channels));
     await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
   }
-  await expect(page.getByTestId("advice")).toContainText(/Keep Internal scale 1: \+3\d\.\d % \(95 %/);
+  await expect(page.getByTestId("advice")).toContainText(/Keep Internal scale 1: \+3\d\.\d\s% \(95\s%/);
   await expect(page.getByRole("region", { name: /Internal scale 1 over as it is/ })).toContainText("Better");
   await page.keyboard.press("k");
   await expect(page.getByText("Internal scale 1 kept").first()).toBeVisible();
@@ -90,7 +90,7 @@ test("a whole job from baseline to profile, by keyboard alone", async ({ page, r
   await expect(thread).toContainText("Closed");
   await expect(thread).toContainText("1 override kept, 8 runs");
   await expect(thread).toContainText("Holds on the desk.");
-  await expect(profile).toContainText(/trial 1: \+3\d\.\d % \(95 %/);
+  await expect(profile).toContainText(/trial 1: \+3\d\.\d\s% \(95\s%/);
   expect((await (await request.get(`/api/v1/jobs/${job}`)).json()).job.closing).toMatchObject({
     overrides: [{ key: "scale", from: 2, to: 1, trial: 1 }],
     note: "Holds on the desk.",
@@ -108,7 +108,9 @@ test("story 7: two useless settings put back and one kept, each by the computed 
   ])
     await expect(thread.getByRole("link", { name: new RegExp(`${name}.*${came}`) })).toBeVisible();
   await thread.getByRole("link", { name: /Lighter machine model/ }).click();
-  await expect(page.getByTestId("advice")).toContainText(/Keep lighter: \+4\d\.\d % \(95 %.*Gutters → Steady/);
+  await expect(page.getByTestId("advice")).toContainText(
+    /Keep lighter: \+4\d\.\d\s% \(95\s%.*Gutters → Steady/,
+  );
   await expect(page.getByRole("region", { name: "lighter over as the title asks" })).toContainText(
     "Speed by the engine's report",
   );
@@ -149,10 +151,10 @@ test("a trial half done is found on the bench, says what is left, and one decide
   await expect(page.getByTestId("left")).toContainText("3 runs to go: none, none, as it is");
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=1`, log(15, 45));
   // One run a side is a look: −10 % isn't called before the other two are in.
-  await expect(page.getByTestId("advice")).toContainText(/Undecided: −(9|10)\.\d %.*a look, not a verdict/);
+  await expect(page.getByTestId("advice")).toContainText(/Undecided: −(9|10)\.\d\s%.*a look, not a verdict/);
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=1`, log(15, 45.1));
   await bringTo(page, `/jobs/${job}/runs/new?trial=${id}&arm=0`, log(15, 49.9));
-  await expect(page.getByTestId("advice")).toContainText(/Put back: −(9|10)\.\d %/);
+  await expect(page.getByTestId("advice")).toContainText(/Put back: −(9|10)\.\d\s%/);
   await page.keyboard.press("k");
   await page.getByLabel("Reason").fill("The edges look right.");
   await page.getByRole("button", { name: /all the same/ }).click();

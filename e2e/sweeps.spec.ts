@@ -127,7 +127,7 @@ test("heat: with and without the cooler, throttling found, the curve fitted, coo
     log(300, 30, { "temperature C": warming(62, 60), "cpu clock MHz": () => 2900, "busiest core %": () => 97 }),
   );
   await expect(page.getByTestId("advice")).toContainText(
-    /Cooler on settles at 6[12]\.\d °C.*never at this load.*Bare throttles after 2\.\d min/,
+    /Cooler on settles at 6[12]\.\d\s°C.*never at this load.*Bare throttles after 2\.\d\smin/,
   );
   await expect(page.getByRole("table", { name: "Heat of each run" })).toContainText("held by throttling");
   await expect(page.getByTestId("advice")).toContainText(/min to cool between runs/);
@@ -163,7 +163,7 @@ test("clocks: a ladder climbed over soaks, a step given up, the last clean one c
   );
   await soak(1, 30, 55);
   await expect(page.getByTestId("advice")).toContainText(
-    /Balanced is confirmed: 2 min clean, which rules out more than 8\d\.\d crashes an hour/,
+    /Balanced is confirmed: 2\smin clean, which rules out more than 8\d\.\d crashes an hour/,
   );
   await keep(page, "balanced");
   await expect(page.getByRole("region", { name: "Profile" })).toContainText("Clocks: balanced");
@@ -179,11 +179,11 @@ test("memory: the slope to the wall, what more memory would give, noted", async 
     `/jobs/${job}/runs/new?trial=${id}&arm=0`,
     log(240, 30, { "memory MB": (second) => 3000 + (200 * second) / 60 + 4 * Math.sin(second) }),
   );
-  // 8 GB less what the system keeps is 7,619 MB: (7619 − 3000) / 200 = 23.1 min.
+  // 8\sGB less what the system keeps is 7,619\sMB: (7619 − 3000) / 200 = 23.1 min.
   await expect(page.getByTestId("advice")).toContainText(
-    /Memory grows by 200 MB a minute; what the rig leaves it is full after 23\.\d min/,
+    /Memory grows by 200\sMB a minute; what the rig leaves it is full after 23\.\d\smin/,
   );
-  await expect(page.getByTestId("advice")).toContainText(/With 12 GB it would last about 4\d min/);
+  await expect(page.getByTestId("advice")).toContainText(/With 12\sGB it would last about 4\d\smin/);
   await page.keyboard.press("p");
   await page.getByRole("button", { name: /Take it back/ }).waitFor();
   await expect(page.getByRole("heading", { name: "Decided" })).toBeVisible();
@@ -214,14 +214,14 @@ test("rate: free 42 to 50, locked at 30 by a limiter that counts double; the tar
   expect(await target()).toBe(30);
   await open(page, `/jobs/${job}/trials/${id}`);
   await page.keyboard.press("u");
-  await page.getByRole("button", { name: /^Keep 30 fps/ }).waitFor();
+  await page.getByRole("button", { name: /^Keep 30\sfps/ }).waitFor();
   expect(await target()).toBeNull();
 });
 
 test("a tied title is never offered slow motion", async ({ page, request }) => {
   const job = await freshJob(request, "Paper Lighthouse");
   await open(page, `/jobs/${job}/trials/new?kind=rate`);
-  await expect(page.getByText(/never capped below 59.94 fps, which would be slow motion/)).toBeVisible();
+  await expect(page.getByText(/never capped below 59.94\sfps, which would be slow motion/)).toBeVisible();
 });
 
 test("a plan that can't be says why: one power mode, no clock options, rules that forbid", async ({

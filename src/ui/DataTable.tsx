@@ -42,7 +42,7 @@ export function DataTable<Row extends { id: string; name: string }>({
     columns: columns.map((column): ColumnDef<Row> => ({
       id: column.name,
       header: column.name,
-      cell: ({ row }) => column.cell(row.original),
+      cell: ({ row }) => <>{column.cell(row.original)}</>,
     })),
     getCoreRowModel: getCoreRowModel(),
     getRowId: ({ id }) => id,

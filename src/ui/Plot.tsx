@@ -1,4 +1,5 @@
 "use client";
+import { unbroken } from "@/core/document";
 import {
   CartesianGrid,
   ErrorBar,
@@ -166,7 +167,7 @@ export function Plot({
                     stroke={caution ? "var(--caution)" : "var(--text)"}
                     strokeDasharray="2 4"
                     label={{
-                      value: name,
+                      value: unbroken(name),
                       position: "insideBottomLeft",
                       fontSize: 11,
                       fill: caution ? "var(--caution)" : "var(--text)",
@@ -181,7 +182,7 @@ export function Plot({
                     stroke="var(--lit)"
                     strokeDasharray="4 3"
                     label={{
-                      value: name,
+                      value: unbroken(name),
                       position: value > (x.range[0] + x.range[1]) / 2 ? "insideTopRight" : "insideTopLeft",
                       fontSize: 11,
                       fill: "var(--text)",

@@ -6,6 +6,6 @@ export default async function Page({ searchParams }: { searchParams: Promise<Rec
   const query = await searchParams;
   return shown(
     () => viewJobs(query),
-    (view) => <JobsScreen {...view} key={`${view.search} ${view.filter} ${view.sort}`} />,
+    (view) => <JobsScreen key={`${view.search} ${view.filter} ${view.sort}`} {...view} />,
   );
 }

@@ -20,9 +20,13 @@ export const escapeHtml = (text: string) => text.replace(/[&<>"']/g, (sign) => e
 export const escapeMarkdown = (text: string) =>
   text.replace(/[\\`*_{}[\]<>#|~!]/g, "\\$&").replace(/\r?\n/g, " ");
 
+const units = "(?:%|°C|GB|MB|kB|MHz|GHz|Hz|Wh?|fps|ms|s|min|h|px)(?![A-Za-z])";
+const unitAfterFigure = new RegExp(`(?<=\\d) (?=${units})`, "g");
+/** The space before a unit that a text begins with. */
+export const unitFirst = new RegExp(`^ (?=${units})`);
+
 /** A figure never leaves its unit at a line's end: the space between is one that isn't broken. */
-const unbroken = (text: string) =>
-  text.replace(/(?<=\d) (?=(?:%|°C|GB|MB|MHz|GHz|Wh?|fps|ms|s|min|h|px)(?![A-Za-z]))/g, "\u00a0");
+export const unbroken = (text: string) => text.replace(unitAfterFigure, "\u00a0");
 
 /** The look of a page that needs nothing but itself: both themes, and black on white in print. */
 export const pageStyle = `

@@ -4,5 +4,7 @@ export {
   htmlTable,
   markdownTable,
   pageStyle,
+  unbroken,
+  unitFirst,
   type DocumentTable,
 } from "./document";

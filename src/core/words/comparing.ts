@@ -108,6 +108,8 @@ export const comparingSentences = {
     `${rig} has a newer revision (${revision}) than some of these runs were made on.`,
   "drift.room": ({ low, high }: { low: number; high: number }) => `The room was between ${low} and ${high} °C.`,
   "drift.capture": () => "The capture path changed between runs: capturing costs speed.",
+  "drift.caches": ({ warmOverCold }: { warmOverCold: boolean }) =>
+    `${warmOverCold ? "A warm run lies over one that compiled effects on first sight" : "A run that compiled effects on first sight lies over warm ones"}: what differs may be the cache and nothing else.`,
   "drift.condition": ({ condition }: { condition: "pluggedIn" | "docked" | "cooler" }) =>
     ({
       pluggedIn: "Some runs were plugged in, others not.",

@@ -100,6 +100,7 @@ export const drawn: Drawn = {
     { arm: "Vulkan", warm: false },
   ],
   "drift.revision": [{ rig: "Pipit", revision: 3 }],
+  "drift.caches": [{ warmOverCold: true }, { warmOverCold: false }],
   "drift.room": [{ low: 19, high: 26 }],
   "drift.condition": [{ condition: "pluggedIn" }, { condition: "docked" }, { condition: "cooler" }],
   "drift.days": [{ days: 1 }, { days: 12 }],

@@ -1,7 +1,7 @@
 "use client";
 import { TriangleAlert } from "lucide-react";
 import { pairEffects } from "@/core/trial";
-import { changed, words } from "@/core/words";
+import { changed, said, words } from "@/core/words";
 import type { NoiseFloor } from "@/core/compare";
 import { changesBetween, labelsIn, type Setting } from "@/core/kit";
 import type { JobRow, ThreadRun } from "@/core/records";
@@ -67,10 +67,7 @@ export function ComparePanel({
       .filter((key) => over.conditions[key] !== run.conditions[key])
       .map((key) => `${over.conditions[key]} → ${run.conditions[key]}`),
   ].join(", ");
-  const cold =
-    run.cold === over.cold
-      ? null
-      : `${run.cold ? "A run that compiled effects on first sight lies over warm ones" : "A warm run lies over one that compiled effects on first sight"}: what differs may be the cache and nothing else.`;
+  const cold = run.cold === over.cold ? null : words(said("drift.caches", { warmOverCold: over.cold }));
   const effect = state.step === "made" ? pairEffects(state.outcome)[0] : null;
   return (
     <section aria-label="Comparison" className="mx-3 mb-3 rounded-md bg-panel p-3">

@@ -11,7 +11,7 @@ const megabytes = (bytes: number) => `${(bytes / 1024 / 1024).toFixed(bytes < 10
 export function WorkshopScreen({ view }: { view: WorkshopView }) {
   const words = workshopWords(view);
   return (
-    <div className="grid gap-4 lg:grid-cols-2">
+    <div className="grid grid-cols-1 gap-4 lg:grid-cols-2">
       <Panel title="In words" className="lg:col-span-2">
         <ul className="grid gap-1">
           {words.map((sentence) => (

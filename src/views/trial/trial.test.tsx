@@ -134,7 +134,7 @@ describe("a comparison's screen", () => {
     render(<Evidence view={view} onAdd={() => {}} />);
     expect(screen.getByRole("region", { name: "lighter over as it is" }).textContent).toMatch(/Better/);
     expect(screen.getByRole("img").getAttribute("aria-label")).toMatch(
-      /^\+\d+\.\d % to \+\d+\.\d %, margin 2 %$/,
+      /^\+\d+\.\d\s% to \+\d+\.\d\s%, margin 2\s%$/,
     );
   });
   it("asks for a reason before it sends a choice against the advice", () => {
@@ -167,7 +167,7 @@ describe("a comparison's screen", () => {
   it("its arms stand with the means that the core made", () => {
     render(<Arms view={view} runPath={() => "/"} />);
     const [, first] = screen.getAllByRole("row");
-    expect(first!.textContent).toContain(`${view.figures[0]!.averageFps!.toFixed(1)} fps`);
+    expect(first!.textContent).toContain(`${view.figures[0]!.averageFps!.toFixed(1)}\u00a0fps`);
   });
 });
 
