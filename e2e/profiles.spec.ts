@@ -4,10 +4,14 @@ import { expect, test, type Page } from "@playwright/test";
 import { kitOf, open } from "./support";
 
 /** The address of a rig's profile of an engine, by their names. */
-async function profileOf(page: Page, rig: string, engine: string): Promise<string> {
+async function profileOf(page: Page, rig: string, engine: string, title?: string): Promise<string> {
   const { rows } = await (await page.request.get("/api/v1/profiles")).json();
   const found = rows.find((row: { rig: string; engine: string }) => row.rig === rig && row.engine === engine);
-  return `/profiles?${new URLSearchParams({ rig: found.rigId, engine: found.engineId })}`;
+  const place = { rig: found.rigId, engine: found.engineId };
+  if (title === undefined) return `/profiles?${new URLSearchParams(place)}`;
+  const { titles } = await (await page.request.get(`/api/v1/profile?${new URLSearchParams(place)}`)).json();
+  const { id } = titles.find((each: { name: string }) => each.name === title);
+  return `/profiles?${new URLSearchParams({ ...place, title: id })}`;
 }
 
 test("the demo's proven values stand in layers: one shared and moved up, stale ones, one renewed by a check", async ({
@@ -17,6 +21,10 @@ test("the demo's proven values stand in layers: one shared and moved up, stale o
   const scale = page.getByRole("row", { name: /Internal scale/ });
   await expect(scale).toContainText("proven by 2 titles");
   await expect(scale.getByRole("button", { name: "Internal scale, System on rig: 3, holds" })).toBeVisible();
+  // What was decided beside the settings stands there too.
+  await open(page, await profileOf(page, "Tansy", "Longitude", "Ninth Parallel"));
+  await expect(page.getByRole("button", { name: "Power mode, Title on rig: Brisk, holds" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Rate held to, fps, Title on rig: 30, holds" })).toBeVisible();
   await open(page, "/profiles");
   // Another driver since: stale until it is checked; the check of one title renewed it for that title.
   await expect(page.getByRole("row", { name: /Harrow on Pipit/ })).toContainText("1");

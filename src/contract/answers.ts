@@ -33,7 +33,7 @@ import type {
   TitleListRow,
   TrialView,
 } from "@/core/records";
-import { layers } from "@/core/profile";
+import { layers, staleKinds } from "@/core/profile";
 import { recipeSchema, type Recipe } from "@/core/recipe";
 import { runStates } from "@/core/records";
 import { armConditionsSchema, armRoles, trialPlanSchema, type TrialOutcome } from "@/core/trial";
@@ -111,7 +111,8 @@ const profileRow = open({
   from: z.enum(layers).nullable().describe("The layer that holds; null where the engine's default does."),
   value: settingValueSchema,
   standing: z.enum(["default", "proven", "untested", "stale", "against", "checked"]),
-  stale: z.array(z.enum(["revision", "driver", "build"])),
+  stale: z.array(z.enum(staleKinds)),
+  together: z.array(z.string()).describe("Keys that were held along with it in every trial that proves it."),
 });
 export const profilesSchema = of<{ rows: ProfileListRow[] }>(
   open({ rows: z.array(open({ rigId: id, engineId: id, values: z.number().int(), jobs: z.number().int() })) }),

@@ -206,6 +206,7 @@ export const profileValuesSchema = z
         z.object({ kind: z.literal("by hand") }),
         z.object({ kind: z.literal("file"), name: text(200) }),
         z.object({ kind: z.literal("carried"), from: text(200) }),
+        z.object({ kind: z.literal("run"), runId: z.uuid() }),
       ])
       .default({ kind: "by hand" }),
     saw,

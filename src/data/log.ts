@@ -2,6 +2,7 @@ import { QueryTypes } from "sequelize";
 import type { CrashRow, LogAsked, LogRow } from "@/core/records";
 import { cursorOf, keyset } from "./cursor";
 import { store } from "./models";
+import { driverOf } from "./rigs";
 
 /** Everything that went wrong: faults as noted, and runs that ended in a crash without one. */
 const happened = `
@@ -55,7 +56,7 @@ export async function listLog({
   const rows = await store().query<LogRow & object>(
     `with told as materialized (
        select h.*, u.made_at, u.number, u.job_id, u.build_id, b.version as build, b.engine_id, e.name as engine, j.title_id, t.name as title, s.name as system, j.rig_id, r.name as rig,
-         coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '') as driver,
+         ${driverOf} as driver,
          md5(concat_ws('|', j.title_id, b.engine_id, j.rig_id, h.kind, lower(h.scene), lower(h.note))) as key
        from (${happened}) h ${joined}
        where u.deleted_at is null and j.deleted_at is null and ($1 = '' or h.kind = $1) and ($2 = '' or h.severity = $2)

@@ -14,6 +14,7 @@ import { campaigned } from "./migrations/0009-campaigns";
 import { trusted } from "./migrations/0010-trusted";
 import { stills } from "./migrations/0011-stills";
 import { scenes } from "./migrations/0012-scenes";
+import { landed } from "./migrations/0013-landed";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -30,6 +31,7 @@ export const migrations = [
   trusted,
   stills,
   scenes,
+  landed,
 ];
 
 type Migrations = typeof migrations;

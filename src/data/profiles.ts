@@ -1,7 +1,9 @@
 import { QueryTypes } from "sequelize";
+import type { Settings } from "@/core/kit";
 import type { LayerValue } from "@/core/profile";
 import type { ProfileListRow, TrialRow } from "@/core/records";
 import { store } from "./models";
+import { driverOf } from "./rigs";
 
 /** A profile's place: a rig with an engine. */
 export interface ProfilePlace {
@@ -48,6 +50,7 @@ export type DecidedOnRig = Omit<TrialRow, "runs"> & {
   revisionId: string;
   revision: number;
   driver: string;
+  setUp: string | null;
   ranBuildId: string;
 };
 
@@ -56,13 +59,67 @@ export async function decidedOnRig({ rigId, engineId }: ProfilePlace): Promise<D
   return store().query<DecidedOnRig & object>(
     `select t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt",
             t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", j.title_id as "titleId", b.engine_id as "engineId",
-            u.rig_revision_id as "revisionId", v.number as revision, v.spec -> 'driver' ->> 'version' as driver, u.build_id as "ranBuildId"
+            u.rig_revision_id as "revisionId", v.number as revision, ${driverOf} as driver,
+            u.conditions ->> 'setUp' as "setUp", u.build_id as "ranBuildId"
      from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
-     join lateral (select rig_revision_id, build_id from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
+     join lateral (select rig_revision_id, build_id, conditions from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
      join rig_revisions v on v.id = u.rig_revision_id
      where j.rig_id = $1 and b.engine_id = $2 and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null
      order by t.decided_at, t.id`,
     { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  );
+}
+
+/** Notes that what a decision keeps has reached the layers. */
+export async function markLanded(trialId: string): Promise<void> {
+  await store().query(`update trials set landed = true where id = $1 and not landed`, { bind: [trialId] });
+}
+
+const toLand = `trials t join jobs j on j.id = t.job_id
+  where not t.landed and t.kept_arm is not null and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null`;
+
+/** Decisions that never reached the layers, the earliest first. */
+export async function decisionsToLand(most: number): Promise<{ id: string; jobId: string }[]> {
+  return store().query(`select t.id, t.job_id as "jobId" from ${toLand} order by t.decided_at, t.id limit $1`, {
+    bind: [most],
+    type: QueryTypes.SELECT,
+  });
+}
+
+export async function decisionsToLandCount(): Promise<number> {
+  const [found] = await store().query<{ waiting: number }>(`select count(*)::int as waiting from ${toLand}`, {
+    type: QueryTypes.SELECT,
+  });
+  return found?.waiting ?? 0;
+}
+
+/** What whole runs of a title with some settings, power mode and clocks came to under each driver of a rig, the newest last. */
+export async function ratesByDriver({
+  rigId,
+  titleId,
+  buildId,
+  settings,
+  powerMode,
+  clocks,
+}: {
+  rigId: string;
+  titleId: string;
+  buildId: string;
+  settings: Settings;
+  powerMode: string | null;
+  clocks: string | null;
+}): Promise<{ driver: string; runs: number; averageFps: number }[]> {
+  return store().query(
+    `select ${driverOf} as driver, count(*)::int as runs, avg((m.summary ->> 'averageFps')::float)::float as "averageFps"
+     from runs u join jobs j on j.id = u.job_id join rig_revisions v on v.id = u.rig_revision_id join run_summaries m on m.run_id = u.id
+     where j.rig_id = $1 and j.title_id = $2 and u.build_id = $3 and u.settings @> $4::jsonb and u.state = 'whole'
+       and u.conditions ->> 'powerMode' is not distinct from $5 and u.conditions ->> 'clocks' is not distinct from $6
+       and ${driverOf} <> '' and u.deleted_at is null and j.deleted_at is null
+     group by 1 order by max(u.made_at)`,
+    {
+      bind: [rigId, titleId, buildId, JSON.stringify(settings), powerMode, clocks],
+      type: QueryTypes.SELECT,
+    },
   );
 }
 
@@ -90,9 +147,11 @@ export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm">[
 export async function titlesOfEngine({
   rigId,
   engineId,
-}: ProfilePlace): Promise<{ id: string; name: string; systemId: string; system: string; worked: boolean }[]> {
+}: ProfilePlace): Promise<
+  { id: string; name: string; systemId: string; system: string; nativeFps: number; worked: boolean }[]
+> {
   return store().query(
-    `select t.id, t.name, t.system_id as "systemId", s.name as system,
+    `select t.id, t.name, t.system_id as "systemId", s.name as system, t.native_fps as "nativeFps",
             exists (select 1 from jobs j join builds b on b.id = j.build_id
                     where j.title_id = t.id and j.rig_id = $1 and b.engine_id = $2 and j.deleted_at is null) as worked
      from titles t join systems s on s.id = t.system_id join engine_systems l on l.system_id = s.id and l.engine_id = $2

@@ -6,6 +6,9 @@ import { methodVersion, type Summary } from "@/core/metrics";
 import { words } from "@/core/words";
 import type { TrialOutcome } from "@/core/trial";
 import { measureAnew } from "@/server/measureAnew";
+import { thisMachine } from "@/server/actor";
+import { landEarlier } from "@/server/landing";
+import { setProfileValues, viewProfile } from "@/server/profiles";
 import { viewJob } from "@/server/viewJob";
 import { viewTrial } from "@/server/viewTrial";
 import { database, migrate } from ".";
@@ -172,4 +175,31 @@ it("a trial of before opens with its outcome as it was decided", async () => {
       before.outcomes.find((each) => each.id === id)!.outcome.advice.sentence,
     );
   }
+});
+
+it("what was decided before there were layers lands in them, but where somebody set something since", async () => {
+  const views = await Promise.all(before.jobs.map(async ({ id }) => viewJob(id)));
+  const kept = views.flatMap(({ job, overrides }) =>
+    overrides.flatMap(({ key, to, trial }) => (trial === null ? [] : [{ job, key, to }])),
+  );
+  expect(kept.length).toBeGreaterThan(1);
+  const placeOf = ({ rigId, engineId, titleId }: (typeof kept)[number]["job"]) => ({
+    rig: rigId,
+    engine: engineId,
+    title: titleId,
+  });
+  const [first, ...others] = kept;
+  const { rigId, engineId, titleId } = first!.job;
+  const { saw, catalogue } = await viewProfile(placeOf(first!.job));
+  const { default: own } = catalogue.find(({ key }) => key === first!.key)!;
+  const body = { rigId, engineId, layer: "title", titleId, values: [{ key: first!.key, value: own }], saw };
+  await setProfileValues(thisMachine, body);
+  while ((await landEarlier()) > 0);
+  const rowOf = async (job: (typeof kept)[number]["job"], key: string) =>
+    (await viewProfile(placeOf(job))).rows.find((row) => row.key === key);
+  expect(await rowOf(first!.job, first!.key)).toMatchObject({ value: own });
+  for (const { job, key, to } of others)
+    expect([key, (await rowOf(job, key))?.value, (await rowOf(job, key))?.from]).toEqual([key, to, "title"]);
+  const locked = views.find(({ standing }) => standing.targetFps === 30)!;
+  expect(await rowOf(locked.job, "title:rate")).toMatchObject({ value: 30, from: "title" });
 });

@@ -46,6 +46,10 @@ export async function reviseRig(
   });
 }
 
+/** SQL of the driver that a run (u) was made with: that of its set-up, else that of the rig's revision (v); never null. */
+export const driverOf = `coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x
+  where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '')`;
+
 /** A rig as it was at a revision; null where there is none. */
 export async function findRevision(id: string): Promise<{ number: number; spec: RigSpec } | null> {
   store();

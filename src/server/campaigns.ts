@@ -234,7 +234,7 @@ async function begun(
   if (!job) throw notFound("job");
   await data.putBaseline(
     jobId,
-    baselineOf(job, await data.catalogueOf(job.engineId), await armSettings(firstArm, title)),
+    baselineOf(job, await data.catalogueOf(job.engineId), { settings: await armSettings(firstArm, title) }),
   );
   const made = [];
   for (const each of own)

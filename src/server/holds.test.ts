@@ -16,10 +16,9 @@ import {
   tallyRun,
   undecideTrial,
 } from "./byThisMachine";
-import { asProblem } from "./problem";
 import { viewJob } from "./viewJob";
 import { viewTrial } from "./viewTrial";
-import { frames, makeWorld, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "./world";
 
 jest.setTimeout(60_000);
 let world: World;
@@ -27,10 +26,6 @@ beforeAll(async () => {
   world = await makeWorld({ tied: false });
 });
 afterAll(async () => world.end());
-const refusal = async (action: () => Promise<unknown>) =>
-  action().then(() => {
-    throw new Error("it was not refused");
-  }, asProblem);
 
 describe("what a job begins from is fixed when it begins", () => {
   it("is its first run's settings; leaving that run out rewrites nothing", async () => {

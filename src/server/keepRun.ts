@@ -12,6 +12,7 @@ import {
   type Trace,
 } from "@/core/trace";
 import type { RunState } from "@/core/records";
+import type { ArmConditions } from "@/core/trial";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
 import { theApplication, type Actor } from "./actor";
@@ -46,6 +47,10 @@ async function refuseTwice({
     );
 }
 
+/** What a profile says of the rig, in as far as a run was made under it. */
+const madeUnder = (said: ArmConditions, run: NewRun["conditions"]): ArmConditions =>
+  Object.fromEntries(Object.entries(said).filter(([key, value]) => run[key as keyof typeof run] === value));
+
 /** Opens a run in a job: what is known of it before its trace comes. */
 async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["form"], madeAt?: Date) {
   const job = await lockOpenJob(run.jobId);
@@ -59,7 +64,15 @@ async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["for
   const { standing, catalogue } = story;
   // What a job begins from is what its first run was made with; later runs, and leaving that one out, change nothing.
   const begins = run.trialId === null && !(await data.hasBegun(job.id));
-  if (begins) await data.putBaseline(job.id, baselineOf(job, catalogue, run.settings));
+  if (begins)
+    await data.putBaseline(
+      job.id,
+      baselineOf(job, catalogue, {
+        settings: run.settings,
+        conditions: madeUnder(standing.conditions, run.conditions),
+        targetFps: standing.targetFps,
+      }),
+    );
   return data.openRun({
     ...run,
     form,

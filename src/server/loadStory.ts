@@ -1,7 +1,7 @@
 import { storyFrom, type JobSetting, type Story } from "@/core/job";
 import { triedIn } from "@/core/advise";
-import { effectiveSettings } from "@/core/profile";
-import type { Setting, Settings } from "@/core/kit";
+import { besideOf, effectiveSettings, valuesInForce, type Standing } from "@/core/profile";
+import type { Setting } from "@/core/kit";
 import { assumedFor, rigNoise, type NoiseFloor } from "@/core/compare";
 import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
@@ -19,12 +19,16 @@ export async function loadStory(job: JobRow, { segments = false } = {}): Promise
 }
 
 /** What the layers say for a job that hasn't begun. */
-async function effectiveFor(job: JobRow, catalogue: Setting[]): Promise<Settings> {
+async function effectiveFor(
+  job: JobRow,
+  catalogue: Setting[],
+): Promise<Pick<Standing, "settings" | "conditions" | "targetFps">> {
   const [values, title] = await data.together(
     async () => data.listLayerValues(job),
     async () => data.findTitle(job.titleId),
   );
-  return effectiveSettings(catalogue, values, { ...job, systemId: title?.systemId ?? null });
+  const of = { ...job, systemId: title?.systemId ?? null };
+  return { settings: effectiveSettings(catalogue, values, of), ...besideOf(valuesInForce(values, of)) };
 }
 
 export interface OnRig {

@@ -18,7 +18,7 @@ import {
 import { viewRecipe } from "./recipe";
 import { addRig } from "./byThisMachine";
 import { viewTitle } from "./changeKit";
-import { frames, makeWorld, runArms, runOf, trialOf, worldCatalogue, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, worldCatalogue, type World, refusal } from "./world";
 
 jest.setTimeout(120_000);
 let world: World;
@@ -26,10 +26,6 @@ beforeAll(async () => {
   world = await makeWorld();
 });
 afterAll(async () => world.end());
-const refusal = async (action: () => Promise<unknown>) =>
-  action().then(() => {
-    throw new Error("it was not refused");
-  }, asProblem);
 
 const view = async (more: Record<string, string> = {}) =>
   viewProfile({ rig: world.rigId, engine: world.engineId, title: world.titleId, ...more });

@@ -7,25 +7,32 @@ import {
   takenProfileSchema,
   undoValueSchema,
 } from "@/contract";
-import { defaultsOf, valueFault, type Setting, type Settings } from "@/core/kit";
+import { valueFault, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import {
+  besideOf,
+  besideSettings,
+  besideValues,
   decisionsOf,
   droppable,
-  effectiveSettings,
   inPlace,
+  isBeside,
+  isCheckable,
   liftable,
   profileFile,
   profileRows,
   type Confirmation,
   type LayerValue,
-  type MeasuredOn,
+  type Origin,
   type ProfileFile,
+  type ProfileRow,
+  type RigNow,
 } from "@/core/profile";
 import { isAgainst } from "@/core/trial";
 import type { ProfileCheck, ProfileListRow, ProfileView } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
+import { leftBy, triedIn } from "./landing";
 import { loadStory } from "./loadStory";
 import { addTrial } from "./planTrial";
 import { Problem, notFound } from "./problem";
@@ -48,26 +55,18 @@ async function loadPlace(place: Place) {
   return { rig, engine, builds: own, catalogue, values, confirmations: confirmationsOf(decided) };
 }
 
-/** Settings that a trial was about: those swept, else those that its arms differ in from what was in force. */
-const triedIn = ({ before, arms, plan }: Pick<data.DecidedOnRig, "before" | "arms" | "plan">): string[] =>
-  Object.keys(before.settings).filter(
-    (key) =>
-      (plan.keys.length === 0 || plan.keys.includes(key)) &&
-      arms.some(({ settings }) => settings[key] !== before.settings[key]),
-  );
-
 /** What decided trials held against something else, and kept. */
 export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
   return trials.flatMap((trial) => {
     const [decision] = decisionsOf([trial]);
-    const kept = decision?.kept?.settings ?? trial.before.settings;
+    const kept = leftBy(trial);
     const held = Object.fromEntries(
       triedIn(trial).flatMap((key) => {
         const value = kept[key];
         return value === undefined ? [] : [[key, value] as const];
       }),
     );
-    const { id: trialId, jobId, number, titleId, revisionId, driver, ranBuildId: buildId } = trial;
+    const { id: trialId, jobId, number, titleId, revisionId, driver, setUp, ranBuildId: buildId } = trial;
     const proof = decision?.proof ?? null;
     const { choice, keptArm: arm, outcome } = trial;
     const against = choice !== null && outcome !== null && isAgainst({ choice, arm }, outcome.advice);
@@ -75,7 +74,8 @@ export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
       outcome !== null &&
       outcome.pairs.length > 0 &&
       outcome.pairs.every((pair) => pair.decision === "undecided");
-    return [{ trialId, jobId, number, titleId, revisionId, driver, buildId, against, open, kept: held, proof }];
+    const on = { revisionId, driver, setUp, buildId };
+    return [{ trialId, jobId, number, titleId, ...on, against, open, kept: held, proof }];
   });
 }
 
@@ -100,11 +100,12 @@ async function toConfirm({ rigId, engineId }: Place): Promise<number> {
 export async function viewProfile(query: unknown): Promise<ProfileView> {
   const asked = profileQuery.parse(query);
   const place = { rigId: asked.rig, engineId: asked.engine };
-  const [{ rig, engine, builds, catalogue, values: all, confirmations }, titles, rigs] = await data.together(
-    async () => loadPlace(place),
-    async () => data.titlesOfEngine(place),
-    async () => data.listRigs(),
-  );
+  const [{ rig, engine, builds, catalogue: ofEngine, values: all, confirmations }, titles, rigs] =
+    await data.together(
+      async () => loadPlace(place),
+      async () => data.titlesOfEngine(place),
+      async () => data.listRigs(),
+    );
   const until = Date.parse(asked.asOf);
   const values = Number.isNaN(until) ? all : all.filter(({ at }) => new Date(at).getTime() <= until);
   const build = builds.find(({ id }) => id === asked.build) ?? builds.at(-1);
@@ -112,11 +113,13 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
   const systems = [
     ...new Map(titles.map(({ systemId, system }) => [systemId, { id: systemId, name: system }])).values(),
   ];
+  const catalogue = [...ofEngine, ...besideSettings(rig.spec, title?.nativeFps ?? null)];
   const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
-  const now: MeasuredOn = {
+  const now: RigNow = {
     revisionId: rig.revisionId,
     revision: rig.revision,
     driver: rig.spec.driver.version,
+    drivers: Object.fromEntries((rig.spec.setUps ?? []).map(({ name, driver }) => [name, driver.version])),
     buildId: build?.id ?? "",
     build: build?.version ?? "",
   };
@@ -135,8 +138,8 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
     .filter(({ worked }) => worked)
     .flatMap(({ id: titleId, name, systemId: system }): ProfileCheck[] => {
       const settings = rowsFor(titleId, system).filter(
-        ({ standing, value, default: own }) =>
-          (standing === "untested" || standing === "stale") && value !== own,
+        ({ key, standing, value, default: own }) =>
+          (standing === "untested" || standing === "stale") && value !== own && isCheckable(key),
       );
       return settings.length === 0
         ? []
@@ -169,12 +172,26 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
     lifts: liftable(catalogue, values, systemId, here),
     drops: { rig: droppable(rows, "rig"), system: droppable(rows, "system"), title: droppable(rows, "title") },
     checks,
-    catalogue,
+    catalogue: ofEngine,
+    beside: catalogue.slice(ofEngine.length),
     saw: all.at(-1)?.id ?? 0,
   };
 }
 
 const touched = { kind: "profile" as const, id: "" };
+
+/** Any rate may be held to; a title's own is what it is where none is decided. */
+const anyRate = 60;
+
+/** Everything that a profile's layers can hold: the engine's settings, and what is beside them. */
+async function settableOn({ rigId, engineId }: Place): Promise<Setting[]> {
+  const [catalogue, rig] = await data.together(
+    async () => data.catalogueOf(engineId),
+    async () => data.findRig(rigId),
+  );
+  if (!rig) throw notFound("rig");
+  return [...catalogue, ...besideSettings(rig.spec, anyRate)];
+}
 
 /** Refuses a change that another one came before: of the same keys, since what was seen. */
 function refuseStale(values: LayerValue[], keys: string[], saw: number): void {
@@ -220,6 +237,16 @@ function allowed(catalogue: Setting[], wanted: { key: string; value: Settings[st
   return [...made].map(([key, value]) => ({ key, value }));
 }
 
+/** Where values of a run come from. @throws Problem for a run of another rig or engine */
+async function asRunWasMade({ rigId, engineId }: Place, runId: string): Promise<Origin> {
+  const run = await data.findRun(runId);
+  const job = run && (await data.findJob(run.jobId));
+  if (!run || !job) throw notFound("run");
+  if (job.rigId !== rigId || job.engineId !== engineId)
+    throw new Problem(422, "That run was made on another rig or engine.", "Take values from a run made here.");
+  return { kind: "run", jobId: job.id, runId, number: run.number };
+}
+
 /** Sets values in one layer, or has it inherit them again. */
 export async function setProfileValues(actor: Actor, input: unknown): Promise<{ changed: number }> {
   const { rigId, engineId, layer, systemId, titleId, buildId, values, origin, saw } =
@@ -227,7 +254,7 @@ export async function setProfileValues(actor: Actor, input: unknown): Promise<{ 
   return writing(actor, async (touch) => {
     await data.lockProfile({ rigId, engineId });
     const [catalogue, held] = await data.together(
-      async () => data.catalogueOf(engineId),
+      async () => settableOn({ rigId, engineId }),
       async () => data.listLayerValues({ rigId, engineId }),
     );
     const wanted = allowed(catalogue, values);
@@ -236,6 +263,7 @@ export async function setProfileValues(actor: Actor, input: unknown): Promise<{ 
       wanted.map(({ key }) => key),
       saw,
     );
+    const from = origin.kind === "run" ? await asRunWasMade({ rigId, engineId }, origin.runId) : origin;
     const at = { layer, systemId, titleId, buildId };
     const current = inPlace(held).filter(
       (one) =>
@@ -246,7 +274,7 @@ export async function setProfileValues(actor: Actor, input: unknown): Promise<{ 
     );
     await data.addLayerValues(
       { rigId, engineId },
-      changed.map((each) => ({ ...at, ...each, origin, measuredOn: null, actor: actor.name })),
+      changed.map((each) => ({ ...at, ...each, origin: from, measuredOn: null, actor: actor.name })),
     );
     touch(touched);
     return { changed: changed.length };
@@ -289,7 +317,7 @@ export async function liftValue(actor: Actor, input: unknown): Promise<{ changed
   return writing(actor, async (touch) => {
     await data.lockProfile({ rigId, engineId });
     const [catalogue, held, titles] = await data.together(
-      async () => data.catalogueOf(engineId),
+      async () => settableOn({ rigId, engineId }),
       async () => data.listLayerValues({ rigId, engineId }),
       async () => data.titlesOfEngine({ rigId, engineId }),
     );
@@ -334,14 +362,27 @@ export async function liftValue(actor: Actor, input: unknown): Promise<{ changed
 export async function carryProfile(actor: Actor, input: unknown): Promise<{ changed: number }> {
   const { fromRigId, toRigId, engineId, systemId, titleId, buildId } = carrySchema.parse(input);
   const from = await loadPlace({ rigId: fromRigId, engineId });
-  const now = { revisionId: "", revision: 0, driver: "", buildId: buildId ?? "", build: "" };
-  const rows = profileRows(from.catalogue, from.values, { systemId, titleId, buildId }, now, []);
+  const now: RigNow = {
+    revisionId: "",
+    revision: 0,
+    driver: "",
+    drivers: {},
+    buildId: buildId ?? "",
+    build: "",
+  };
+  const title = titleId === null ? null : await data.findTitle(titleId);
+  const settable = [...from.catalogue, ...besideSettings(from.rig.spec, title?.nativeFps ?? null)];
+  const rows = profileRows(settable, from.values, { systemId, titleId, buildId }, now, []);
   return writing(actor, async (touch) => {
-    if (!(await data.findRig(toRigId))) throw notFound("rig");
+    const there = new Map((await settableOn({ rigId: toRigId, engineId })).map((each) => [each.key, each]));
     const place = { rigId: toRigId, engineId };
     await data.lockProfile(place);
     const layer = titleId === null ? ("system" as const) : ("title" as const);
-    const carried = rows.filter((row) => row.value !== row.default);
+    // Of what is beside the settings, what the other rig knows too.
+    const carried = rows.filter(({ key, value, default: own }) => {
+      const setting = there.get(key);
+      return value !== own && setting !== undefined && (!isBeside(key) || valueFault(setting, value) === null);
+    });
     await data.addLayerValues(
       place,
       carried.map(({ key, value }) => ({
@@ -370,8 +411,7 @@ export async function planCheck(
   const { rigId, engineId, titleId, buildId, keys } = checkSchema.parse(input);
   return writing(actor, async () => {
     const place = { rigId, engineId };
-    const [catalogue, rules, bench, open] = await data.together(
-      async () => data.catalogueOf(engineId),
+    const [rules, bench, open] = await data.together(
       async () => data.listHouseRules(),
       async () => data.readBench(),
       async () => data.openJobOn(place, titleId),
@@ -393,25 +433,24 @@ export async function planCheck(
     if (!job) throw notFound("job");
     const { standing } = await loadStory(job);
     const view = await viewProfile({ rig: rigId, engine: engineId, title: titleId, build: buildId });
-    const wanted = view.rows.filter(({ key }) => keys.includes(key));
-    const defaults = defaultsOf(catalogue);
-    const held = { ...standing.settings, ...Object.fromEntries(wanted.map(({ key, value }) => [key, value])) };
-    const bare = {
-      ...held,
-      ...Object.fromEntries(wanted.map(({ key }) => [key, defaults[key] ?? null])),
-    } as Settings;
-    const first = wanted[0];
-    if (!first) throw new Problem(422, "Nothing to check was named.", "Choose values of the profile.");
-    const begins = wanted.every(({ key, value }) => standing.settings[key] === value);
-    const arm = (name: string, settings: Settings) => ({
-      name,
-      settings,
-      conditions: {},
-      buildId: null,
-      level: null,
-    });
-    const profile = arm("the profile's", held);
-    const engine = arm("the engine's default", bare);
+    const wanted = view.rows.filter(({ key }) => keys.includes(key) && isCheckable(key));
+    if (wanted.length === 0)
+      throw new Problem(422, "Nothing to check was named.", "Choose values of the profile.");
+    const now: Settings = { ...standing.settings, ...besideValues({ conditions: standing.conditions }) };
+    const begins = wanted.every(({ key, value, default: own }) => (now[key] ?? own) === value);
+    const arm = (name: string, of: (row: ProfileRow) => SettingValue) => {
+      const put = Object.fromEntries(wanted.map((row) => [row.key, of(row)]));
+      const settings = Object.entries(put).filter(([key]) => !isBeside(key));
+      return {
+        name,
+        settings: { ...standing.settings, ...Object.fromEntries(settings) },
+        conditions: besideOf(put).conditions,
+        buildId: null,
+        level: null,
+      };
+    };
+    const profile = arm("the profile's", ({ value }) => value);
+    const engine = arm("the engine's default", ({ default: own }) => own);
     const { id: trialId } = await addTrial(
       actor,
       {
@@ -427,87 +466,6 @@ export async function planCheck(
     );
     return { jobId, trialId };
   });
-}
-
-/**
- * Lands what a decision keeps in the title's layer; what was put back, or taken back, stands there as it did before.
- * Runs in the transaction of the decision.
- */
-export async function landDecision(actor: Actor, jobId: string, trialId: string): Promise<void> {
-  const job = await data.findJob(jobId);
-  if (!job) return;
-  const place = { rigId: job.rigId, engineId: job.engineId };
-  await data.lockProfile(place);
-  const [held, decided, catalogue, title] = await data.together(
-    async () => data.listLayerValues(place),
-    async () => data.decidedOnRig(place),
-    async () => data.catalogueOf(job.engineId),
-    async () => data.findTitle(job.titleId),
-  );
-  const systemId = title?.systemId ?? null;
-  const trial = decided.find(({ id }) => id === trialId);
-  const [decision] = trial ? decisionsOf([trial]) : [];
-  const own = (one: LayerValue) => one.layer === "title" && one.titleId === job.titleId && one.buildId === null;
-  const base = {
-    layer: "title" as const,
-    systemId: null,
-    titleId: job.titleId,
-    buildId: null,
-    actor: actor.name,
-  };
-  const current = inPlace(held).filter(own);
-  const isOf = ({ origin }: LayerValue) => origin.kind === "trial" && origin.trialId === trialId;
-  const kept = trial && decision?.kept ? decision.kept.settings : null;
-  // What a decision leaves in force lands: what it changed, and what it was about where the layers say otherwise.
-  const says = effectiveSettings(catalogue, held, { systemId, titleId: job.titleId, buildId: job.buildId });
-  const left = kept ?? trial?.before.settings ?? {};
-  const changed = Object.keys(left).filter(
-    (key) =>
-      trial &&
-      (left[key] !== trial.before.settings[key] || (triedIn(trial).includes(key) && left[key] !== says[key])),
-  );
-  const build = trial ? await data.findBuild(trial.ranBuildId) : null;
-  const landed = changed.flatMap((key) => {
-    const value = left[key];
-    if (value === undefined || !trial) return [];
-    return [
-      {
-        ...base,
-        key,
-        value,
-        origin: {
-          kind: "trial" as const,
-          jobId,
-          trialId,
-          number: trial.number,
-          proof: decision?.proof ?? null,
-        },
-        measuredOn: {
-          revisionId: trial.revisionId,
-          revision: trial.revision,
-          driver: trial.driver,
-          buildId: trial.ranBuildId,
-          build: build?.version ?? "",
-        },
-        at: trial.decidedAt ?? undefined,
-      },
-    ];
-  });
-  const back = current
-    .filter((one) => isOf(one) && !changed.includes(one.key))
-    .map((one) => {
-      const before = held.findLast(
-        (each) => each.id < one.id && each.key === one.key && own(each) && !isOf(each),
-      );
-      return {
-        ...base,
-        key: one.key,
-        value: before?.value ?? null,
-        origin: before?.origin ?? { kind: "by hand" as const },
-        measuredOn: before?.measuredOn ?? null,
-      };
-    });
-  await data.addLayerValues(place, [...back, ...landed]);
 }
 
 /** A profile as a file. */
@@ -534,9 +492,10 @@ export async function takeProfile(
   const place = { rigId, engineId };
   return writing(actor, async (touch) => {
     await data.lockProfile(place);
-    const [{ builds, catalogue, values }, titles] = await data.together(
+    const [{ builds, values }, titles, catalogue] = await data.together(
       async () => loadPlace(place),
       async () => data.titlesOfEngine(place),
+      async () => settableOn(place),
     );
     refuseStale(
       values,

@@ -1,4 +1,5 @@
-import type { NewTitle } from "@/core/kit";
+import { inSetUp, type NewTitle } from "@/core/kit";
+import { besideOf, isBeside } from "@/core/profile";
 import { makeRecipe, type Recipe } from "@/core/recipe";
 import * as data from "@/data";
 import { notFound } from "./problem";
@@ -30,9 +31,19 @@ export async function viewRecipe(id: string): Promise<Recipe> {
   const revision = run ? await data.findRevision(run.rigRevisionId) : null;
   if (!title || !rig || !build || !engine) throw notFound("job");
   const conditions = { ...telling?.conditions, ...standing.conditions };
+  const drivers = await data.ratesByDriver({
+    rigId: job.rigId,
+    titleId: job.titleId,
+    buildId: standing.buildId,
+    settings: standing.settings,
+    powerMode: conditions.powerMode ?? null,
+    clocks: conditions.clocks ?? null,
+  });
+  const spec = revision?.spec ?? rig.spec;
   return makeRecipe({
     title: { name: job.title, system: job.system, region: title.region, nativeFps: job.nativeFps },
-    spec: revision?.spec ?? rig.spec,
+    spec: inSetUp(spec, conditions.setUp) ?? spec,
+    drivers,
     revision: revision?.number ?? rig.revision,
     engine: { name: build.engine, build: build.version, branch: build.branch, configFiles: engine.configFiles },
     catalogue: view.catalogue,
@@ -66,6 +77,9 @@ export async function viewProfileRecipe(query: unknown): Promise<Recipe> {
   if (!rig) throw notFound("rig");
   const build = view.builds.find(({ id }) => id === view.buildId);
   const system = view.systems.find(({ id }) => id === view.systemId)?.name ?? "";
+  const beside = besideOf(
+    Object.fromEntries(view.rows.flatMap(({ key, from, value }) => (from === null ? [] : [[key, value]]))),
+  );
   return makeRecipe({
     title: {
       name: title?.name ?? `Every title of ${system}`,
@@ -83,13 +97,13 @@ export async function viewProfileRecipe(query: unknown): Promise<Recipe> {
     },
     catalogue: view.catalogue,
     overrides: view.rows
-      .filter(({ from, value, default: own }) => from !== null && value !== own)
+      .filter(({ key, from, value, default: own }) => from !== null && value !== own && !isBeside(key))
       .map(({ key, default: from, value: to, confirmations }) => {
         const proving = confirmations.at(-1);
         return { key, from, to, trial: proving?.number ?? null, proof: proving?.proof ?? null };
       }),
-    conditions: {},
-    targetFps: title?.nativeFps ?? null,
+    conditions: beside.conditions,
+    targetFps: beside.targetFps ?? title?.nativeFps ?? null,
     preflight: [],
     patches: title ? title.patches.map(patchWords) : [],
     run: null,

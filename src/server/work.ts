@@ -4,6 +4,7 @@ import { noiseFloor } from "@/core/compare";
 import * as data from "@/data";
 import { theApplication } from "./actor";
 import { endStaleRuns } from "./keepRun";
+import { landEarlier } from "./landing";
 import { measureAnew } from "./measureAnew";
 import { writing } from "./writing";
 
@@ -11,6 +12,7 @@ import { writing } from "./writing";
 export interface Work {
   "noise-floor": { rigId: string };
   "measure-anew": { batch: number };
+  "land-decisions": { batch: number };
   forget: Record<string, never>;
 }
 type Name = keyof Work;
@@ -25,6 +27,9 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
     const { left, rigs } = await measureAnew();
     for (const rigId of rigs) await queueWork("noise-floor", { rigId });
     if (left > 0) await queueWork("measure-anew", { batch: batch + 1 });
+  },
+  "land-decisions": async ({ batch }) => {
+    if ((await landEarlier()) > 0) await queueWork("land-decisions", { batch: batch + 1 });
   },
   forget: async () => {
     await data.forgetOld();
@@ -82,6 +87,8 @@ export async function startWork(connectionString: string): Promise<void> {
     await boss.schedule("forget", "17 * * * *");
     if ((await data.outdatedCount()) > 0)
       await boss.send("measure-anew", { batch: 0 }, { singletonKey: "first" });
+    if ((await data.decisionsToLandCount()) > 0)
+      await boss.send("land-decisions", { batch: 0 }, { singletonKey: "first" });
   })();
   kept.lampWork = { boss, ready };
   return ready;

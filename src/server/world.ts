@@ -6,6 +6,7 @@ import { lendingDesk, type HouseRules } from "@/core/verdict";
 import { findTrial } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
 import * as us from "./byThisMachine";
+import { asProblem } from "./problem";
 import { viewKit } from "./viewKit";
 
 /** A small world for tests: one rig, system, title and engine, house rules, and a job on them. */
@@ -90,6 +91,12 @@ export async function makeWorld({
   });
   return { rigId, titleId, engineId, buildId: build.id, houseRulesId, jobId, end };
 }
+
+/** What something was refused with. @throws where it wasn't */
+export const refusal = async (action: () => Promise<unknown>) =>
+  action().then(() => {
+    throw new Error("it was not refused");
+  }, asProblem);
 
 /** Twenty seconds at some rate, uneven as frames are; `seed` makes another run of the same. */
 export function frames(fps: number, seed = 0, seconds = 20): FrameTrace {

@@ -27,16 +27,16 @@ export interface Story {
 export const isColdRun = (run: Pick<RunRow, "cacheState">, { coldScenes }: Pick<Summary, "coldScenes">) =>
   run.cacheState === "cold" || (coldScenes !== null && coldScenes.cold * 2 > coldScenes.revisited);
 
-/** What a job begins from, given its first run's settings where it has one. */
+/** What a job begins from: the engine's defaults, and over them what its profile or its first run says. What the job itself asks for as a rate holds over the profile's. */
 export const baselineOf = (
   job: Pick<JobRow, "buildId" | "targetFps">,
   catalogue: Setting[],
-  settings: Standing["settings"] = {},
+  said: Partial<Pick<Standing, "settings" | "conditions" | "targetFps">> = {},
 ): Standing => ({
-  settings: { ...defaultsOf(catalogue), ...settings },
-  conditions: {},
+  settings: { ...defaultsOf(catalogue), ...said.settings },
+  conditions: said.conditions ?? {},
   buildId: job.buildId,
-  targetFps: job.targetFps,
+  targetFps: job.targetFps ?? said.targetFps ?? null,
 });
 
 /** A job's story from what is kept of it; runs that are still open, and have no figures, stay out. */
@@ -46,7 +46,7 @@ export function storyFrom(
   trials: TrialRow[],
   catalogue: Setting[],
   /** What the profile says, for a job that hasn't begun. */
-  profile: Standing["settings"] = {},
+  profile: Parameters<typeof baselineOf>[2] = {},
 ): Story {
   const runs = rows.flatMap((row): StoryRun[] => {
     const { summary, verdict } = row;

@@ -109,7 +109,7 @@ const backEnd = plainSetting("back_end", {
   choices: ["vulkan", "opengl"],
   default: "opengl",
   fastest: null,
-  relieves: ["engine"],
+  relieves: ["processor"],
   label: "Back end",
 });
 const conditions: Conditions = {
@@ -227,7 +227,7 @@ describe("what is offered next", () => {
     expect(advised(45, [sweep])).not.toContain("power mode high");
   });
   it("not the back end that an open trial is already trying", () =>
-    expect(advised(45, [{ arms: [{}, { settings: { back_end: "vulkan" } }] as Arm[] }])).toEqual(
+    expect(advised(45, [{ arms: [{}, { settings: { back_end: "vulkan" } }] as unknown as Arm[] }])).toEqual(
       expect.not.arrayContaining(["back_end vulkan"]),
     ));
 });

@@ -67,6 +67,13 @@ export const rigSpecSchema = z.object({
 });
 export type RigSpec = z.infer<typeof rigSpecSchema>;
 
+/** A rig as one of its set-ups has it: with that one's system and driver. The rig's own where none is named; null where it has no such set-up. */
+export function inSetUp(spec: RigSpec, name: string | null | undefined): RigSpec | null {
+  if (!name) return spec;
+  const found = spec.setUps?.find((each) => each.name === name);
+  return found ? { ...spec, system: found.system, driver: found.driver } : null;
+}
+
 export const newRigSchema = z.object({ name, spec: rigSpecSchema });
 export type NewRig = z.infer<typeof newRigSchema>;
 

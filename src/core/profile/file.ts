@@ -35,6 +35,8 @@ export function originWords(origin: Origin): string {
   switch (origin.kind) {
     case "trial":
       return `trial ${origin.number}`;
+    case "run":
+      return `as run ${origin.number} was made`;
     case "by hand":
       return "set by hand";
     case "file":

@@ -8,6 +8,15 @@ export {
   type Standing,
 } from "./inForce";
 export {
+  besideKeys,
+  besideOf,
+  besideSettings,
+  besideValues,
+  isBeside,
+  isCheckable,
+  type Beside,
+} from "./beside";
+export {
   droppable,
   effectiveSettings,
   inPlace,
@@ -15,6 +24,8 @@ export {
   liftable,
   profileDifferences,
   profileRows,
+  staleKinds,
+  valuesInForce,
   type Confirmation,
   type Layer,
   type LayerValue,
@@ -24,6 +35,7 @@ export {
   type ProfileDifference,
   type ProfileOf,
   type ProfileRow,
+  type RigNow,
   type Proof,
 } from "./layers";
 export { originWords, profileFile, profileFileSchema, profileJsonSchema, type ProfileFile } from "./file";

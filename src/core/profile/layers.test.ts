@@ -1,6 +1,10 @@
 import { patchConfig, readConfig } from "@/core/config";
-import { exampleSetting } from "@/core/kit";
+import { exampleSetting, newEngineSchema } from "@/core/kit";
+import { exampleSpec } from "@/core/trial";
 import {
+  besideOf,
+  besideSettings,
+  besideValues,
   droppable,
   effectiveSettings,
   fileRows,
@@ -12,10 +16,11 @@ import {
   profileFile,
   profileFileSchema,
   profileRows,
+  valuesInForce,
   wantedInFile,
   type Confirmation,
   type LayerValue,
-  type MeasuredOn,
+  type RigNow,
 } from ".";
 
 const catalogue = [
@@ -44,7 +49,14 @@ const set = (
   ...more,
 });
 const of = { systemId: "s", titleId: "t", buildId: "b1" };
-const now: MeasuredOn = { revisionId: "r2", revision: 2, driver: "616", buildId: "b1", build: "5.1" };
+const now: RigNow = {
+  revisionId: "r2",
+  revision: 2,
+  driver: "616",
+  drivers: { card: "24" },
+  buildId: "b1",
+  build: "5.1",
+};
 const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
   trialId: "x",
   jobId: "j",
@@ -52,6 +64,7 @@ const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
   titleId: "t",
   revisionId: "r2",
   driver: "616",
+  setUp: null,
   buildId: "b1",
   against: false,
   open: false,
@@ -61,6 +74,64 @@ const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
 });
 const rowOf = (values: LayerValue[], confirmations: Confirmation[] = [], key = "scale") =>
   profileRows(catalogue, values, of, now, confirmations).find((row) => row.key === key)!;
+
+describe("evidence of a set-up", () => {
+  const values = () => [set("title", "scale", 3)];
+  it("is held against that set-up's driver, not the rig's own", () => {
+    expect(rowOf(values(), [proof({ setUp: "card", driver: "24" })]).standing).toBe("proven");
+    expect(rowOf(values(), [proof({ setUp: "card", driver: "616" })])).toMatchObject({
+      standing: "stale",
+      stale: ["driver"],
+    });
+  });
+  it("that the rig has no longer is stale by it", () =>
+    expect(rowOf(values(), [proof({ setUp: "stick", driver: "616" })]).stale).toEqual(["set-up"]));
+});
+
+describe("values proven by one trial of several", () => {
+  const both = proof({ kept: { scale: 3, light: true, filter: "none" } });
+  const values = () => [set("title", "scale", 3), set("title", "light", true), set("title", "filter", "none")];
+  it("aren't told apart, until one is held alone", () => {
+    expect(rowOf(values(), [both]).together).toEqual(["light", "filter"]);
+    expect(rowOf(values(), [both, proof({ kept: { scale: 3, light: true } })]).together).toEqual(["light"]);
+    expect(rowOf(values(), [both, proof()]).together).toEqual([]);
+  });
+  it("a linked one is no other change", () => {
+    const [scale, ...rest] = catalogue;
+    const linked = [{ ...scale!, linked: ["light"] }, ...rest];
+    expect(profileRows(linked, values(), of, now, [both])[0]!.together).toEqual(["filter"]);
+  });
+});
+
+describe("what a profile holds beside the settings", () => {
+  const own = besideSettings(exampleSpec, 60);
+  it("is what the rig can be set to and the title's rate, each with what it is where nothing is decided", () => {
+    expect(own.map(({ key, default: at }) => [key, at])).toEqual([
+      ["rig:powerMode", "low"],
+      ["rig:clocks", "quiet"],
+      ["rig:cooler", false],
+      ["title:rate", 60],
+    ]);
+    const bare = {
+      ...exampleSpec,
+      powerModes: [],
+      clockOptions: ["only"],
+      cooling: { kind: "", coolerToHand: false },
+    };
+    expect(besideSettings(bare, null)).toEqual([]);
+  });
+  it("no setting's key is like one of its", () => {
+    for (const { key } of own)
+      expect(newEngineSchema.shape.catalogue.safeParse([{ ...catalogue[0], key }]).success).toBe(false);
+  });
+  it("becomes conditions and a rate, and the way back", () => {
+    const beside = { conditions: { powerMode: "high", cooler: true }, targetFps: 30 };
+    expect(besideOf(besideValues(beside))).toEqual(beside);
+    expect(besideValues({ conditions: { powerMode: null }, targetFps: null })).toEqual({});
+    const values = [set("rig", "rig:powerMode", "high"), set("title", "title:rate", 30)];
+    expect(besideOf(valuesInForce(values, of))).toEqual({ conditions: { powerMode: "high" }, targetFps: 30 });
+  });
+});
 
 describe("layers", () => {
   it("the last that sets a value holds: default, rig, system, title", () => {

@@ -8,6 +8,8 @@ export type Layer = (typeof layers)[number];
 /** Where a value came from. */
 export type Origin =
   | { kind: "trial"; jobId: string; trialId: string; number: number; proof: Said | null }
+  /** As a run was made, held against nothing else. */
+  | { kind: "run"; jobId: string; runId: string; number: number }
   | { kind: "by hand" }
   | { kind: "file"; name: string }
   /** Moved up from titles that shared it. */
@@ -20,8 +22,16 @@ export interface MeasuredOn {
   revisionId: string;
   revision: number;
   driver: string;
+  /** The rig's set-up by its name; absent for its usual one. */
+  setUp?: string | null;
   buildId: string;
   build: string;
+}
+
+/** A rig as it is now. */
+export interface RigNow extends MeasuredOn {
+  /** Drivers of its further set-ups, by name. */
+  drivers: Readonly<Record<string, string>>;
 }
 
 /** A value as it was set, or (null) made to inherit again. Newer rows stand over older ones of the same place. */
@@ -55,6 +65,7 @@ export interface Confirmation {
   titleId: string;
   revisionId: string;
   driver: string;
+  setUp: string | null;
   buildId: string;
   /** Whether it was decided otherwise than its runs said. */
   against: boolean;
@@ -66,6 +77,10 @@ export interface Confirmation {
 }
 
 export type Proof = "default" | "proven" | "untested" | "stale" | "against" | "checked";
+
+/** What can differ from what evidence was measured on. */
+export const staleKinds = ["revision", "driver", "build", "set-up"] as const;
+export type Stale = (typeof staleKinds)[number];
 
 /** One setting over the layers. */
 export interface ProfileRow {
@@ -79,10 +94,14 @@ export interface ProfileRow {
   /** By its evidence: `proven` by a decided trial as the rig is now; `against` where it was kept though the runs said otherwise. */
   standing: Proof;
   /** What differs from what its evidence was measured on. */
-  stale: ("revision" | "driver" | "build")[];
+  stale: Stale[];
+  /** Settings that were held along with it in every trial that proves it: which of them did it isn't told apart. */
+  together: string[];
   /** Trials that held the value against another: of this title, or of any of the system's where no title is asked for. */
   confirmations: Confirmation[];
 }
+
+type CatalogueRow = Pick<Setting, "key" | "label" | "default"> & Partial<Pick<Setting, "linked">>;
 
 const samePlace = (a: LayerValue, b: LayerValue) =>
   a.layer === b.layer && a.systemId === b.systemId && a.titleId === b.titleId && a.buildId === b.buildId;
@@ -110,31 +129,44 @@ const cellOf = (held: LayerValue[], layer: Layer, key: string): LayerValue | nul
     .filter((one) => one.layer === layer && one.key === key)
     .sort((a, b) => Number(b.buildId !== null) - Number(a.buildId !== null))[0] ?? null;
 
-/** What differs between what was measured on and what there is now. */
-export const staleBy = (
-  then: Pick<MeasuredOn, "revisionId" | "driver" | "buildId">,
-  now: MeasuredOn,
-): ProfileRow["stale"] => [
-  ...(then.driver !== now.driver ? (["driver"] as const) : []),
-  ...(then.revisionId !== now.revisionId && then.driver === now.driver ? (["revision"] as const) : []),
-  ...(then.buildId !== now.buildId ? (["build"] as const) : []),
-];
+/** What differs between what was measured on and what there is now; a driver is held against that of the same set-up. */
+export function staleBy(
+  then: Pick<MeasuredOn, "revisionId" | "driver" | "buildId" | "setUp">,
+  now: RigNow,
+): Stale[] {
+  const driver = then.setUp ? now.drivers[then.setUp] : now.driver;
+  const isRevised = then.revisionId !== now.revisionId && then.driver === driver;
+  return [
+    ...(driver === undefined ? (["set-up"] as const) : then.driver !== driver ? (["driver"] as const) : []),
+    ...(isRevised ? (["revision"] as const) : []),
+    ...(then.buildId !== now.buildId ? (["build"] as const) : []),
+  ];
+}
+
+/** Keys that were held along with one in every trial there is; linked ones aren't another change. */
+function alwaysWith({ key, linked = [] }: CatalogueRow, proving: Confirmation[]): string[] {
+  const [first, ...more] = proving.map(({ kept }) =>
+    Object.keys(kept).filter((other) => other !== key && !linked.includes(other)),
+  );
+  return (first ?? []).filter((other) => more.every((keys) => keys.includes(other)));
+}
 
 /**
  * A profile, setting by setting: what each layer holds, which of them holds, and how far it is proven.
  * @param now the rig as it is, with the build that is asked for
  */
 export function profileRows(
-  catalogue: Pick<Setting, "key" | "label" | "default">[],
+  catalogue: CatalogueRow[],
   values: LayerValue[],
   of: ProfileOf,
-  now: MeasuredOn,
+  now: RigNow,
   confirmations: Confirmation[],
   /** Titles whose trials count as evidence; the one that is asked for unless said otherwise. */
   evidenceOf: readonly string[] = of.titleId === null ? [] : [of.titleId],
 ): ProfileRow[] {
   const held = inPlace(values).filter((one) => belongs(one, of));
-  return catalogue.map(({ key, label, default: own }) => {
+  return catalogue.map((setting) => {
+    const { key, label, default: own } = setting;
     const cells = {
       rig: cellOf(held, "rig", key),
       system: cellOf(held, "system", key),
@@ -168,24 +200,32 @@ export function profileRows(
       value,
       standing,
       stale: standing === "stale" && last ? staleBy(last, now) : [],
+      together: alwaysWith(setting, fresh.length > 0 ? fresh : proving),
       confirmations: proving,
     };
   });
 }
 
+/** Values that the layers set for a title, whatever the catalogue says of them; what only inherits isn't there. */
+export function valuesInForce(values: LayerValue[], of: ProfileOf): Settings {
+  const held = inPlace(values).filter((one) => belongs(one, of));
+  const keys = [...new Set(held.map(({ key }) => key))];
+  return Object.fromEntries(
+    keys.flatMap((key) => {
+      const value = layers.flatMap((layer) => cellOf(held, layer, key)?.value ?? []).at(-1);
+      return value === undefined ? [] : [[key, value] as const];
+    }),
+  );
+}
+
 /** The settings that a job of a title begins with. */
 export function effectiveSettings(
-  catalogue: Pick<Setting, "key" | "label" | "default">[],
+  catalogue: Pick<Setting, "key" | "default">[],
   values: LayerValue[],
   of: ProfileOf,
 ): Settings {
-  const held = inPlace(values).filter((one) => belongs(one, of));
-  return Object.fromEntries(
-    catalogue.map(({ key, default: own }) => {
-      const layer = layers.findLast((each) => cellOf(held, each, key) !== null);
-      return [key, (layer && cellOf(held, layer, key)?.value) ?? own];
-    }),
-  );
+  const set = valuesInForce(values, of);
+  return Object.fromEntries(catalogue.map(({ key, default: own }) => [key, set[key] ?? own]));
 }
 
 /** A value that titles of a system share and that could stand in the system's layer. */

@@ -121,6 +121,17 @@ describe("a recipe", () => {
       expect(recipeSchema.parse(old)).toEqual(recipe);
     });
   });
+  it("says why this driver: what others came to, and that they weren't run in turn; nothing where none ran", () => {
+    const why = (drivers: Parameters<typeof makeRecipe>[0]["drivers"]) =>
+      makeRecipe(facts({ drivers })).device.find(({ name }) => name === "Why this driver")?.value;
+    const own = { driver: "616", runs: 3, averageFps: 29.97 };
+    expect(why([{ driver: "615", runs: 1, averageFps: 26 }, own])).toMatch(
+      /^Driver 616 ran it at 30\.0 fps \(3 runs\), driver 615 ran it at 26\.0 fps \(1 run\), with the same settings.*not in turn/,
+    );
+    expect(why([own])).toMatch(/no other driver was run with these settings/);
+    expect(why([{ driver: "615", runs: 1, averageFps: 26 }])).toBeUndefined();
+    expect(why(undefined)).toBeUndefined();
+  });
   it("names no rig, path or room: nothing private", () => {
     expect(JSON.stringify(recipe)).not.toMatch(/own desk|21/);
   });

@@ -1,7 +1,15 @@
 import { z } from "zod";
 import { settingValueSchema, type ConfigFile, type RigSpec, type Setting } from "@/core/kit";
 import type { Override } from "@/core/profile";
-import { cautionWords, comesToWords, crashWords, sideEffectWords, valueWords, words } from "@/core/words";
+import {
+  cautionWords,
+  comesToWords,
+  crashWords,
+  driverWords,
+  sideEffectWords,
+  valueWords,
+  words,
+} from "@/core/words";
 import { limiterRate } from "@/core/advise";
 import { crashRate } from "@/core/sweep";
 import type { Grade } from "@/core/verdict";
@@ -63,6 +71,8 @@ export interface RecipeFacts {
   catalogue: Setting[];
   overrides: Override[];
   conditions: Record<string, string | boolean | number | null | undefined>;
+  /** What runs came to under each driver, where it is known. */
+  drivers?: { driver: string; runs: number; averageFps: number }[];
   targetFps: number | null;
   preflight: string[];
   patches: string[];
@@ -96,6 +106,7 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     ["Revision as tuned", String(revision)],
     ["Memory", memoryGb === null ? "" : `${memoryGb} GB`],
     ["Graphics driver", [driver.version, driver.date].filter(Boolean).join(", ")],
+    ["Why this driver", driverWords(driver.version, facts.drivers ?? []) ?? ""],
     ["System", [system.version, system.date].filter(Boolean).join(", ")],
     ["Cooling", cooling.kind],
   ].flatMap(([name = "", value = ""]) => (value === "" ? [] : [{ name, value }]));

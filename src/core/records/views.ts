@@ -179,6 +179,8 @@ export interface ProfileView {
   drops: Record<Layer, string[]>;
   checks: ProfileCheck[];
   catalogue: Setting[];
+  /** What the layers hold beside the engine's settings: the rig's power mode, clock option and cooler, the title's rate. */
+  beside: Setting[];
   /** The newest change that this shows; a change of it says so. */
   saw: number;
 }

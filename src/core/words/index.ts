@@ -26,7 +26,7 @@ export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
 export type { LightChange } from "./comparing";
-export { cautionWords, comesToWords, crashWords, sideEffectWords } from "./recipes";
+export { cautionWords, comesToWords, crashWords, driverWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";
 export { workshopWords } from "./workshop";

@@ -1,4 +1,5 @@
 import type { Grade } from "@/core/verdict";
+import { capital, count, listed } from "./figures";
 import { lightWords } from "./verdict";
 
 /* What a recipe says to somebody who repeats it elsewhere. */
@@ -26,6 +27,21 @@ export function crashWords(
   return crashes === 0
     ? `None in ${time}; more than ${ruledOutAbove.toFixed(1)} an hour is ruled out (95 %).`
     : `${crashes} in ${time}: ${perHour.toFixed(1)} an hour (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`;
+}
+
+/** Why this driver: what others came to with the same settings, power mode and clocks; null where nothing was run with it. */
+export function driverWords(
+  driver: string,
+  rates: { driver: string; runs: number; averageFps: number }[],
+): string | null {
+  const own = rates.find((each) => each.driver === driver);
+  if (!own) return null;
+  const others = rates.filter((each) => each !== own);
+  const came = ({ driver: name, runs, averageFps }: (typeof rates)[number]) =>
+    `driver ${name} ran it at ${averageFps.toFixed(1)} fps (${count(runs, "run")})`;
+  return others.length === 0
+    ? `${capital(came(own))}; no other driver was run with these settings, power mode and clocks.`
+    : `${capital(came(own))}, ${listed(others.map(came))}, with the same settings, power mode and clocks; not in turn, so the day may count too.`;
 }
 
 const costNames = {

@@ -6,6 +6,7 @@ import { call, type DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { valueWords } from "@/core/words";
+import { useIntoProfile } from "./useIntoProfile";
 import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When } from "@/ui";
 
 const fieldNames: Record<string, string> = {
@@ -73,6 +74,7 @@ export function RunSheet({
   const [place, setPlace] = useState(made);
   const [jobId, setJobId] = useState(job.id);
   const [problem, setProblem] = useState<string | null>(null);
+  const intoProfile = useIntoProfile(job, run);
   const edits = useQuery({
     queryKey: ["edits", run.id, run.version],
     enabled: open,
@@ -277,6 +279,12 @@ export function RunSheet({
           Keep
         </Button>
       </form>
+      <section className="mt-5 flex flex-wrap items-center gap-3 border-t border-line pt-3 text-[13px]">
+        <Button onClick={() => void intoProfile()}>Put its values into the profile</Button>
+        <span className="min-w-0 flex-1 text-soft">
+          In the title&apos;s layer, as this run was made: a trial still has to prove them.
+        </span>
+      </section>
       {(edits.data?.length ?? 0) > 0 && (
         <section className="mt-5 border-t border-line pt-3">
           <h3 className="text-[13px] font-semibold text-soft">Changed since it was made</h3>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { SettingValue } from "@/core/kit";
+import { besideKeys } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { Button, Sheet, Switch } from "@/ui";
 import { SettingField } from "@/views/setting";
@@ -23,15 +24,14 @@ export function CellSheet({
   onClose: () => void;
   onSet: (value: SettingValue | null, onlyBuild: boolean) => void;
 }) {
-  const setting = view.catalogue.find((each) => each.key === key);
+  const settings = [...view.catalogue, ...view.beside];
+  const setting = settings.find((each) => each.key === key);
   const row = view.rows.find((each) => each.key === key);
   const held = row?.cells[layer] ?? null;
   const [value, setValue] = useState<SettingValue>(held?.value ?? row?.value ?? false);
   const [onlyBuild, setOnlyBuild] = useState(held?.buildId != null);
   if (!setting || !row) return null;
-  const linked = setting.linked.map(
-    (other) => view.catalogue.find((each) => each.key === other)?.label ?? other,
-  );
+  const linked = setting.linked.map((other) => settings.find((each) => each.key === other)?.label ?? other);
   return (
     <Sheet open onOpenChange={onClose} title={setting.label}>
       <form
@@ -54,6 +54,12 @@ export function CellSheet({
         {setting.countsDouble && typeof value === "number" && value > 0 && (
           <p className="text-[13px] text-soft">
             This limiter counts double: {value} gives {value / 2} fps.
+          </p>
+        )}
+        {key === besideKeys.rate && (
+          <p className="text-[13px] text-soft">
+            A title whose speed is tied to its rate runs in slow motion below its own; a rate trial says what
+            holds.
           </p>
         )}
         {setting.costs.heat > 0 && (

@@ -23,14 +23,23 @@ export const shows: Record<RowFilter, (row: ProfileRow) => boolean> = {
 };
 
 const layerNames = { rig: "Rig", system: "System on rig", title: "Title on rig" } as const;
-const staleNames = { revision: "revision", driver: "driver", build: "build" } as const;
 
 /** How far a value is proven, in words. */
-export function standingWords({ standing, stale }: Pick<ProfileRow, "standing" | "stale">): string {
+export function standingWords({
+  standing,
+  stale,
+  from,
+  cells,
+  together = [],
+}: Pick<ProfileRow, "standing" | "stale"> & Partial<ProfileRow>): string {
+  const origin = from && cells?.[from]?.origin.kind;
+  if (standing === "untested" && origin === "run") return "as a run was made, held against nothing";
+  if (standing === "proven" && together.length > 0)
+    return `proven, along with ${say.count(together.length, "other")}`;
   if (standing === "default") return "the default";
   if (standing === "checked") return "checked since: nothing speaks against it";
   if (standing === "against") return "kept against what the runs say";
-  if (standing === "stale") return `stale: another ${stale.map((each) => staleNames[each]).join(" and ")}`;
+  if (standing === "stale") return `stale: another ${stale.join(" and ")}`;
   return standing === "proven" ? "proven" : "not tested here";
 }
 

@@ -28,6 +28,7 @@ export function Origins({
         </p>
       </Panel>
     );
+  const labelOf = (key: string) => view.rows.find((each) => each.key === key)?.label ?? key;
   const isHere = (one: LayerValue) =>
     one.key === cell.key &&
     one.layer === cell.layer &&
@@ -39,6 +40,11 @@ export function Origins({
       <p className="text-[13px]">
         Holds <b className="figure">{valueWords(row.value)}</b>: {standingWords(row)}.
       </p>
+      {row.together.length > 0 && (
+        <p className="mt-1 text-[12px] text-soft">
+          Held along with {row.together.map(labelOf).join(", ")}: which of them did it isn&apos;t told apart.
+        </p>
+      )}
       {row.confirmations.length > 0 && (
         <ul className="mt-2 grid gap-1.5 text-[13px]" aria-label="Evidence">
           {row.confirmations.map(({ trialId, jobId, number, proof }) => (

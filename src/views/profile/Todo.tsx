@@ -14,7 +14,7 @@ export function Todo({ view, told }: { view: ProfileView; told: Told }) {
   const router = useRouter();
   const { rig, engine, titles, lifts, drops, checks, systemId, buildId, saw } = view;
   const nameOf = (id: string) => titles.find((title) => title.id === id)?.name ?? "another title";
-  const labelOf = (key: string) => view.catalogue.find((setting) => setting.key === key)?.label ?? key;
+  const labelOf = (key: string) => view.rows.find((row) => row.key === key)?.label ?? key;
   const systemName = view.systems.find(({ id }) => id === systemId)?.name ?? "";
   const plan = async (titleId: string, keys: string[]) => {
     const sent = await call("planCheck", {
