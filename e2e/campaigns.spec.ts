@@ -1,6 +1,7 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { lamp } from "../src/cli/inTests";
 import { bringByKeys, log, open } from "./support";
 
 const choose = async (page: Page, name: string, option: string | RegExp) => {
@@ -133,6 +134,74 @@ test("tonight's timetable: evenings planned, a shorter order searched, saved as 
   const text = readFileSync(await (await saving).path(), "utf8");
   expect(text).toMatch(/^BEGIN:VCALENDAR/);
   expect(text.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThan(1);
+});
+
+test("a device takes its rig's runs by itself, is seen at it, and leaves the bench to people", async ({
+  page,
+  baseURL,
+}, info) => {
+  const api = page.request;
+  const { rows } = await (await api.get("/api/v1/campaigns")).json();
+  const { id, name } = rows.find((row: { name: string }) => row.name === "What Tansy manages");
+  const kept = async () => {
+    const { answers } = await (await api.get(`/api/v1/campaigns/${id}`)).json();
+    const listed = (await (await api.get("/api/v1/campaigns")).json()).rows;
+    const { runs: done } = listed.find((row: { id: string }) => row.id === id);
+    return { done, answers: answers.map(({ answer, note }: Record<string, string>) => `${answer}: ${note}`) };
+  };
+  const [before, bench] = [await kept(), await (await api.get("/api/v1/bench")).json()];
+  // Its first run takes a moment and prints a log, its second fails before it has begun.
+  const program = info.outputPath("run.mjs");
+  const made = info.outputPath("log.csv");
+  writeFileSync(made, log(14, 52));
+  writeFileSync(
+    program,
+    `import { existsSync, readFileSync, writeFileSync } from "node:fs";
+     const mark = ${JSON.stringify(info.outputPath("begun"))};
+     if (existsSync(mark)) { console.error(process.env.LAMP_TITLE + " stays black"); process.exit(3); }
+     writeFileSync(mark, JSON.stringify(process.env));
+     setTimeout(() => process.stdout.write(readFileSync(${JSON.stringify(made)})), 4000);`,
+  );
+  await open(page, `/campaigns/${id}`);
+  await expect(page.getByText(/lamp -- attend --campaign "What Tansy manages" --rig Tansy/)).toBeVisible();
+  const attend = (...how: string[]) =>
+    lamp(["attend", "--campaign", name, "--rig", "Tansy", "--json", "--address", baseURL ?? "", ...how]);
+  const attending = attend("--with", `node ${program}`, "--runs", "2");
+  await expect(page.getByRole("list", { name: "Devices at work" })).toContainText(/Tansy runs .+, round \d/);
+  const { code, out, err } = await attending;
+  expect([code, err]).toEqual([0, ""]);
+  const [first, second] = out
+    .trim()
+    .split("\n")
+    .map((line) => JSON.parse(line));
+  expect(first).toMatchObject({ number: expect.any(Number), grade: expect.any(String) });
+  expect(second).toMatchObject({ answer: "won't start", note: `${second.title} stays black` });
+  const told = JSON.parse(readFileSync(info.outputPath("begun"), "utf8"));
+  expect(told).toMatchObject({ LAMP_TITLE: first.title, LAMP_POWER_MODE: first.arm });
+  expect(Number(told.LAMP_SECONDS)).toBeGreaterThan(0);
+  // A stand-in is a device too.
+  const standIn = await attend("--stand-in", "--runs", "1");
+  expect(JSON.parse(standIn.out)).toMatchObject({ number: expect.any(Number) });
+  const after = await kept();
+  expect(after.done).toBe(before.done + 2);
+  expect(after.answers).toContain(`won't start: ${second.title} stays black`);
+  expect(await (await api.get("/api/v1/bench")).json()).toEqual(bench);
+  // What can't be is said in one line, and nothing is taken.
+  const refused = async (...args: string[]) => {
+    const ended = await lamp(["attend", ...args, "--address", baseURL ?? ""]);
+    expect(ended.code).toBe(2);
+    return ended.err.trim();
+  };
+  expect(await refused("--campaign", "nowhere", "--rig", "Tansy", "--stand-in")).toBe(
+    "lamp: There is no campaign “nowhere”.",
+  );
+  expect(await refused("--campaign", name, "--rig", "Wren", "--stand-in")).toBe(
+    "lamp: No arm of it is on “Wren”: Tansy.",
+  );
+  expect(await refused("--campaign", name, "--rig", "Tansy", "--with", "echo no log")).toMatch(
+    /^lamp: What “echo no log” printed is no log: .+/,
+  );
+  expect(await kept()).toEqual(after);
 });
 
 test("the log: found in words with the address saying so, to the run and back; a build's page", async ({

@@ -1,6 +1,7 @@
 #!/usr/bin/env -S npx tsx
 import { Command, CommanderError } from "commander";
 import { analyse } from "./analyse";
+import { attendCommand } from "./attend";
 import { compareCommand } from "./compare";
 import { capture } from "./capture";
 import { config } from "./config";
@@ -23,6 +24,7 @@ config(program);
 timetableCommand(program);
 capture(program);
 running(program);
+attendCommand(program);
 
 program.parseAsync().catch((error: unknown) => {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;

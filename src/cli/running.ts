@@ -8,12 +8,12 @@ import { packTrace } from "@/core/trace";
 import { lightWords } from "@/core/words";
 import { BadInput, readLogFile } from "./input";
 
-interface At {
+export interface At {
   address?: string;
 }
 
 /** The application that runs here, or the one that is named; a program's token comes from LAMP_TOKEN. */
-function clientAt({ address }: At) {
+export function clientAt({ address }: At) {
   const given = address ?? process.env.LAMP_ADDRESS;
   const kept = () => {
     try {
@@ -33,7 +33,7 @@ function clientAt({ address }: At) {
 }
 
 /** What was answered. @throws BadInput for a refusal, as its own words */
-function answerOf<Answer>(sent: Sent<Answer>): Answer {
+export function answerOf<Answer>(sent: Sent<Answer>): Answer {
   if (sent.ok) return sent.answer;
   throw new BadInput(`${sent.refusal.title} ${sent.refusal.fix}`);
 }

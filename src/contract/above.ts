@@ -51,6 +51,11 @@ export const takeSchema = z.object({
     ),
   title: place.optional(),
   arm: place.optional(),
+  rigId: z.uuid().optional().describe("Only runs on this rig: what a device asks for."),
+  bench: z
+    .boolean()
+    .default(true)
+    .describe("Whether it is put on the bench; a device that runs by itself needs none."),
 });
 export const campaignAnswerSchema = z.object({
   title: place,
@@ -179,6 +184,7 @@ const takenSchema = of<{
   round: number;
   jobId: string;
   trialId: string | null;
+  trialArm: number | null;
   path: string;
 }>(
   open({

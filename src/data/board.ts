@@ -1,22 +1,33 @@
 import { QueryTypes } from "sequelize";
 import type { BoardAsked, BoardCell, BoardShare, BoardTitle, BoardTitles, BoardView } from "@/core/records";
-import type { Grade } from "@/core/verdict";
+import { grades, type Grade } from "@/core/verdict";
 import { cursorOf, keyset } from "./cursor";
 import { store } from "./models";
 
+/** A run with its figures, as a board tells of it. */
+const toldRun = `u.id as run_id, u.number, u.trial_id, u.arm, u.made_at, u.settings, u.conditions, (u.yardstick ->> 'targetFps')::double precision as target, m.grade, m.average_fps
+    from runs u join run_summaries m on m.run_id = u.id where u.job_id = j.id and u.deleted_at is null and u.state <> 'open'`;
+
+/** Lights by their places, the best first; none is past them all. */
+const gradePlace = `coalesce(array_position(array[${grades.map((grade) => `'${grade}'`).join(", ")}], m.grade), ${grades.length + 1})`;
+
 /**
  * The newest work on every title on every rig. Of a closed job its confirmed light speaks, of an open one its newest run outside a
- * trial, and only where there is none its newest run of all: an arm of a trial is a question, no answer.
+ * trial. Where there is none, as in a campaign, the arm that shone brightest speaks, and of arms as bright the fastest, by its newest run.
  * @param which narrows the jobs
  */
 const telling = (which: string) => `
   select distinct on (j.title_id, j.rig_id) j.title_id, j.rig_id, j.id as job_id, l.run_id, l.made_at, l.settings, l.conditions, l.target, l.average_fps, b.engine_id,
     coalesce(j.closing ->> 'grade', l.grade) as grade, j.closed_at is not null as confirmed, coalesce(j.closing -> 'conditions' ->> 'powerMode', l.conditions ->> 'powerMode') as power_mode
   from jobs j join builds b on b.id = j.build_id
+  left join lateral (select ${toldRun} and u.trial_id is null order by u.number desc limit 1) own on true
   join lateral (
-    select u.id as run_id, u.made_at, u.settings, u.conditions, (u.yardstick ->> 'targetFps')::double precision as target, m.grade, m.average_fps
-    from runs u join run_summaries m on m.run_id = u.id where u.job_id = j.id and u.deleted_at is null and u.state <> 'open'
-    order by (u.trial_id is null) desc, u.number desc limit 1) l on true
+    select own.* where own.run_id is not null
+    union all
+    (select run_id, number, trial_id, arm, made_at, settings, conditions, target, grade, average_fps from (
+       select avg(${gradePlace}) over arms as light, avg(m.average_fps) over arms as speed, ${toldRun} and own.run_id is null
+       window arms as (partition by u.trial_id, u.arm)) by_arm
+     order by light, speed desc, number desc limit 1)) l on true
   where j.deleted_at is null ${which}
   order by j.title_id, j.rig_id, l.made_at desc`;
 

@@ -5,6 +5,7 @@ import { listCampaigns, viewCampaign } from "./campaigns";
 import { seedDemo } from "./demo/seed";
 import { listCrashes, viewBuild, viewLog } from "./log";
 import { Problem } from "./problem";
+import { viewJob } from "./viewJob";
 import { dropPublication, listOthers, publish, takePublication } from "./publish";
 
 jest.setTimeout(240_000);
@@ -71,6 +72,15 @@ describe("above one job, on the demo", () => {
     expect(systems.reduce((sum, { titles }) => sum + titles, 0)).toBe(22);
     const [duel] = (await viewBoard({ search: "basalt" })).rows;
     expect(duel!.cells).toMatchObject([{ grade: "steady", scale: 3, powerMode: "Brisk", confirmed: true }]);
+    // Of a campaign's arms the one that shines brightest tells: the engine that won, not the one that ran last.
+    const { id } = await campaign("Which engine for the Twofold");
+    const { titles, answer, arms } = await viewCampaign(id);
+    const at = answer.titles.findIndex(({ outcome, best }) => outcome === "winner" && best.length === 1);
+    const jobId = titles[at]!.jobs[0]!.jobId;
+    const { runs, trials } = await viewJob(jobId);
+    const { runId } = (await viewBoard({ search: titles[at]!.name })).rows[0]!.cells[0]!;
+    const told = runs.find((run) => run.id === runId)!;
+    expect(trials[0]!.arms[told.arm!]!.name).toBe(arms[answer.titles[at]!.best[0]!]!.name);
   });
   it("what is published leaves out what is chosen, is brought in by its schema, and counts in no figure", async () => {
     const { id } = await campaign("Which engine for the Twofold");

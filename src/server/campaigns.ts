@@ -282,7 +282,7 @@ export interface TakenRun extends Slot {
  * @throws Problem 409 where none is left
  */
 export async function takeRun(actor: Actor, id: string, input: unknown): Promise<TakenRun> {
-  const { taker, title: wantedTitle, arm: wantedArm } = takeSchema.parse(input);
+  const { taker, title: wantedTitle, arm: wantedArm, rigId, bench } = takeSchema.parse(input);
   return writing(actor, async (touch) => {
     await editing("campaigns", id, "campaign", null);
     const loaded = await loadCampaign(id);
@@ -295,7 +295,8 @@ export async function takeRun(actor: Actor, id: string, input: unknown): Promise
       ({ title, arm, state }) =>
         (state === "open" || (state === "spared" && wantedTitle !== undefined)) &&
         (wantedTitle === undefined || title === wantedTitle) &&
-        (wantedArm === undefined || arm === wantedArm),
+        (wantedArm === undefined || arm === wantedArm) &&
+        (rigId === undefined || loaded.arms[arm]?.rigId === rigId),
     );
     const slot = wanted.find((each) => !isTaken(each));
     if (!slot)
@@ -311,8 +312,11 @@ export async function takeRun(actor: Actor, id: string, input: unknown): Promise
       arm = loaded.arms[slot.arm];
     if (!title || !arm) throw notFound("run of this campaign");
     await data.putClaim(id, { title: slot.title, arm: slot.arm, round: slot.round, taker });
-    await putOnBench(loaded, arm, job.jobId);
-    touch({ kind: "campaign", id }, { kind: "bench", id: "" }, { kind: "jobs", id: job.jobId });
+    if (bench) await putOnBench(loaded, arm, job.jobId);
+    touch({ kind: "campaign", id }, ...(bench ? [{ kind: "bench" as const, id: "" }] : []), {
+      kind: "jobs",
+      id: job.jobId,
+    });
     const trialArm = job.trialId === null ? null : job.arms.indexOf(slot.arm);
     const query = new URLSearchParams({
       campaign: id,

@@ -27,6 +27,7 @@ export {
   type VersionChange,
 } from "./answer";
 export { benjaminiHochberg, lookShare, type StandingPair } from "./correct";
+export { deviceOf, deviceTaker } from "./takers";
 export { roundStates, type Slot, type SlotState } from "./slots";
 export { isWholeOrder, mayTakeMore, orderOf, slotsOf, type PlannedSlot } from "./order";
 export {

@@ -96,6 +96,10 @@ describe("values proven by one trial of several", () => {
     expect(rowOf(values(), [both, proof({ kept: { scale: 3, light: true } })]).together).toEqual(["light"]);
     expect(rowOf(values(), [both, proof()]).together).toEqual([]);
   });
+  it("a rate and the limiter that holds it are one change", () => {
+    const rated = proof({ kept: { scale: 3, "title:rate": 30 } });
+    expect(rowOf(values(), [rated]).together).toEqual([]);
+  });
   it("a linked one is no other change", () => {
     const [scale, ...rest] = catalogue;
     const linked = [{ ...scale!, linked: ["light"] }, ...rest];

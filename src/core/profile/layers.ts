@@ -1,5 +1,6 @@
 import type { Setting, Settings, SettingValue } from "@/core/kit";
 import type { Said } from "@/core/words";
+import { besideKeys } from "./beside";
 
 /** Layers that values are set in, the widest first; the engine's defaults lie under them. */
 export const layers = ["rig", "system", "title"] as const;
@@ -143,10 +144,11 @@ export function staleBy(
   ];
 }
 
-/** Keys that were held along with one in every trial there is; linked ones aren't another change. */
+/** Keys that were held along with one in every trial there is. Linked ones aren't another change, nor is a rate with the limiter that holds it. */
 function alwaysWith({ key, linked = [] }: CatalogueRow, proving: Confirmation[]): string[] {
+  if (key === besideKeys.rate) return [];
   const [first, ...more] = proving.map(({ kept }) =>
-    Object.keys(kept).filter((other) => other !== key && !linked.includes(other)),
+    Object.keys(kept).filter((other) => other !== key && other !== besideKeys.rate && !linked.includes(other)),
   );
   return (first ?? []).filter((other) => more.every((keys) => keys.includes(other)));
 }

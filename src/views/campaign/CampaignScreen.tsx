@@ -17,6 +17,7 @@ import { EveningsSheet } from "./EveningsSheet";
 import { Timetable } from "./Timetable";
 import { useComparing } from "./useComparing";
 import { scheduleFacts, useSchedule } from "./useSchedule";
+import { ByItself } from "./ByItself";
 import { useTaker } from "./useTaker";
 import { Winners, type CellPlace } from "./Winners";
 
@@ -271,6 +272,7 @@ export function CampaignScreen({ view: loaded, tab }: { view: CampaignView; tab:
                 </p>
               </Panel>
             )}
+            <ByItself view={view} isOver={next === undefined} />
           </aside>
         </div>
       ) : (

@@ -117,7 +117,7 @@ export function LayerTable({
             <thead className="text-[12px] text-soft">
               <tr>
                 <th className="px-2 py-1.5 font-normal">Setting</th>
-                <th className="px-2 font-normal">Engine default</th>
+                <th className="px-2 font-normal">Default</th>
                 {layers.map((layer) => (
                   <th key={layer} className="px-2 font-normal">
                     {layerNames[layer]}
