@@ -202,6 +202,10 @@ test("a device takes its rig's runs by itself, is seen at it, and leaves the ben
     /^lamp: What “echo no log” printed is no log: .+/,
   );
   expect(await kept()).toEqual(after);
+  // What a device gave up, or was stopped at, is free again.
+  await expect(page.getByRole("list", { name: "Devices at work" })).toHaveCount(0);
+  const { claims } = await (await api.get(`/api/v1/campaigns/${id}`)).json();
+  expect(claims.filter(({ taker }: { taker: string }) => taker.startsWith("device:"))).toEqual([]);
 });
 
 test("the log: found in words with the address saying so, to the run and back; a build's page", async ({

@@ -85,14 +85,33 @@ async function attend(flags: Attending): Promise<void> {
       `No arm of it is on “${flags.rig}”: ${[...new Set(arms.map(({ rig }) => rig))].join(", ")}.`,
     );
   const taker = deviceTaker(flags.rig, randomUUID());
+  const release = async () => call("releaseRun", { id: campaign.id, body: { taker } });
+  // Stopped by hand, what was taken is given up.
+  for (const signal of ["SIGINT", "SIGTERM"] as const)
+    process.once(signal, () => void release().finally(() => process.exit(signal === "SIGINT" ? 130 : 143)));
+  try {
+    await takeAll(call, campaign.id, rigId, taker, flags);
+  } finally {
+    await release();
+  }
+}
+
+/** Takes runs until there is none left, or as many as were asked for. */
+async function takeAll(
+  call: Client,
+  id: string,
+  rigId: string,
+  taker: string,
+  flags: Attending,
+): Promise<void> {
   for (let run = 0; run < (flags.runs ?? Infinity); run++) {
     if (run > 0 && flags.rest) await new Promise((resolve) => setTimeout(resolve, 1000 * (flags.rest ?? 0)));
-    const taken = await call("takeRun", { id: campaign.id, body: { taker, rigId, bench: false } });
+    const taken = await call("takeRun", { id, body: { taker, rigId, bench: false } });
     if (!taken.ok && taken.refusal.status === 409) {
       if (!flags.json) process.stdout.write(`${taken.refusal.title}\n`);
       return;
     }
-    await make(call, campaign.id, rigId, answerOf(taken), flags);
+    await make(call, id, rigId, answerOf(taken), flags);
   }
 }
 

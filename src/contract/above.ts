@@ -57,6 +57,7 @@ export const takeSchema = z.object({
     .default(true)
     .describe("Whether it is put on the bench; a device that runs by itself needs none."),
 });
+export const releaseSchema = z.object({ taker: takeSchema.shape.taker });
 export const campaignAnswerSchema = z.object({
   title: place,
   arm: place,
@@ -379,6 +380,15 @@ export const doorsAbove = {
     body: takeSchema,
     output: takenSchema,
     refusals: [404, 409, 422],
+  }),
+  releaseRun: door({
+    method: "POST",
+    path: "/campaigns/{id}/release",
+    group: campaigns,
+    summary: "Give up whatever somebody has taken, so that others may take it.",
+    body: releaseSchema,
+    output: answers.nothingSchema,
+    refusals: [404, 422],
   }),
   answerRun: door({
     method: "POST",

@@ -46,6 +46,7 @@ export {
   publicationQuery,
   takenPublicationSchema,
   takeSchema,
+  releaseSchema,
   titlePlaceSchema,
 } from "./above";
 export { changedPassphraseSchema, newLinkSchema, newProgramSchema, signInSchema } from "./trust";

@@ -231,11 +231,16 @@ export async function listClaims(campaignId: string): Promise<ClaimRow[]> {
   );
 }
 
+/** Gives up what somebody has taken. */
+export async function dropClaims(id: string, taker: string): Promise<void> {
+  await store().query(`delete from campaign_claims where campaign_id = $1 and taker = $2`, {
+    bind: [id, taker],
+  });
+}
+
 /** Takes a run for somebody, and lets go of what they had taken before. */
 export async function putClaim(campaignId: string, { title, arm, round, taker }: ClaimRow): Promise<void> {
-  await store().query(`delete from campaign_claims where campaign_id = $1 and taker = $2`, {
-    bind: [campaignId, taker],
-  });
+  await dropClaims(campaignId, taker);
   await store().query(
     `insert into campaign_claims (campaign_id, place, arm, round, taker) values ($1, $2, $3, $4, $5)
      on conflict (campaign_id, place, arm, round) do update set taker = excluded.taker, at = now()`,

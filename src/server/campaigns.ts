@@ -12,6 +12,7 @@ import {
   campaignChangeSchema,
   campaignOrderSchema,
   planTitlesQuery,
+  releaseSchema,
   takeSchema,
   titlePlaceSchema,
 } from "@/contract";
@@ -329,6 +330,16 @@ export async function takeRun(actor: Actor, id: string, input: unknown): Promise
       trialId: job.trialId,
       path: `/jobs/${job.jobId}/runs/new?${query}`,
     };
+  });
+}
+
+/** Gives up whatever somebody has taken. */
+export async function releaseRun(actor: Actor, id: string, input: unknown): Promise<void> {
+  const { taker } = releaseSchema.parse(input);
+  return writing(actor, async (touch) => {
+    await editing("campaigns", id, "campaign", null);
+    await data.dropClaims(id, taker);
+    touch({ kind: "campaign", id });
   });
 }
 

@@ -140,6 +140,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   changeCampaign: async ({ actor, id, body, saw }) => campaigns.changeCampaign(actor, id, body, saw),
   orderCampaign: async ({ actor, id, body, saw }) => campaigns.orderCampaign(actor, id, body, saw),
   takeRun: async ({ actor, id, body }) => campaigns.takeRun(actor, id, body),
+  releaseRun: async ({ actor, id, body }) => campaigns.releaseRun(actor, id, body),
   answerRun: async ({ actor, id, body }) => campaigns.answerRun(actor, id, body),
   giveTime: async ({ actor, id, body }) => campaigns.giveTime(actor, id, body),
   reckonCampaign: async ({ id, body }) => campaigns.reckonCampaign(id, body),

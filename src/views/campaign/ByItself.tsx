@@ -7,15 +7,18 @@ const quoted = (text: string) => (/^[\w.-]+$/.test(text) ? text : `"${text.repla
 
 /** What devices are running by themselves, and how one is connected. */
 export function ByItself({
-  view: { campaign, arms, titles, claims },
+  view: { campaign, arms, titles, claims, slots },
   isOver,
 }: {
-  view: Pick<CampaignView, "campaign" | "arms" | "titles" | "claims">;
+  view: Pick<CampaignView, "campaign" | "arms" | "titles" | "claims" | "slots">;
   isOver: boolean;
 }) {
   const running = claims.flatMap(({ title, arm, round, taker }) => {
     const rig = deviceOf(taker);
-    return rig === null ? [] : [{ key: `${title} ${arm} ${round}`, rig, title, arm, round }];
+    const isLeft = slots.some(
+      (slot) => slot.title === title && slot.arm === arm && slot.round === round && slot.state === "open",
+    );
+    return rig === null || !isLeft ? [] : [{ key: `${title} ${arm} ${round}`, rig, title, arm, round }];
   });
   if (isOver && running.length === 0) return null;
   const [rig = ""] = arms.map((arm) => arm.rig);
