@@ -13,6 +13,7 @@ const mayImport = {
   app: ["app", "serve", "views", "ui", "server", "contract", "core"],
   views: ["views", "ui", "contract", "core", "workers"],
   ui: ["ui"],
+  jsx: ["jsx", "core"],
   workers: ["workers", "core"],
   cli: ["cli", "contract", "core"],
 };

@@ -13,7 +13,7 @@ export default {
         jsc: {
           target: "es2022",
           parser: { syntax: "typescript", tsx: true },
-          transform: { react: { runtime: "automatic", importSource: "@/ui/jsx" } },
+          transform: { react: { runtime: "automatic", importSource: "@/jsx" } },
         },
         module: { type: "commonjs" },
       },

@@ -1,5 +1,4 @@
 "use client";
-import { unbroken } from "@/core/document";
 import {
   CartesianGrid,
   ErrorBar,
@@ -53,6 +52,9 @@ interface Props {
 }
 
 const text = { fontSize: 11, fill: "var(--soft)", fontFamily: "var(--font-mono)" };
+
+/** A label of a chart is one line, whatever room there is. */
+const inOneLine = (text: string) => text.replaceAll(" ", "\u00a0");
 
 /** Lines and dots over two numeric axes, drawn by the chart library; nothing moves. */
 export function Plot({
@@ -167,7 +169,7 @@ export function Plot({
                     stroke={caution ? "var(--caution)" : "var(--text)"}
                     strokeDasharray="2 4"
                     label={{
-                      value: unbroken(name),
+                      value: inOneLine(name),
                       position: "insideBottomLeft",
                       fontSize: 11,
                       fill: caution ? "var(--caution)" : "var(--text)",
@@ -182,7 +184,7 @@ export function Plot({
                     stroke="var(--lit)"
                     strokeDasharray="4 3"
                     label={{
-                      value: unbroken(name),
+                      value: inOneLine(name),
                       position: value > (x.range[0] + x.range[1]) / 2 ? "insideTopRight" : "insideTopLeft",
                       fontSize: 11,
                       fill: "var(--text)",

@@ -97,7 +97,7 @@ export function besideOf(values: Settings): { conditions: ArmConditions; targetF
   });
   const rate = values[besideKeys.rate];
   return {
-    conditions: Object.fromEntries(said) as ArmConditions,
+    conditions: Object.fromEntries(said),
     targetFps: typeof rate === "number" ? rate : null,
   };
 }

@@ -39,7 +39,12 @@ export function ByItself({
             A device that can start a title and print its frame log takes its runs without anybody:
           </p>
           <code className="mt-1.5 block rounded bg-raised p-2 text-[12px] [overflow-wrap:anywhere]">
-            npm run -s lamp -- attend --campaign {quoted(campaign.name)} --rig {quoted(rig)} --with COMMAND
+            npm run -s lamp -- attend{" "}
+            {[`--campaign ${quoted(campaign.name)}`, `--rig ${quoted(rig)}`, "--with COMMAND"].map((option) => (
+              <span key={option} className="inline-block">
+                {option}&nbsp;
+              </span>
+            ))}
           </code>
           <p className="mt-1.5 text-[12px] text-soft">
             With --stand-in instead of a command, runs are made up. Don&apos;t leave a device that gets hot, or

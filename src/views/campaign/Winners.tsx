@@ -139,7 +139,7 @@ export function Winners({
                       {say.count(title.coldRuns, "run")} on a cold cache left aside
                     </span>
                   )}
-                  {title.jobs.some(Boolean) && (
+                  {title.jobs.some(Boolean) && own.cells.some(({ runs }) => runs > 0) && (
                     <span className="block text-[12px]">
                       {[
                         ...new Map(

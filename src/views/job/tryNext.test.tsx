@@ -13,7 +13,7 @@ const shown = (isSteady: boolean) =>
         job={{ id: "job", strategy: "climb" } as JobView["job"]}
         suggestions={[]}
         opening={null}
-        trying={{ tryOne: jest.fn(), open: jest.fn(), busy: false } as never}
+        trying={{ tryOne: jest.fn(), open: jest.fn(), busy: false }}
         onChanged={jest.fn()}
         isSteady={isSteady}
       />
