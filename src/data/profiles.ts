@@ -4,6 +4,7 @@ import type { LayerValue } from "@/core/profile";
 import type { ProfileListRow, TrialRow } from "@/core/records";
 import { store } from "./models";
 import { driverOf } from "./rigs";
+import { together } from "./transact";
 
 /** A profile's place: a rig with an engine. */
 export interface ProfilePlace {
@@ -11,12 +12,13 @@ export interface ProfilePlace {
   engineId: string;
 }
 
+const valueColumns = `id::int, layer, system_id as "systemId", title_id as "titleId", build_id as "buildId", key, value, origin,
+            measured_on as "measuredOn", at, actor`;
+
 /** Every value ever set for an engine on a rig, the oldest first. */
 export async function listLayerValues({ rigId, engineId }: ProfilePlace): Promise<LayerValue[]> {
   return store().query<LayerValue & object>(
-    `select id::int, layer, system_id as "systemId", title_id as "titleId", build_id as "buildId", key, value, origin,
-            measured_on as "measuredOn", at, actor
-     from profile_values where rig_id = $1 and engine_id = $2 order by id`,
+    `select ${valueColumns} from profile_values where rig_id = $1 and engine_id = $2 order by id`,
     { bind: [rigId, engineId], type: QueryTypes.SELECT },
   );
 }
@@ -54,20 +56,55 @@ export type DecidedOnRig = Omit<TrialRow, "runs"> & {
   ranBuildId: string;
 };
 
-/** Decided trials of an engine on a rig, by the revision and build of their newest run, in the order they were decided. */
+/** Decided trials by the revision and build of their newest run, in the order they were decided. */
+const decided = (where: string) => `
+  select t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt",
+         t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", j.title_id as "titleId", j.rig_id as "rigId", b.engine_id as "engineId",
+         u.rig_revision_id as "revisionId", v.number as revision, ${driverOf} as driver,
+         u.conditions ->> 'setUp' as "setUp", u.build_id as "ranBuildId"
+  from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
+  join lateral (select rig_revision_id, build_id, conditions from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
+  join rig_revisions v on v.id = u.rig_revision_id
+  where ${where} and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null
+  order by t.decided_at, t.id`;
+
+/** Decided trials of an engine on a rig. */
 export async function decidedOnRig({ rigId, engineId }: ProfilePlace): Promise<DecidedOnRig[]> {
-  return store().query<DecidedOnRig & object>(
-    `select t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt",
-            t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", j.title_id as "titleId", b.engine_id as "engineId",
-            u.rig_revision_id as "revisionId", v.number as revision, ${driverOf} as driver,
-            u.conditions ->> 'setUp' as "setUp", u.build_id as "ranBuildId"
-     from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
-     join lateral (select rig_revision_id, build_id, conditions from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
-     join rig_revisions v on v.id = u.rig_revision_id
-     where j.rig_id = $1 and b.engine_id = $2 and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null
-     order by t.decided_at, t.id`,
-    { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  return store().query<DecidedOnRig & object>(decided("j.rig_id = $1 and b.engine_id = $2"), {
+    bind: [rigId, engineId],
+    type: QueryTypes.SELECT,
+  });
+}
+
+/** What the profiles of one rig, or of every rig, are made of: all of it in three statements. */
+export async function profilesWhole(rigId: string | null): Promise<{
+  values: (LayerValue & ProfilePlace)[];
+  decided: (DecidedOnRig & ProfilePlace)[];
+  /** Titles that were worked on there. */
+  titles: ({ id: string; name: string; systemId: string } & ProfilePlace)[];
+}> {
+  const asked = { bind: [rigId], type: QueryTypes.SELECT as const };
+  const [values, trials, titles] = await together(
+    async () =>
+      store().query<LayerValue & ProfilePlace & object>(
+        `select rig_id as "rigId", engine_id as "engineId", ${valueColumns} from profile_values
+         where $1::uuid is null or rig_id = $1 order by id`,
+        asked,
+      ),
+    async () =>
+      store().query<DecidedOnRig & ProfilePlace & object>(
+        decided("($1::uuid is null or j.rig_id = $1)"),
+        asked,
+      ),
+    async () =>
+      store().query<{ id: string; name: string; systemId: string } & ProfilePlace>(
+        `select distinct j.rig_id as "rigId", b.engine_id as "engineId", t.id, t.name, t.system_id as "systemId"
+         from jobs j join builds b on b.id = j.build_id join titles t on t.id = j.title_id
+         where ($1::uuid is null or j.rig_id = $1) and j.deleted_at is null and t.retired_at is null`,
+        asked,
+      ),
   );
+  return { values, decided: trials, titles };
 }
 
 /** Notes that what a decision keeps has reached the layers. */

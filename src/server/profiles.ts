@@ -28,7 +28,7 @@ import {
   type RigNow,
 } from "@/core/profile";
 import { isAgainst } from "@/core/trial";
-import type { ProfileCheck, ProfileListRow, ProfileView } from "@/core/records";
+import type { ProfileCheck, ProfileListRow, ProfileView, RigRow } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { addJob } from "./addJob";
@@ -79,22 +79,61 @@ export function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
   });
 }
 
-/** Where profiles are. */
+/** Where profiles are, on one rig or on every one. */
 export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListRow[] }> {
-  const found = await data.listProfiles();
-  const rows = await Promise.all(
-    found
-      .filter((row) => rigId === undefined || row.rigId === rigId)
-      .map(async (row) => ({ ...row, toConfirm: row.values === 0 ? 0 : await toConfirm(row) })),
+  const [found, whole, rigs, builds] = await data.together(
+    async () => data.listProfiles(),
+    async () => data.profilesWhole(rigId ?? null),
+    async () => data.listRigs(),
+    async () => data.listBuilds(),
   );
-  return { rows };
+  const rows = found.filter((row) => rigId === undefined || row.rigId === rigId);
+  const catalogues = new Map<string, Setting[]>();
+  for (const { engineId, values } of rows)
+    if (values > 0 && !catalogues.has(engineId)) catalogues.set(engineId, await data.catalogueOf(engineId));
+  return {
+    rows: rows.map((row) => {
+      const isHere = (one: Place) => one.rigId === row.rigId && one.engineId === row.engineId;
+      const rig = rigs.find(({ id }) => id === row.rigId);
+      if (row.values === 0 || !rig) return { ...row, toConfirm: 0 };
+      const now = nowOf(
+        rig,
+        builds.findLast(({ engineId }) => engineId === row.engineId),
+      );
+      const catalogue = [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)];
+      const values = whole.values.filter(isHere);
+      const confirmations = confirmationsOf(whole.decided.filter(isHere));
+      const checks = whole.titles
+        .filter(isHere)
+        .flatMap(({ id, systemId }) =>
+          toCheck(
+            profileRows(catalogue, values, { systemId, titleId: id, buildId: now.buildId }, now, confirmations),
+          ),
+        );
+      return { ...row, toConfirm: checks.length };
+    }),
+  };
 }
 
-/** How many values of a profile aren't proven for a title as the rig is now. */
-async function toConfirm({ rigId, engineId }: Place): Promise<number> {
-  const { checks } = await viewProfile({ rig: rigId, engine: engineId });
-  return checks.reduce((sum, { settings }) => sum + settings.length, 0);
-}
+/** A rig as it is now, with a build of an engine. */
+const nowOf = (
+  { revisionId, revision, spec }: RigRow,
+  build: { id: string; version: string } | undefined,
+): RigNow => ({
+  revisionId,
+  revision,
+  driver: spec.driver.version,
+  drivers: Object.fromEntries((spec.setUps ?? []).map(({ name, driver }) => [name, driver.version])),
+  buildId: build?.id ?? "",
+  build: build?.version ?? "",
+});
+
+/** Values that aren't proven for a title as the rig is now, and that a short check could prove. */
+const toCheck = (rows: ProfileRow[]): ProfileRow[] =>
+  rows.filter(
+    ({ key, standing, value, default: own }) =>
+      (standing === "untested" || standing === "stale") && value !== own && isCheckable(key),
+  );
 
 /** A profile in its layers. */
 export async function viewProfile(query: unknown): Promise<ProfileView> {
@@ -115,14 +154,7 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
   ];
   const catalogue = [...ofEngine, ...besideSettings(rig.spec, title?.nativeFps ?? null)];
   const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
-  const now: RigNow = {
-    revisionId: rig.revisionId,
-    revision: rig.revision,
-    driver: rig.spec.driver.version,
-    drivers: Object.fromEntries((rig.spec.setUps ?? []).map(({ name, driver }) => [name, driver.version])),
-    buildId: build?.id ?? "",
-    build: build?.version ?? "",
-  };
+  const now = nowOf(rig, build);
   const rowsFor = (titleId: string | null, of: string, evidenceOf?: string[]) =>
     profileRows(
       catalogue,
@@ -137,10 +169,7 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
   const checks = titles
     .filter(({ worked }) => worked)
     .flatMap(({ id: titleId, name, systemId: system }): ProfileCheck[] => {
-      const settings = rowsFor(titleId, system).filter(
-        ({ key, standing, value, default: own }) =>
-          (standing === "untested" || standing === "stale") && value !== own && isCheckable(key),
-      );
+      const settings = toCheck(rowsFor(titleId, system));
       return settings.length === 0
         ? []
         : [
