@@ -3,19 +3,10 @@ import { exampleSetting } from "@/core/kit";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
-import {
-  armFigures,
-  evidenceOf,
-  exampleTrial,
-  progressOf,
-  screenPlan,
-  targetFpsOf,
-  understand,
-  type ExampleRun,
-} from "@/core/trial";
-import { lendingDesk } from "@/core/verdict";
+import { exampleTrial, screenPlan, understand } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import { call } from "@/contract";
+import { exampleTrialView as viewOf } from "./exampleView";
 import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./fits";
 import { Arms } from "./Arms";
@@ -43,48 +34,6 @@ const run = (fps: number) => ({
   marks: [],
 });
 
-/** A trial as its screen gets it, from made-up runs and without a database. */
-function viewOf(
-  kind: string,
-  arms: Parameters<typeof exampleTrial>[1],
-  runs: ExampleRun[],
-  more: Parameters<typeof exampleTrial>[3] = {},
-): TrialView {
-  const { facts, traces } = exampleTrial(kind, arms, runs, { noise: { sd: 0.01, freedom: 30 }, ...more });
-  const made = understand(facts, traces);
-  const progress = progressOf({ ...facts.trial, decidedAt: null }, facts.runs);
-  return {
-    job: { id: "job", title: "The Long Stair", rules: lendingDesk, buildId: "build", closedAt: null },
-    trial: {
-      ...facts.trial,
-      ...progress,
-      id: "trial",
-      version: 4,
-      number: 1,
-      jobId: "job",
-      decidedAt: null,
-      choice: null,
-      keptArm: null,
-      reason: "",
-      outcome: null,
-    },
-    targetFps: targetFpsOf(facts),
-    runs: [],
-    faults: [],
-    noise: facts.noise,
-    noiseMeasured: true,
-    visits: [],
-    drifted: [],
-    ...made,
-    pending: null,
-    evidence: evidenceOf(facts),
-    figures: armFigures(facts),
-    catalogue: facts.catalogue,
-    limits: { temperatureC: 90, batteryWh: 48 },
-    display: { name: "own screen", width: 1280, height: 800, diagonalInch: 7 },
-    screens: facts.screens,
-  } as unknown as TrialView;
-}
 const decide = (view: TrialView) =>
   render(
     <KeysProvider>
