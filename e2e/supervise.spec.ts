@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
-import { mkdtempSync, readFileSync } from "node:fs";
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { healthAt, prepareDatabase, type Server } from "../scripts/lib/application.mjs";
@@ -47,6 +48,86 @@ test("a database and an application that are killed are brought back, with what 
   } finally {
     await stop();
     own.remove();
+  }
+});
+
+/** A disk of a few hundred megabytes in memory; null where this machine lets nobody mount one. */
+function smallDisk(): { home: string; remount: (how: string) => void; end: () => void } | null {
+  const home = mkdtempSync(join(tmpdir(), "velvet-lamp-small-"));
+  try {
+    execFileSync("mount", ["-t", "tmpfs", "-o", "size=260m,mode=0777", "tmpfs", home], { stdio: "ignore" });
+  } catch {
+    rmSync(home, { recursive: true });
+    return null;
+  }
+  return {
+    home,
+    remount: (how) => execFileSync("mount", ["-o", `remount,${how}`, home]),
+    end: () => {
+      execFileSync("umount", ["-l", home]);
+      rmSync(home, { recursive: true });
+    },
+  };
+}
+
+test("a disk that is full, and one that can't be written: each said, nothing acknowledged lost, taken up again by itself", async () => {
+  test.setTimeout(180_000);
+  const disk = smallDisk();
+  test.skip(disk === null, "this machine lets nobody mount a disk");
+  const { home, remount, end } = disk!;
+  const own = cluster(home);
+  const url = await own.start();
+  let ended: number | null = null;
+  let stop = async () => {};
+  try {
+    prepareDatabase(url, { empty: true });
+    const port = await freePort(3790);
+    stop = await supervise({ own, url, start: { port, quiet: true }, onEnd: (code) => (ended = code) });
+    const base = `http://127.0.0.1:${port}/api/v1/systems`;
+    const kept: string[] = [];
+    /** Adds a system; its status, 0 where nobody answers. */
+    const add = async (name: string): Promise<{ status: number; title: string }> => {
+      const body = { name, screens: [], rates: [{ region: "", hz: 60 }], note: "x".repeat(390) };
+      const headers = { "content-type": "application/json" };
+      try {
+        const sent = await fetch(base, { method: "POST", headers, body: JSON.stringify(body) });
+        const told = (await sent.json()) as { id?: string; title?: string };
+        if (sent.status === 201 && told.id) kept.push(told.id);
+        return { status: sent.status, title: told.title ?? "" };
+      } catch {
+        return { status: 0, title: "" };
+      }
+    };
+    const again = async () =>
+      expect
+        .poll(async () => (await add(`again ${kept.length} ${Date.now()}`)).status, { timeout: 60_000 })
+        .toBe(201);
+    expect((await add("first")).status).toBe(201);
+
+    const { bavail, bsize } = statfsSync(home);
+    writeFileSync(join(home, "filler"), Buffer.alloc(Math.max(0, bavail * bsize - 300_000)));
+    const refused: { status: number; title: string }[] = [];
+    for (let n = 0; n < 3000 && refused.length < 10; n++) {
+      const sent = await add(`system ${n}`);
+      if (sent.status !== 201) refused.push(sent);
+    }
+    expect(refused).toContainEqual({ status: 507, title: "The database's disk is full: this wasn't kept." });
+    expect(refused.filter(({ status }) => status === 500)).toEqual([]);
+    rmSync(join(home, "filler"));
+    await again();
+
+    remount("ro");
+    const unwritten = await Promise.all(Array.from({ length: 4 }, async (_, n) => add(`unwritten ${n}`)));
+    expect(unwritten.filter(({ status }) => status === 201 || status === 500)).toEqual([]);
+    remount("rw");
+    await again();
+
+    expect(ended).toBeNull();
+    for (const id of kept) expect((await fetch(`${base}/${id}`)).status).toBe(200);
+  } finally {
+    await stop();
+    own.stop();
+    end();
   }
 });
 

@@ -24,6 +24,8 @@ const beyond = !/^(127\.|::1$|localhost$)/.test(listen);
 /** Two answer where there are processors for them: one more than that only takes memory. */
 const processes = Number(valueOf("--processes")) || Math.min(2, cpus().length);
 const running = join(stateFolder, "running.json");
+/** Holds the process that is starting, or that keeps what it started alive. */
+const starting = join(stateFolder, "starting");
 
 async function confirmReset() {
   if (args.includes("--yes")) return true;
@@ -71,6 +73,33 @@ async function findFirst() {
   return null;
 }
 
+/** Whether a process is a start of this application. */
+function isStart(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("demo.mjs");
+  } catch {
+    return alive(pid);
+  }
+}
+
+/** Takes the place of the one start that may be under way here. @returns the process that has it; null where it is this one */
+function takeStart() {
+  mkdirSync(stateFolder, { recursive: true });
+  for (;;) {
+    try {
+      writeFileSync(starting, String(process.pid), { flag: "wx" });
+      process.on("exit", () => rmSync(starting, { force: true }));
+      return null;
+    } catch (error) {
+      if (error.code !== "EEXIST") throw error;
+    }
+    const other = Number(readFileSync(starting, "utf8"));
+    if (alive(other) && isStart(other)) return other;
+    // Left by a start that was killed.
+    rmSync(starting, { force: true });
+  }
+}
+
 async function main() {
   if (Number(process.versions.node.split(".")[0]) < 20)
     throw new SetupError(`Node 20 or newer is needed; this is ${process.version}.`);
@@ -84,7 +113,11 @@ async function main() {
     throw new SetupError("Stop the running application first (Ctrl-C where it was started), then reset.");
   if (reset && !(await confirmReset())) return;
 
-  mkdirSync(stateFolder, { recursive: true });
+  const other = takeStart();
+  if (other !== null) {
+    say(`Velvet Lamp is being started already, by process ${other}: wait for the address it prints.`);
+    return;
+  }
   const own = process.env.DATABASE_URL ? null : cluster(clusterHome());
   if (own) ensurePostgres();
   ensurePackages();

@@ -53,6 +53,7 @@ function ownedFolder(path) {
 
 /** Where the cluster lives: in the checkout, or under the system's state folder when the server's user can't enter the checkout. */
 export function clusterHome() {
+  if (process.env.LAMP_CLUSTER) return process.env.LAMP_CLUSTER;
   if (!isRoot) return join(stateFolder, "database");
   const [command, args] = asServer("test", ["-x", root]);
   if (works(command, args)) return join(stateFolder, "database");

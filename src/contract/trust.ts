@@ -41,6 +41,7 @@ const workshopSchema = of<WorkshopView>(
     waiting: z.array(open({ name: z.string(), waiting: figure, active: figure, failed: figure })),
     outdatedRuns: figure,
     memoryMb: figure,
+    aheadMinutes: figure,
     lastBackupAt: z.string().nullable(),
   }),
 );

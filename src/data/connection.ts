@@ -49,9 +49,10 @@ export function isUnreachable(error: unknown): boolean {
 }
 
 /** The constraint a refused write broke, or null for any other error. */
-export function brokenConstraint(
-  error: unknown,
-): { kind: "unique" | "missing" | "check" | "badId" | "badText"; constraint: string } | null {
+export function brokenConstraint(error: unknown): {
+  kind: "unique" | "missing" | "check" | "badId" | "badText" | "full" | "unwritable";
+  constraint: string;
+} | null {
   const parent = (error as { parent?: { code?: string; constraint?: string } })?.parent;
   const kinds = {
     "23505": "unique",
@@ -62,6 +63,11 @@ export function brokenConstraint(
     // A NUL, or half of a pair of surrogates: no text of PostgreSQL's holds them.
     "22021": "badText",
     "22P05": "badText",
+    // No room on the disk; a disk that can't be written, or not any more.
+    "53100": "full",
+    "25006": "unwritable",
+    "42501": "unwritable",
+    "58030": "unwritable",
   } as const;
   const kind = kinds[parent?.code as keyof typeof kinds];
   return kind ? { kind, constraint: parent?.constraint ?? "" } : null;

@@ -48,14 +48,20 @@ export async function putDecision(
   id: string,
   decision: (Choice & { outcome: TrialOutcome; by: string; decidedAt?: Date }) | null,
 ): Promise<void> {
-  store();
+  // Decisions follow one another, whatever this machine's clock says: one set back would put the newest before the others.
+  const [last] = await store().query<{ at: Date | null }>(
+    `select max(decided_at) as at from trials where job_id = (select job_id from trials where id = $1)`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  const now = (decision?.decidedAt ?? new Date()).getTime();
+  const decidedAt = new Date(last?.at ? Math.max(now, last.at.getTime() + 1) : now);
   const values = decision
     ? {
         choice: decision.choice,
         keptArm: decision.arm,
         reason: decision.reason,
         outcome: decision.outcome,
-        decidedAt: decision.decidedAt ?? new Date(),
+        decidedAt,
         decidedBy: decision.by,
       }
     : { choice: null, keptArm: null, reason: "", outcome: null, decidedAt: null, decidedBy: null };

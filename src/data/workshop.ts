@@ -41,3 +41,12 @@ export async function workWaiting(): Promise<WorkshopView["waiting"]> {
     { type: QueryTypes.SELECT },
   );
 }
+
+/** When the newest run was made, decision decided, or value set; null in an empty store. */
+export async function newestMoment(): Promise<Date | null> {
+  const [found] = await store().query<{ at: Date | null }>(
+    `select greatest((select max(made_at) from runs), (select max(decided_at) from trials), (select max(at) from profile_values)) as at`,
+    { type: QueryTypes.SELECT },
+  );
+  return found?.at ?? null;
+}

@@ -69,6 +69,18 @@ export function asProblem(error: unknown): Problem {
       "A text holds a sign that can't be kept: a NUL, or half of a character.",
       "Take it out and send it again; nothing was changed.",
     );
+  if (broken?.kind === "full")
+    return new Problem(
+      507,
+      "The database's disk is full: this wasn't kept.",
+      "Make room on it, then send it again. What was kept before is safe.",
+    );
+  if (broken?.kind === "unwritable")
+    return new Problem(
+      507,
+      "The database's disk can't be written: this wasn't kept.",
+      "See what became of the disk, then send it again. What was kept before is safe.",
+    );
   if (broken?.kind === "check")
     return new Problem(422, "A value is outside what can be.", "Correct it and send it again.");
   throw error;

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { WorkshopView } from "@/core/records";
-import { outdatedCount, tableSizes, workWaiting } from "@/data";
+import { newestMoment, outdatedCount, tableSizes, workWaiting } from "@/data";
 import { doorTimes } from "./metrics";
 import { ownVersion } from "./viewHealth";
 
@@ -19,12 +19,13 @@ async function lastBackup(): Promise<string | null> {
 
 /** How the application itself fares: what the store takes, which doors are slow, what waits, and the last backup. */
 export async function viewWorkshop(): Promise<WorkshopView> {
-  const [sizes, waiting, outdatedRuns, slow, lastBackupAt] = await Promise.all([
+  const [sizes, waiting, outdatedRuns, slow, lastBackupAt, newest] = await Promise.all([
     tableSizes(),
     workWaiting(),
     outdatedCount(),
     doorTimes(),
     lastBackup(),
+    newestMoment(),
   ]);
   return {
     version: ownVersion,
@@ -34,6 +35,7 @@ export async function viewWorkshop(): Promise<WorkshopView> {
     waiting,
     outdatedRuns,
     memoryMb: process.memoryUsage().rss / 1024 / 1024,
+    aheadMinutes: newest === null ? 0 : Math.max(0, (newest.getTime() - Date.now()) / 60_000),
     lastBackupAt,
   };
 }

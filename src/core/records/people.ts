@@ -73,5 +73,7 @@ export interface WorkshopView {
   /** Runs whose figures are of an older method. */
   outdatedRuns: number;
   memoryMb: number;
+  /** Minutes that the newest thing kept is ahead of this machine's clock; 0 where none is. */
+  aheadMinutes: number;
   lastBackupAt: string | null;
 }

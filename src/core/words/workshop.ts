@@ -10,7 +10,11 @@ export function workshopWords({
   outdatedRuns,
   memoryMb,
   totalBytes,
-}: Pick<WorkshopView, "slow" | "waiting" | "outdatedRuns" | "memoryMb" | "totalBytes">): string[] {
+  aheadMinutes,
+}: Pick<
+  WorkshopView,
+  "slow" | "waiting" | "outdatedRuns" | "memoryMb" | "totalBytes" | "aheadMinutes"
+>): string[] {
   const over = slow.reduce((sum, door) => sum + door.over, 0);
   const asked = slow.reduce((sum, door) => sum + door.asked, 0);
   const open = waiting.reduce((sum, work) => sum + work.waiting + work.active, 0);
@@ -25,6 +29,11 @@ export function workshopWords({
     open === 0 && outdatedRuns === 0
       ? "No work waits."
       : `${count(open, "piece")} of work ${open === 1 ? "waits or is" : "wait or are"} being done, ${count(outdatedRuns, "run")} to be measured anew.`,
+    ...(aheadMinutes >= 1
+      ? [
+          `The newest thing kept is dated ${aheadMinutes.toFixed(0)} min ahead of this machine's clock: it was set back, or the clock before was wrong. Runs and decisions keep their order; dates don't tell it until the clock has caught up.`,
+        ]
+      : []),
     ...(failed > 0 ? [`${count(failed, "piece")} of work failed for good: the journal says why.`] : []),
   ];
 }

@@ -1,0 +1,111 @@
+import { expect, test } from "@playwright/test";
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdirSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { healthAt } from "../scripts/lib/application.mjs";
+import { cluster } from "../scripts/lib/cluster.mjs";
+import { freePort } from "../scripts/lib/run.mjs";
+
+/** A place of its own for what a start keeps: its notes, and its database. */
+function place() {
+  const state = mkdtempSync(join(tmpdir(), "velvet-lamp-starts-"));
+  const home = mkdtempSync(join(tmpdir(), "velvet-lamp-started-"));
+  mkdirSync(join(home, "database"));
+  const own = cluster(join(home, "database"));
+  return {
+    state,
+    home: own.home,
+    own,
+    end: () => (own.remove(), rmSync(state, { recursive: true, force: true })),
+  };
+}
+
+interface Start {
+  child: ChildProcess;
+  said: () => string;
+  /** Its exit code, once it has ended. */
+  ended: Promise<number | null>;
+}
+
+/** A start as somebody types it. */
+function start({ state, home }: { state: string; home: string }, port: number, ...flags: string[]): Start {
+  const child = spawn(process.execPath, ["scripts/demo.mjs", "--empty", "--port", String(port), ...flags], {
+    env: { ...process.env, LAMP_STATE: state, LAMP_CLUSTER: home, DATABASE_URL: "" },
+  });
+  let said = "";
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on("data", (part: Buffer) => (said += part.toString()));
+  return { child, said: () => said, ended: new Promise((resolve) => child.once("exit", resolve)) };
+}
+const address = (one: Start) => /Velvet Lamp: http:\/\/127\.0\.0\.1:(\d+)/.exec(one.said())?.[1];
+const up = async (one: Start) => {
+  await expect.poll(() => address(one), { timeout: 120_000 }).toBeDefined();
+  return Number(address(one));
+};
+const stopped = async ({ child, ended }: Start) => {
+  child.kill("SIGINT");
+  await ended;
+};
+
+test("two starts at once: one of them starts, the other says so; a start that was killed is no hindrance", async () => {
+  test.setTimeout(240_000);
+  const here = place();
+  const port = await freePort(3820);
+  let third: Start | null = null;
+  const both = [start(here, port), start(here, port)];
+  try {
+    const one = await Promise.race(both.map(async (each) => (await each.ended, each)));
+    const other = both.find((each) => each !== one)!;
+    expect(one.said()).toMatch(/being started already, by process \d+|running already/);
+    expect(await one.ended).toBe(0);
+    const at = await up(other);
+    expect(await healthAt(at)).toMatchObject({ ready: true });
+    const later = start(here, port);
+    expect(await later.ended).toBe(0);
+    expect(later.said()).toMatch(/running already/);
+    other.child.kill("SIGKILL");
+    await other.ended;
+    third = start(here, port);
+    expect(await healthAt(await up(third))).toMatchObject({ ready: true });
+  } finally {
+    for (const each of both) each.child.kill("SIGKILL");
+    if (third) await stopped(third);
+    here.end();
+  }
+});
+
+test("a reset is asked for twice, and keeps what there was as a backup first", async () => {
+  test.setTimeout(240_000);
+  const here = place();
+  const port = await freePort(3840);
+  const first = start(here, port);
+  try {
+    const systems = `http://127.0.0.1:${await up(first)}/api/v1/systems`;
+    const made = await fetch(systems, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name: "Kept", screens: [], rates: [{ region: "", hz: 60 }], note: "" }),
+    });
+    const { id } = (await made.json()) as { id: string };
+    const tooEarly = start(here, port, "--reset", "--yes");
+    expect(await tooEarly.ended).not.toBe(0);
+    expect(tooEarly.said()).toMatch(/Stop the running application first/);
+    await stopped(first);
+    const asked = start(here, port, "--reset");
+    expect(await asked.ended).toBe(0);
+    expect(asked.said()).toMatch(/--reset removes every job, run and rig you entered\. Say --yes/);
+    const again = start(here, port);
+    expect((await fetch(`http://127.0.0.1:${await up(again)}/api/v1/systems/${id}`)).status).toBe(200);
+    await stopped(again);
+    const reset = start(here, port, "--reset", "--yes");
+    const at = await up(reset);
+    expect(reset.said()).toMatch(/What there was is kept in .+before-reset-.+\.tar: 0 jobs, 0 runs\./);
+    expect((await fetch(`http://127.0.0.1:${at}/api/v1/systems/${id}`)).status).toBe(404);
+    expect(readdirSync(here.state).filter((name) => name.startsWith("before-reset-"))).toHaveLength(1);
+    await stopped(reset);
+  } finally {
+    first.child.kill("SIGKILL");
+    here.end();
+  }
+});
