@@ -163,7 +163,7 @@ test("a device takes its rig's runs by itself, is seen at it, and leaves the ben
      setTimeout(() => process.stdout.write(readFileSync(${JSON.stringify(made)})), 4000);`,
   );
   await open(page, `/campaigns/${id}`);
-  await expect(page.getByText(/lamp -- attend --campaign "What Tansy manages" --rig Tansy/)).toBeVisible();
+  await expect(page.getByText(/lamp -- attend --campaign "What Tansy manages"\s--rig Tansy/)).toBeVisible();
   const attend = (...how: string[]) =>
     lamp(["attend", "--campaign", name, "--rig", "Tansy", "--json", "--address", baseURL ?? "", ...how]);
   const attending = attend("--with", `node ${program}`, "--runs", "2");

@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { healthAt } from "../scripts/lib/application.mjs";
@@ -10,9 +10,7 @@ import { freePort } from "../scripts/lib/run.mjs";
 /** A place of its own for what a start keeps: its notes, and its database. */
 function place() {
   const state = mkdtempSync(join(tmpdir(), "velvet-lamp-starts-"));
-  const home = mkdtempSync(join(tmpdir(), "velvet-lamp-started-"));
-  mkdirSync(join(home, "database"));
-  const own = cluster(join(home, "database"));
+  const own = cluster(mkdtempSync(join(tmpdir(), "velvet-lamp-started-")));
   return {
     state,
     home: own.home,
@@ -40,7 +38,7 @@ function start({ state, home }: { state: string; home: string }, port: number, .
 }
 const address = (one: Start) => /Velvet Lamp: http:\/\/127\.0\.0\.1:(\d+)/.exec(one.said())?.[1];
 const up = async (one: Start) => {
-  await expect.poll(() => address(one), { timeout: 120_000 }).toBeDefined();
+  await expect.poll(() => address(one) ?? one.said(), { timeout: 120_000 }).toMatch(/^\d+$/);
   return Number(address(one));
 };
 const stopped = async ({ child, ended }: Start) => {
