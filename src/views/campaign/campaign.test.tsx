@@ -211,7 +211,7 @@ describe("the timetable", () => {
   });
   const shown = (schedule: Schedule, firstEvening: string | null = null) => {
     const at = view();
-    at.campaign.plan = { ...at.campaign.plan, firstEvening, startsAt: "19:30" } as never;
+    at.campaign.plan = { ...at.campaign.plan, firstEvening, startsAt: "19:30" };
     return render(<Timetable view={at} schedule={schedule} />);
   };
   it("says what stands before a run: setting up, cooling, charging", () => {

@@ -54,21 +54,20 @@ const set = (
   key: string,
   value: LayerValue["value"],
   more: Partial<LayerValue> = {},
-) =>
-  ({
-    id: ++next,
-    layer,
-    systemId: layer === "system" ? "s" : null,
-    titleId: layer === "title" ? "t" : null,
-    buildId: null,
-    key,
-    value,
-    origin: { kind: "by hand" },
-    measuredOn: null,
-    at: new Date("2026-11-01T10:00:00Z"),
-    actor: "you",
-    ...more,
-  }) as LayerValue;
+): LayerValue => ({
+  id: ++next,
+  layer,
+  systemId: layer === "system" ? "s" : null,
+  titleId: layer === "title" ? "t" : null,
+  buildId: null,
+  key,
+  value,
+  origin: { kind: "by hand" },
+  measuredOn: null,
+  at: new Date("2026-11-01T10:00:00Z"),
+  actor: "you",
+  ...more,
+});
 const now: RigNow = { revisionId: "r", revision: 1, driver: "616", drivers: {}, buildId: "b", build: "5.1" };
 const proof = (kept: Confirmation["kept"], more: Partial<Confirmation> = {}): Confirmation => ({
   trialId: "trial",
