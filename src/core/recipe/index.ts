@@ -1,2 +1,2 @@
-export { makeRecipe, recipeJsonSchema, recipeSchema, withLines, type Recipe } from "./recipe";
+export { besideInRecipe, makeRecipe, recipeJsonSchema, recipeSchema, withLines, type Recipe } from "./recipe";
 export { mostDescription, recipeHtml, recipeMarkdown, recipeText } from "./render";

@@ -1,7 +1,9 @@
 import { readConfig } from "@/core/config";
 import { exampleSetting, plainRig } from "@/core/kit";
 import { said } from "@/core/words";
+import { besideSettings } from "@/core/profile";
 import {
+  besideInRecipe,
   makeRecipe,
   recipeHtml,
   recipeMarkdown,
@@ -131,6 +133,25 @@ describe("a recipe", () => {
     expect(why([own])).toMatch(/no other driver was run with these settings/);
     expect(why([{ driver: "615", runs: 1, averageFps: 26 }])).toBeUndefined();
     expect(why(undefined)).toBeUndefined();
+  });
+  it("what it says beside the settings is taken where another rig has it by the same name, and its rate where it isn't the title's own", () => {
+    const spec = { ...plainRig(60), cooling: { kind: "fan", coolerToHand: true } };
+    const on = (names: string[]) =>
+      besideSettings(
+        { ...spec, powerModes: names.map((name) => ({ name, watts: null, use: "any" as const })) },
+        60,
+      );
+    expect(besideInRecipe(recipe, on(["Even", "Full"]))).toEqual([
+      { key: "rig:powerMode", value: "Even" },
+      { key: "rig:cooler", value: true },
+      { key: "title:rate", value: 30 },
+    ]);
+    expect(besideInRecipe(recipe, on(["Hush", "Full"])).map(({ key }) => key)).toEqual([
+      "rig:cooler",
+      "title:rate",
+    ]);
+    const plain = makeRecipe(facts({ conditions: {}, targetFps: 60 }));
+    expect(besideInRecipe(plain, on(["Even", "Full"]))).toEqual([]);
   });
   it("names no rig, path or room: nothing private", () => {
     expect(JSON.stringify(recipe)).not.toMatch(/own desk|21/);

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { settingValueSchema, type ConfigFile, type RigSpec, type Setting } from "@/core/kit";
-import type { Override } from "@/core/profile";
+import { settingValueSchema, type ConfigFile, type RigSpec, type Setting, type SettingValue } from "@/core/kit";
+import { besideKeys, besideValues, type Override } from "@/core/profile";
 import {
   cautionWords,
   comesToWords,
@@ -167,6 +167,28 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     marks: run?.marks ?? [],
     cautions: cautionWords(Boolean(facts.conditions.clocks)),
   };
+}
+
+/**
+ * What a recipe says beside the settings, as values of a profile on another rig: what that rig has by the same name, and the rate where it isn't the title's own.
+ * @param beside what that rig's profile can hold beside an engine's settings
+ */
+export function besideInRecipe(
+  { conditions, targetFps, title }: Pick<Recipe, "conditions" | "targetFps" | "title">,
+  beside: Setting[],
+): { key: string; value: SettingValue }[] {
+  const said = (name: string | undefined) => conditions.find((fact) => fact.name === name)?.value;
+  return beside.flatMap(({ key, type, choices }): { key: string; value: SettingValue }[] => {
+    if (key === besideKeys.rate)
+      return targetFps !== null && targetFps !== title.nativeFps ? [{ key, value: targetFps }] : [];
+    const name = Object.keys(conditionNames).find((each) => besideValues({ conditions: { [each]: "x" } })[key]);
+    const value = said(name === undefined ? undefined : conditionNames[name]);
+    if (value === undefined) return [];
+    if (type === "switch") return [{ key, value: true }];
+    // A power mode is written with its watts behind it.
+    const choice = choices.find((each) => value === each || value.startsWith(`${each} (`));
+    return choice === undefined ? [] : [{ key, value: choice }];
+  });
 }
 
 /** What of a recipe's settings stands where in a file that was read. */

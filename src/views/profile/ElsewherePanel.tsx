@@ -3,7 +3,7 @@ import { useState, useRef } from "react";
 import { toast } from "sonner";
 import { call } from "@/contract";
 import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
-import { recipeSchema } from "@/core/recipe";
+import { besideInRecipe, recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
 import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, buttonLook, say } from "@/ui";
@@ -74,20 +74,20 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
     const known = recipe.data.settings.filter(({ key }) =>
       view.catalogue.some((setting) => setting.key === key),
     );
-    if (known.length === 0) return void toast.error("The recipe sets nothing that this engine has.");
+    const beside = besideInRecipe(recipe.data, view.beside);
+    if (known.length + beside.length === 0)
+      return void toast.error("The recipe sets nothing that this engine has.");
     await told(
       call("setProfileValues", {
         body: {
-          ...placed(
-            view,
-            "title",
-            known.map(({ key, after }) => ({ key, value: after })),
-          ),
+          ...placed(view, "title", [...known.map(({ key, after }) => ({ key, value: after })), ...beside]),
           origin: { kind: "carried", from: `a recipe for ${recipe.data.title.name}`.slice(0, 200) },
         },
       }),
     );
-    toast(`${say.count(known.length, "value")} of ${recipe.data.settings.length} taken in as a hypothesis.`, {
+    const words = beside.length > 0 ? `, and ${say.count(beside.length, "value")} beside them` : "";
+    const taken = `${say.count(known.length, "setting")} of ${recipe.data.settings.length}${words}`;
+    toast(`${taken} taken in as a hypothesis.`, {
       description:
         "Two runs would prove it here: one with it, one without, more where they lie close. Plan the check under Layers.",
     });
