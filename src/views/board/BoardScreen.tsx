@@ -4,7 +4,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { clsx } from "clsx";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { memo, useMemo, useRef, useState } from "react";
 import { call } from "@/contract";
 import { hardnesses } from "@/core/kit";
 import type { Suggestion } from "@/core/predict";
@@ -254,14 +254,14 @@ function Titles({ view }: { view: BoardView }) {
     getNextPageParam: ({ next }) => next ?? undefined,
     initialData: { pages: [view], pageParams: [""] },
   });
-  const rows = pages.data.pages.flatMap((page) => page.rows);
+  const rows = useMemo(() => pages.data.pages.flatMap((page) => page.rows), [pages.data]);
   const foreseen = useForeseenCells(rows, rigs);
   const frame = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,
     estimateSize: () => rowHeight,
-    overscan: 12,
+    overscan: 6,
     onChange: ({ range }) => {
       if (range && range.endIndex > rows.length - 40 && pages.hasNextPage && !pages.isFetchingNextPage)
         void pages.fetchNextPage();
@@ -307,7 +307,7 @@ function Titles({ view }: { view: BoardView }) {
                   style={{ ...columns, height: rowHeight, transform: `translateY(${start}px)` }}
                   className="absolute inset-x-0 top-0 grid items-center border-b border-line"
                 >
-                  <TitleRow row={row} rigs={rigs} foreseen={foreseen?.cells ?? {}} />
+                  <TitleRow row={row} rigs={rigs} foreseen={foreseen?.cells ?? none} />
                 </div>
               )
             );
@@ -318,7 +318,11 @@ function Titles({ view }: { view: BoardView }) {
   );
 }
 
-function TitleRow({
+/** Nothing foreseen. */
+const none: Record<string, Suggestion> = {};
+
+/** A title's cells; drawn once, however far it is scrolled. */
+const TitleRow = memo(function TitleRow({
   row,
   rigs,
   foreseen,
@@ -349,7 +353,7 @@ function TitleRow({
       ))}
     </>
   );
-}
+});
 
 function Cell({
   cell,

@@ -53,9 +53,7 @@ export function JobSheet({
         {job.title} on {job.rig}, opened <When at={job.createdAt} />. Title, engine, house rules and target{" "}
         {begun ? "are those of its first run; a copy may have others." : "can be changed until its first run."}
       </p>
-      {!job.closedAt && !begun && (
-        <NotBegun key={job.version} job={job} onChange={(body) => void change(body, "Kept.")} />
-      )}
+      {!job.closedAt && !begun && <NotBegun job={job} onChange={(body) => void change(body, "Kept.")} />}
       {!job.closedAt && (
         <Field label="Aim" className="mb-3 max-w-60">
           {({ id }) => (

@@ -1,23 +1,27 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call, type DoorBody } from "@/contract";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, say } from "@/ui";
 import { useTitles } from "./useTitles";
 
+interface Changing {
+  job: JobRow;
+  onChange: (body: DoorBody<"changeJob">) => void;
+}
+
 /** What can still be changed of a job before its first run: title, engine, house rules and target. */
-export function NotBegun({ job, onChange }: { job: JobRow; onChange: (body: DoorBody<"changeJob">) => void }) {
+export function NotBegun({ job, onChange }: Changing) {
   const { titles, more, search, finding } = useTitles();
   const { data: choices } = useQuery({
     queryKey: ["choices of a job", job.id, job.version],
+    // A list that is open keeps what it offers while it is asked for anew.
+    placeholderData: keepPreviousData,
     queryFn: async () => {
       const sent = await call("viewJobChoices", { id: job.id });
       return sent.ok ? sent.answer : null;
     },
   });
-  const [target, setTarget] = useState(job.targetFps === null ? "" : String(job.targetFps));
-  const wanted = target.trim() === "" ? null : say.numberIn(target);
-  const isRate = wanted === null || (wanted >= 1 && wanted <= 1000);
   return (
     <div className="mb-3 grid gap-3 sm:grid-cols-2">
       <Field label="Title">
@@ -63,29 +67,39 @@ export function NotBegun({ job, onChange }: { job: JobRow; onChange: (body: Door
           />
         )}
       </Field>
-      <Field
-        label="Target"
-        unit="fps"
-        help="Empty: the title's own rate, or what the house rules allow."
-        error={isRate ? undefined : "From 1 to 1,000, or empty."}
-      >
-        {(ids) => (
-          <span className="flex gap-2">
-            <Input
-              {...ids}
-              inputMode="decimal"
-              value={target}
-              onChange={(event) => setTarget(event.target.value)}
-            />
-            <Button
-              disabled={!isRate || wanted === job.targetFps}
-              onClick={() => onChange({ targetFps: wanted })}
-            >
-              Keep
-            </Button>
-          </span>
-        )}
-      </Field>
+      <Target key={String(job.targetFps)} job={job} onChange={onChange} />
     </div>
+  );
+}
+
+/** A rate of the job's own, or none. */
+function Target({ job, onChange }: Changing) {
+  const [target, setTarget] = useState(job.targetFps === null ? "" : String(job.targetFps));
+  const wanted = target.trim() === "" ? null : say.numberIn(target);
+  const isRate = wanted === null || (wanted >= 1 && wanted <= 1000);
+  return (
+    <Field
+      label="Target"
+      unit="fps"
+      help="Empty: the title's own rate, or what the house rules allow."
+      error={isRate ? undefined : "From 1 to 1,000, or empty."}
+    >
+      {(ids) => (
+        <span className="flex gap-2">
+          <Input
+            {...ids}
+            inputMode="decimal"
+            value={target}
+            onChange={(event) => setTarget(event.target.value)}
+          />
+          <Button
+            disabled={!isRate || wanted === job.targetFps}
+            onClick={() => onChange({ targetFps: wanted })}
+          >
+            Keep
+          </Button>
+        </span>
+      )}
+    </Field>
   );
 }
