@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { finished } from "node:stream/promises";
 import type { Command } from "commander";
-import type { createClient } from "@/contract";
+import type { createClient, DoorOutput } from "@/contract";
 import { deviceTaker, type SlotAnswer } from "@/core/campaign";
 import { firstConditions, type Conditions, type RigSpec, type Settings } from "@/core/kit";
 import { seedOf, standInRun } from "@/core/simulator";
@@ -120,14 +120,7 @@ async function make(
   call: Client,
   id: string,
   rigId: string,
-  taken: {
-    title: number;
-    arm: number;
-    round: number;
-    jobId: string;
-    trialId: string | null;
-    trialArm: number | null;
-  },
+  taken: DoorOutput<"takeRun">,
   flags: Attending,
 ): Promise<void> {
   const [{ titles, arms }, view, rig] = [
