@@ -163,6 +163,8 @@ export class Trial extends Model<InferAttributes<Trial>, InferCreationAttributes
   declare outcome: CreationOptional<TrialOutcome | null>;
   declare decidedAt: CreationOptional<Date | null>;
   declare decidedBy: CreationOptional<string | null>;
+  /** Whether what it keeps has reached its title's layer. */
+  declare landed: CreationOptional<boolean>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -396,6 +398,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       outcome: { type: DataTypes.JSONB },
       decidedAt: moment,
       decidedBy: maybeWords,
+      landed: { ...flag, defaultValue: false },
       deletedAt: moment,
     },
   ],

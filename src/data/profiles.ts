@@ -107,9 +107,9 @@ export async function profilesWhole(rigId: string | null): Promise<{
   return { values, decided: trials, titles };
 }
 
-/** Notes that what a decision keeps has reached the layers. */
+/** Notes that what a decision of before there were layers keeps has reached them. */
 export async function markLanded(trialId: string): Promise<void> {
-  await store().query(`update trials set landed = true where id = $1 and not landed`, { bind: [trialId] });
+  await store().query(`update trials set landed = true where id = $1`, { bind: [trialId] });
 }
 
 const toLand = `trials t join jobs j on j.id = t.job_id

@@ -43,29 +43,32 @@ export async function listTrials(jobId: string): Promise<TrialRow[]> {
   );
 }
 
-/** Puts a decision down with what it rests on, or takes it back. */
+/** A moment after the last decision of a trial's job, whatever this machine's clock says: one set back would put the newest before the others. */
+async function afterTheLast(trialId: string, at: Date): Promise<Date> {
+  const [last] = await store().query<{ at: Date | null }>(
+    `select max(decided_at) as at from trials where job_id = (select job_id from trials where id = $1)`,
+    { bind: [trialId], type: QueryTypes.SELECT },
+  );
+  return last?.at ? new Date(Math.max(at.getTime(), last.at.getTime() + 1)) : at;
+}
+
+/** Puts a decision down with what it rests on, or takes it back; it lands in the layers in the same transaction. */
 export async function putDecision(
   id: string,
   decision: (Choice & { outcome: TrialOutcome; by: string; decidedAt?: Date }) | null,
 ): Promise<void> {
-  // Decisions follow one another, whatever this machine's clock says: one set back would put the newest before the others.
-  const [last] = await store().query<{ at: Date | null }>(
-    `select max(decided_at) as at from trials where job_id = (select job_id from trials where id = $1)`,
-    { bind: [id], type: QueryTypes.SELECT },
-  );
-  const now = (decision?.decidedAt ?? new Date()).getTime();
-  const decidedAt = new Date(last?.at ? Math.max(now, last.at.getTime() + 1) : now);
+  store();
   const values = decision
     ? {
         choice: decision.choice,
         keptArm: decision.arm,
         reason: decision.reason,
         outcome: decision.outcome,
-        decidedAt,
+        decidedAt: await afterTheLast(id, decision.decidedAt ?? new Date()),
         decidedBy: decision.by,
       }
     : { choice: null, keptArm: null, reason: "", outcome: null, decidedAt: null, decidedBy: null };
-  await Trial.update(values, { where: { id } });
+  await Trial.update({ ...values, landed: true }, { where: { id } });
 }
 
 /** More runs of every arm than planned at first, or arms with another at the end; runs name arms by their place. */

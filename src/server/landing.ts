@@ -52,7 +52,6 @@ export async function landDecision(
   trialId: string,
   { onlyNew = false } = {},
 ): Promise<void> {
-  await data.markLanded(trialId);
   const job = await data.findJob(jobId);
   if (!job) return;
   const place = { rigId: job.rigId, engineId: job.engineId };
@@ -144,7 +143,10 @@ const batch = 20;
 export async function landEarlier(): Promise<number> {
   return writing(theApplication, async (touch) => {
     const waiting = await data.decisionsToLand(batch);
-    for (const { id, jobId } of waiting) await landDecision(theApplication, jobId, id, { onlyNew: true });
+    for (const { id, jobId } of waiting) {
+      await data.markLanded(id);
+      await landDecision(theApplication, jobId, id, { onlyNew: true });
+    }
     if (waiting.length > 0) touch({ kind: "profile", id: "" });
     return data.decisionsToLandCount();
   });

@@ -1,4 +1,4 @@
-import { firstConditions, type RigSpec, type Setting, type Settings } from "@/core/kit";
+import { firstConditions, plainSetting, type RigSpec, type Setting, type Settings } from "@/core/kit";
 import type { ArmConditions } from "@/core/trial";
 
 /** Keys of what a profile holds beside an engine's settings; no setting's key has a colon. */
@@ -16,21 +16,9 @@ export const isBeside = (key: string) => all.has(key);
 /** A check against the default says something of every value but the rate: that is decided by a rate trial. */
 export const isCheckable = (key: string) => key !== besideKeys.rate;
 
-const plain = {
-  purpose: null,
-  choices: [],
-  min: null,
-  max: null,
-  step: null,
-  fastest: null,
-  relieves: [],
-  restart: false,
-  linked: [],
-  countsDouble: false,
-  section: "",
-  configKey: "",
-} satisfies Partial<Setting>;
-const costs = { picture: 0, feel: 0, heat: 0, risk: 0 };
+/** A setting of no engine's file, whose fastest value only a test tells. */
+const beside = (key: string, more: Partial<Setting>): Setting =>
+  plainSetting(key, { fastest: null, configKey: "", ...more });
 
 /**
  * What a rig can be set to and a title held to, as settings that a profile's layers hold like an engine's.
@@ -40,7 +28,15 @@ export function besideSettings(spec: RigSpec, nativeFps: number | null): Setting
   const first = firstConditions(spec);
   const choice = (key: string, label: string, choices: string[], own: string | null): Setting[] =>
     choices.length > 1 && own !== null
-      ? [{ ...plain, key, label, type: "choice", choices, default: own, costs: { ...costs, heat: 1 } }]
+      ? [
+          beside(key, {
+            label,
+            type: "choice",
+            choices,
+            default: own,
+            costs: { picture: 0, feel: 0, heat: 1, risk: 0 },
+          }),
+        ]
       : [];
   const { powerMode, clocks, cooler, rate } = besideKeys;
   return [
@@ -51,23 +47,10 @@ export function besideSettings(spec: RigSpec, nativeFps: number | null): Setting
       first.powerMode,
     ),
     ...choice(clocks, "Clock option", spec.clockOptions, first.clocks),
-    ...(spec.cooling.coolerToHand
-      ? [{ ...plain, key: cooler, label: "Clip-on cooler", type: "switch" as const, default: false, costs }]
-      : []),
+    ...(spec.cooling.coolerToHand ? [beside(cooler, { label: "Clip-on cooler" })] : []),
     ...(nativeFps === null
       ? []
-      : [
-          {
-            ...plain,
-            key: rate,
-            label: "Rate held to, fps",
-            type: "number" as const,
-            min: 1,
-            max: 1000,
-            default: nativeFps,
-            costs,
-          },
-        ]),
+      : [beside(rate, { label: "Rate held to, fps", type: "number", min: 1, max: 1000, default: nativeFps })]),
   ];
 }
 

@@ -40,3 +40,4 @@ export {
 } from "./layers";
 export { originWords, profileFile, profileFileSchema, profileJsonSchema, type ProfileFile } from "./file";
 export { fileRows, guessedSetting, wantedInFile, type FileEntry, type FileRow } from "./inFile";
+export { exampleValue } from "./example";

@@ -2,6 +2,7 @@ import { patchConfig, readConfig } from "@/core/config";
 import { exampleSetting, newEngineSchema } from "@/core/kit";
 import { exampleSpec } from "@/core/trial";
 import {
+  exampleValue as set,
   besideOf,
   besideSettings,
   besideValues,
@@ -28,26 +29,6 @@ const catalogue = [
   exampleSetting("light", { default: false }),
   exampleSetting("filter", { type: "choice", choices: ["none", "soft"], default: "soft", section: "picture" }),
 ];
-let next = 0;
-const set = (
-  layer: LayerValue["layer"],
-  key: string,
-  value: LayerValue["value"],
-  more: Partial<LayerValue> = {},
-): LayerValue => ({
-  id: ++next,
-  layer,
-  systemId: layer === "system" ? "s" : null,
-  titleId: layer === "title" ? "t" : null,
-  buildId: null,
-  key,
-  value,
-  origin: { kind: "by hand" },
-  measuredOn: null,
-  at: new Date("2026-11-01T10:00:00Z"),
-  actor: "you",
-  ...more,
-});
 const of = { systemId: "s", titleId: "t", buildId: "b1" };
 const now: RigNow = {
   revisionId: "r2",

@@ -3,6 +3,7 @@ import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import { call } from "@/contract";
 import { exampleSetting } from "@/core/kit";
 import {
+  exampleValue as set,
   besideSettings,
   droppable,
   liftable,
@@ -48,26 +49,6 @@ const catalogue = [
     linked: ["light"],
   }),
 ];
-let next = 0;
-const set = (
-  layer: LayerValue["layer"],
-  key: string,
-  value: LayerValue["value"],
-  more: Partial<LayerValue> = {},
-): LayerValue => ({
-  id: ++next,
-  layer,
-  systemId: layer === "system" ? "s" : null,
-  titleId: layer === "title" ? "t" : null,
-  buildId: null,
-  key,
-  value,
-  origin: { kind: "by hand" },
-  measuredOn: null,
-  at: new Date("2026-11-01T10:00:00Z"),
-  actor: "you",
-  ...more,
-});
 const now: RigNow = { revisionId: "r", revision: 1, driver: "616", drivers: {}, buildId: "b", build: "5.1" };
 const proof = (kept: Confirmation["kept"], more: Partial<Confirmation> = {}): Confirmation => ({
   trialId: "trial",
