@@ -21,7 +21,11 @@ export function tooLarge(bytes: number): LogProblem | null {
 type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
 
 /** Judges how the first bytes of a file are written; null for bytes that are no text. */
-export function encodingOf(head: Uint8Array): Encoding | null {
+export function encodingOf(sample: Uint8Array): Encoding | null {
+  // A device that lost power while it wrote leaves zeros at the end.
+  const filled = sample.findLastIndex((byte) => byte !== 0) + 1;
+  const isCutOff = filled > 1 && sample.length - filled > 1;
+  const head = isCutOff ? sample.subarray(0, filled) : sample;
   if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
   if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
   let zerosEven = 0,
@@ -51,6 +55,9 @@ export class ByteLogReader {
   private decoder: TextDecoder | null = null;
   private refused = false;
   private encoding: Encoding = "utf-8";
+  /** A character of several bytes was read: it is UTF-8 for sure. */
+  private isSure = false;
+  private hasLost = false;
   private readonly reader: LogReader;
 
   constructor(options?: ReadOptions) {
@@ -66,11 +73,31 @@ export class ByteLogReader {
         this.refused = true;
         return false;
       }
-      this.encoding = found;
-      this.decoder = new TextDecoder(found);
+      this.decoder = this.decoderOf(found);
     }
-    this.reader.push(this.decoder.decode(bytes, { stream: true }));
+    this.reader.push(this.decode(bytes, this.decoder));
     return true;
+  }
+
+  private decoderOf(encoding: Encoding): TextDecoder {
+    this.encoding = encoding;
+    return new TextDecoder(encoding);
+  }
+
+  private decode(bytes: Uint8Array, decoder: TextDecoder): string {
+    const text = decoder.decode(bytes, { stream: true });
+    if (this.encoding !== "utf-8") return text;
+    if (!text.includes("\uFFFD")) {
+      this.isSure ||= text.length !== bytes.length;
+      return text;
+    }
+    if (this.isSure) {
+      this.hasLost = true;
+      return text;
+    }
+    // All was plain up to here, so that it may be what it looks like now.
+    this.decoder = this.decoderOf("windows-1252");
+    return this.decoder.decode(bytes, { stream: true });
   }
 
   finish(): LogResult {
@@ -92,6 +119,10 @@ export class ByteLogReader {
     const result = this.reader.finish();
     if (result.ok && this.encoding !== "utf-8")
       result.reading.notes.push(`The file isn't UTF-8; it was read as ${this.encoding.toUpperCase()}.`);
+    if (result.ok && this.hasLost)
+      result.reading.notes.push(
+        "Some characters of the file aren't UTF-8 like the rest; they are shown as \uFFFD.",
+      );
     return result;
   }
 }

@@ -1,5 +1,8 @@
 /** A cell's number; NaN when the cell holds none. `nonFinite` tells "NaN" and "inf" from mere text. */
-const withUnit = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*(?:%|°?[CF]|[a-zµμ]{1,4})\s*$/i;
+const withUnit =
+  /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)\s*(?:%|[°\uFFFD]?[CF]|[mµμun]?s|sec|fps|[kmg]?hz|m?[wva]|mah|[kmg]?i?b|rpm)\s*$/i;
+/** What a script would take for a number and no log means as one: "0x10". */
+const otherBase = /^\s*0[xob]/i;
 const nonFiniteWord = /^\s*[-+]?(?:nan|inf|infinity|1\.#\w+)\s*$/i;
 const clock =
   /^\s*(?:(\d{4}-\d{2}-\d{2})[T ])?(\d{1,3}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|[-+]\d{2}:?\d{2})?\s*$/;
@@ -13,8 +16,11 @@ export function numberIn(cell: string | undefined, decimalComma: boolean): numbe
   if (cell === undefined || cell.length === 0) return NaN;
   const text = decimalComma && cell.includes(",") ? cell.replace(",", ".") : cell;
   const plain = +text;
-  // Blanks alone read as 0; anything else that reads as a number is one.
-  if (plain === plain) return plain === 0 && text.trim() === "" ? NaN : plain;
+  // Blanks alone read as 0; anything else that reads as a decimal number is one.
+  if (plain === plain) {
+    const isNone = plain % 1 === 0 && (text.trim() === "" || otherBase.test(text));
+    return isNone ? NaN : plain;
+  }
   const found = withUnit.exec(text);
   return found ? Number(found[1]) : NaN;
 }

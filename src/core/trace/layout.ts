@@ -1,17 +1,27 @@
-import Papa from "papaparse";
 import { clockIn, isNonFiniteWord, numberIn } from "./cells";
+import { evenWidth, rowsOf, splitRow, type Delimiter } from "./rows";
 import { guessColumns } from "./vocabulary";
-import type { Column } from "./types";
+import type { Column, LogProblem } from "./types";
+
+/** A log with more columns than this isn't read. */
+export const mostColumns = 2000;
 
 /** How a log is written, judged from its first lines. */
 export interface Layout {
-  /** `whitespace` stands for any run of blanks. */
-  delimiter: "," | ";" | "\t" | "|" | "whitespace";
+  delimiter: Delimiter;
   decimalComma: boolean;
-  /** Line of the header, counted from 1; null when the log has none. */
+  /** Every value fills two cells, because a comma parts the cells and is the decimal mark as well. */
+  commaPairs: boolean;
+  /** Cells of a row, before such pairs are joined. */
+  width: number;
+  /** Last line of the header, counted from 1; null when the log has none. */
   headerLine: number | null;
   header: string[];
   columns: Column[];
+  /** What was guessed and wants confirming, in words. */
+  guesses: string[];
+  /** Why a log written like this can't be read; null for one that can. */
+  refusal: Pick<LogProblem, "code" | "message" | "fix"> | null;
 }
 
 const comment = /^\s*(?:#|\/\/|--|%|!)/;
@@ -21,38 +31,6 @@ export function isComment(line: string): boolean {
   // Most lines begin with a digit, and are asked a million times.
   return !(first >= 48 && first <= 57) && comment.test(line);
 }
-
-/**
- * Cells of lines, a row a line: a quote that isn't closed on its own line is a character like any other, and swallows nothing.
- *
- * @param lines without line ends
- * @returns a row for every line, and which of them (from 0) hold a quote left open
- */
-export function rowsOf(
-  lines: string[],
-  delimiter: Layout["delimiter"],
-): { rows: string[][]; openQuotes: number[] } {
-  if (delimiter === "whitespace")
-    return { rows: lines.map((line) => line.trim().split(/\s+/)), openQuotes: [] };
-  const parse = (text: string, fastMode: boolean) =>
-    Papa.parse<string[]>(text, { delimiter, newline: "\n", fastMode });
-  const text = lines.join("\n");
-  const whole = parse(text, !text.includes('"'));
-  const isWhole = ({ data, errors }: typeof whole) => errors.length === 0 && data.length === lines.length;
-  if (lines.length === 0 || isWhole(whole)) return { rows: whole.data, openQuotes: [] };
-  const openQuotes: number[] = [];
-  const rows = lines.map((line, index) => {
-    const quoted = line.includes('"') ? parse(line, false) : null;
-    if (quoted && quoted.errors.length === 0 && quoted.data.length === 1) return quoted.data[0];
-    if (quoted) openQuotes.push(index);
-    return line.split(delimiter);
-  });
-  return { rows, openQuotes };
-}
-
-/** A row's cells, trimmed. */
-export const splitRow = (line: string, delimiter: Layout["delimiter"]): string[] =>
-  (rowsOf([line], delimiter).rows[0] ?? []).map((cell) => cell.trim());
 
 const isValue = (cell: string, decimalComma: boolean) =>
   cell === "" ||
@@ -65,11 +43,12 @@ function looksNumeric(cells: string[]): boolean {
   return filled.length > 0 && filled.filter((cell) => isValue(cell, true)).length * 2 >= filled.length;
 }
 
-function delimiterOf(lines: string[]): Layout["delimiter"] {
+function delimiterOf(lines: string[]): Delimiter {
   const sample = lines.length > 50 ? [...lines.slice(0, 10), ...lines.slice(-40)] : lines;
   const share = (mark: string) => sample.filter((line) => line.includes(mark)).length / sample.length;
-  // A comma may be a decimal one; the others never are, so they are asked first.
-  for (const mark of ["\t", ";", "|"] as const) if (share(mark) > 0.5) return mark;
+  // A comma may be a decimal one; the others never are, so they are asked first. One that stands in a scene's name isn't in every row.
+  const least = share(",") > 0.8 ? 0.8 : 0.5;
+  for (const mark of ["\t", ";", "|"] as const) if (share(mark) > least) return mark;
   if (share(",") > 0.5) {
     const decimalOnly = sample.every((line) => !line.includes(",") || /^\s*\d+,\d+\s*$/.test(line));
     if (!decimalOnly) return ",";
@@ -88,6 +67,50 @@ function commonest(values: number[]): number {
   return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), [1, 0])[0];
 }
 
+/** Cells of the table, of one row's cells; null for a row that has half a value too many. */
+export function cellsIn(cells: string[], { commaPairs, header }: Pick<Layout, "commaPairs" | "header">) {
+  if (!commaPairs) return cells;
+  if (cells.length !== 2 * header.length) return null;
+  return header.map((_, index) => `${cells[2 * index].trim()}.${cells[2 * index + 1].trim()}`);
+}
+
+interface HeadRow {
+  cells: string[];
+  /** The last of its lines, from 1. */
+  line: number;
+}
+
+/** The rows of a head, and the width that most of them have: a preamble's lines differ from it. */
+function headRows(telling: { text: string; line: number }[], delimiter: Delimiter) {
+  const texts = telling.map(({ text }) => text);
+  const alone = rowsOf(texts, delimiter, { width: null });
+  const isPlain = alone.openQuotes.length === 0;
+  // A cell over several lines leaves parts of rows, with half of a pair of quotes each.
+  const isPart = (text: string) => text.split('"').length % 2 === 0;
+  const whole = isPlain ? alone.rows : alone.rows.filter((_, at) => !isPart(texts[at]));
+  const width = (isPlain ? null : evenWidth(texts, delimiter)) ?? commonest(whole.map(({ length }) => length));
+  const { rows, joined } = isPlain ? alone : rowsOf(texts, delimiter, { width });
+  let at = 0;
+  const made = rows.map((cells, index): HeadRow => {
+    at += joined.get(index) ?? 1;
+    return { cells: cells.map((cell) => cell.trim().replace(/\s*\n\s*/g, " ")), line: telling[at - 1].line };
+  });
+  return { width, rows: made };
+}
+
+/** What makes of unquoted decimal commas: rows of more cells than the header names, no number with a point. */
+function crowdedHeader(rows: HeadRow[], firstData: number, width: number): HeadRow | null {
+  const data = rows.slice(firstData).filter(({ cells }) => cells.length === width && looksNumeric(cells));
+  const names = rows
+    .slice(0, firstData)
+    .findLast(({ cells }) => guessColumns(cells).some(({ role }) => role !== "ignore"));
+  if (!names || names.cells.length >= width) return null;
+  const isCrowded = ({ cells }: HeadRow) =>
+    cells.filter((cell) => cell !== "").length > names.cells.length &&
+    cells.every((cell) => Number.isNaN(numberIn(cell, false)) || /^[-+]?\d+$/.test(cell));
+  return data.length > 0 && data.every(isCrowded) ? names : null;
+}
+
 /**
  * Judges delimiter, decimal mark and header from a log's first lines.
  *
@@ -98,17 +121,51 @@ export function layoutOf(head: string[]): Layout {
     .map((text, index) => ({ text, line: index + 1 }))
     .filter(({ text }) => text.trim() !== "" && !isComment(text));
   const delimiter = delimiterOf(telling.map(({ text }) => text));
-  const rows = telling.map(({ text, line }) => ({ cells: splitRow(text, delimiter), line }));
-  // A preamble's lines differ in width from the table's: the width that most rows have is the table's.
-  const width = commonest(rows.map(({ cells }) => cells.length));
+  const { width, rows } = headRows(telling, delimiter);
+  const bare = { delimiter, decimalComma: false, commaPairs: false, width, headerLine: null, guesses: [] };
+  const widest = rows.reduce((most, { cells }) => Math.max(most, cells.length), 0);
+  if (widest > mostColumns)
+    return {
+      ...bare,
+      header: [],
+      columns: [],
+      refusal: {
+        code: "tooLarge",
+        message: `The log has ${widest.toLocaleString("en-GB")} columns; up to ${mostColumns.toLocaleString("en-GB")} are read.`,
+        fix: "Log fewer columns.",
+      },
+    };
+
   const isData = ({ cells }: { cells: string[] }) => cells.length === width && looksNumeric(cells);
   const firstData = rows.findIndex(isData);
-  const decimalComma =
-    delimiter !== "," && rows.some((row) => isData(row) && row.cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
+  const before = firstData < 0 ? rows : rows.slice(0, firstData);
+  const crowded = delimiter === "," && firstData > 0 ? crowdedHeader(rows, firstData, width) : null;
+  if (crowded) {
+    const columns = guessColumns(crowded.cells);
+    const isPaired = width === 2 * columns.length;
+    return {
+      ...bare,
+      commaPairs: isPaired,
+      headerLine: crowded.line,
+      header: crowded.cells,
+      columns,
+      guesses: isPaired
+        ? [
+            "Its commas part the cells and are decimal marks as well: every two cells were read as one value. Please confirm it.",
+          ]
+        : [],
+      refusal: isPaired
+        ? null
+        : {
+            code: "decimalCommas",
+            message: `Its header names ${columns.length} ${columns.length === 1 ? "column" : "columns"} and its rows have ${width} cells: commas seem to be decimal marks as well.`,
+            fix: "Export it with semicolons, with quotes or with decimal points, or name every column.",
+          },
+    };
+  }
 
   // The header is the line of text before the first data with the most columns understood; what stands above it is preamble.
-  const before = firstData < 0 ? rows : rows.slice(0, firstData);
-  let header: { cells: string[]; line: number } | null = null;
+  let header: HeadRow | null = null;
   let understood = -1;
   for (const row of before) {
     if (firstData >= 0 && Math.abs(row.cells.length - width) > 1 && row.cells.length < width) continue;
@@ -118,11 +175,17 @@ export function layoutOf(head: string[]): Layout {
   const names = header
     ? header.cells.map((cell, index) => cell || `column ${index + 1}`)
     : Array.from({ length: width }, (_, index) => `column ${index + 1}`);
+  const decimalComma = rows.some((row) => isData(row) && row.cells.some((cell) => /^-?\d+,\d+$/.test(cell)));
   return {
-    delimiter,
+    ...bare,
     decimalComma,
     headerLine: header?.line ?? null,
     header: names,
     columns: guessColumns(names),
+    guesses:
+      decimalComma && delimiter === ","
+        ? ["Commas within quotes were read as decimal marks. Please confirm it."]
+        : [],
+    refusal: null,
   };
 }

@@ -1,12 +1,15 @@
 import { outOfBounds } from "./pack";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
-import { Collector } from "./collect";
-import { isComment, layoutOf, rowsOf, splitRow, type Layout } from "./layout";
+import { Collector, RowFaults } from "./collect";
+import { cellsIn, isComment, layoutOf, type Layout } from "./layout";
+import { LineCutter, mostLineLength } from "./lines";
+import { rowsOf, splitRow } from "./rows";
 import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
 
-/** Lines looked at before the layout is judged. */
-const headLines = 300;
+/** Lines, or characters if they come first, looked at before the layout is judged. */
+const headLines = 300,
+  headLength = 1 << 20;
 const delimiterNames: Record<Layout["delimiter"], string> = {
   ",": "comma",
   ";": "semicolon",
@@ -28,58 +31,70 @@ const delimiterNames: Record<Layout["delimiter"], string> = {
  * reader.finish(); // → { ok: true, reading: { trace: { form: "frames", … }, … } }
  */
 export class LogReader {
-  private pending = "";
+  private readonly cutter = new LineCutter();
+  /** Lines that came before the layout was judged, or whose quote a later line may close. */
+  private waiting: string[] = [];
+  private waitingLength = 0;
   private line = 0;
   private layout: Layout | null = null;
   private columns: Column[] = [];
   private collector: Collector | null = null;
-  private mapProblem: LogProblem | null = null;
+  private headProblem: LogProblem | null = null;
   /** Lines that hold anything. */
   private textLines = 0;
   /** Lines with a quote that isn't closed on them. */
-  private readonly openQuotes: number[] = [];
+  private readonly openQuotes = new RowFaults();
+  private readonly joined = new RowFaults();
+  private readonly tooLong = new RowFaults();
+  private readonly withZeros = new RowFaults();
+  private sawZeros = false;
 
   constructor(private readonly options: ReadOptions = {}) {}
 
   push(text: string): void {
-    this.pending += text.includes("\r") ? text.replace(/\r\n?/g, "\n") : text;
+    if (this.headProblem) return;
+    this.sawZeros ||= text.includes("\0");
+    const lines = this.cutter.push(text);
     if (!this.layout) {
-      if (count(this.pending, headLines) < headLines && this.pending.length < 1 << 20) return;
+      this.waiting = this.waiting.concat(lines);
+      this.waitingLength += text.length;
+      if (this.waiting.length < headLines && this.waitingLength < headLength) return;
       this.begin();
-    }
-    this.takeWholeLines();
+    } else if (lines.length > 0)
+      this.takeLines(this.waiting.length > 0 ? this.waiting.concat(lines) : lines, true);
   }
 
   finish(): LogResult {
-    if (!this.layout) {
-      this.begin();
-      this.takeWholeLines();
-    }
-    const { delimiter, header } = this.begun().layout;
-    const cut = this.pending !== "" && splitRow(this.pending, delimiter).length < header.length;
-    const notes: string[] = [];
-    if (cut && !isComment(this.pending) && this.collector && header.length > 1) {
-      this.collector.skip(this.line + 1, this.pending);
-      notes.push(`The last line (${this.line + 1}) is cut short and was left out.`);
-    } else if (this.pending !== "") {
-      this.takeBlock(this.pending);
-    }
-    return this.result(notes);
+    const last = this.cutter.rest();
+    if (!this.layout) this.begin();
+    const { delimiter, header, width, commaPairs } = this.begun().layout;
+    const isCut =
+      this.waiting.length === 0 &&
+      last !== "" &&
+      header.length > 1 &&
+      !this.isOdd(last) &&
+      !isComment(last) &&
+      splitRow(last, delimiter).length < (commaPairs ? width : header.length);
+    if (this.waiting.length > 0 || (last !== "" && !isCut))
+      this.takeLines(last === "" ? this.waiting : [...this.waiting, last], false);
+    if (!isCut) return this.result([]);
+    this.begun().collector.skip(this.line + 1, last);
+    return this.result([`The last line (${this.line + 1}) is cut short and was left out.`]);
   }
 
-  private takeWholeLines(): void {
-    const end = this.pending.lastIndexOf("\n");
-    if (end < 0) return;
-    this.takeBlock(this.pending.slice(0, end));
-    this.pending = this.pending.slice(end + 1);
-  }
-
+  /** Judges the layout from the lines that wait, and the one that has begun, and takes those that are whole. */
   private begin(): void {
-    this.pending = this.pending.replace(/^\uFEFF/, "").replace(/^sep=(.)\n/i, "#sep=$1\n");
-    const head = this.pending.split("\n", headLines);
+    const { waiting } = this;
+    const lines = [...waiting, this.cutter.rest()].slice(0, headLines);
+    lines[0] = lines[0].replace(/^\uFEFF/, "").replace(/^sep=(.)$/i, "#sep=$1");
+    if (waiting.length > 0) waiting[0] = lines[0];
+    const head = lines.map((line) => (this.isOdd(line) ? "" : line));
     this.layout = layoutOf(head);
+    if (this.layout.refusal)
+      this.headProblem = { ...problem("tooLarge", "", "", this.layout.columns), ...this.layout.refusal };
     this.columns = this.withMap(clockText(judgeByValues(this.layout, head), this.layout, head));
     this.collector = new Collector(this.layout, this.columns, this.options);
+    this.takeLines(waiting, true);
   }
 
   /** The user's corrections over the guess; a role given to one column is taken from any other. */
@@ -87,7 +102,7 @@ export class LogReader {
     const map = this.options.map ?? {};
     const unknown = Object.keys(map).find((name) => !columns.some((column) => column.name === name));
     if (unknown !== undefined) {
-      this.mapProblem = problem(
+      this.headProblem ??= problem(
         "badMap",
         `There is no column “${unknown}” in this log.`,
         `Its columns are: ${columns
@@ -121,18 +136,44 @@ export class LogReader {
     return { layout, collector };
   }
 
-  private takeBlock(text: string): void {
-    const { layout, collector } = this.begun();
-    const { rows, openQuotes } = rowsOf(text.split("\n"), layout.delimiter);
-    for (const at of openQuotes) this.openQuotes.push(this.line + 1 + at);
-    for (const cells of rows) {
+  /** A line that is no row, whatever stands in it. */
+  private isOdd = (line: string) => line.length > mostLineLength || (this.sawZeros && line.includes("\0"));
+
+  /** @param goesOn more lines follow these; those whose quote one of them may close wait for it */
+  private takeLines(lines: string[], goesOn: boolean): void {
+    let from = 0;
+    lines.forEach((line, at) => {
+      if (!this.isOdd(line)) return;
+      this.takeRows(lines.slice(from, at), false);
+      from = at + 1;
       this.line++;
-      if (cells.length === 1 && cells[0].trim() === "") continue;
       this.textLines++;
-      if (layout.headerLine !== null && this.line <= layout.headerLine) continue;
-      if (isComment(cells[0])) continue;
-      collector.take(cells, this.line);
-    }
+      (line.length > mostLineLength ? this.tooLong : this.withZeros).add(this.line);
+      this.begun().collector.skip(this.line, line.slice(0, 200).replaceAll("\0", "␀"));
+    });
+    this.waiting = this.takeRows(from === 0 ? lines : lines.slice(from), goesOn);
+  }
+
+  /** @returns the lines that wait for another */
+  private takeRows(lines: string[], goesOn: boolean): string[] {
+    const { layout, collector } = this.begun();
+    const { delimiter, width, headerLine } = layout;
+    const { rows, joined, openQuotes, heldBack } = rowsOf(lines, delimiter, { width, goesOn });
+    for (const at of openQuotes) this.openQuotes.add(this.line + 1 + at);
+    rows.forEach((cells, index) => {
+      const line = this.line + 1;
+      const over = joined.size > 0 ? (joined.get(index) ?? 1) : 1;
+      this.line += over;
+      if (cells.length === 1 && cells[0].trim() === "") return;
+      this.textLines += over;
+      if (over > 1) this.joined.add(line);
+      if (headerLine !== null && line <= headerLine) return;
+      if (isComment(cells[0])) return;
+      const own = cellsIn(cells, layout);
+      if (own) collector.take(own, line);
+      else collector.skip(line, cells.join(","));
+    });
+    return heldBack > 0 ? lines.slice(-heldBack) : [];
   }
 
   private result(lastNotes: string[]): LogResult {
@@ -142,7 +183,7 @@ export class LogReader {
       ok: false,
       problem: { ...made, sample: collector.sample },
     });
-    if (this.mapProblem) return refuse(this.mapProblem);
+    if (this.headProblem) return refuse(this.headProblem);
     if (this.textLines === 0)
       return refuse(
         problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []),
@@ -227,10 +268,24 @@ export class LogReader {
       notes.push(
         `${collector.leftOut} ${collector.leftOut === 1 ? "row" : "rows"} with times that can't be ${collector.leftOut === 1 ? "was" : "were"} left out, as asked: ${linesText([...badTimes.lines, ...backwards.lines].sort((a, b) => a - b).slice(0, 20), collector.leftOut)}.`,
       );
-    if (this.openQuotes.length > 0)
+    const { openQuotes, joined, tooLong, withZeros } = this;
+    if (openQuotes.count > 0)
       notes.push(
-        `A quote isn't closed on its own line: ${linesText(this.openQuotes, this.openQuotes.length)}. It was read as a character; every line stayed a row.`,
+        `A quote isn't closed on its own line: ${linesText(openQuotes.lines, openQuotes.count)}. It was read as a character; every line stayed a row.`,
       );
+    if (joined.count > 0)
+      notes.push(
+        `A quoted cell goes on over the next line: ${linesText(joined.lines, joined.count)}. Such lines were read as one row.`,
+      );
+    if (tooLong.count > 0)
+      notes.push(
+        `No row is longer than ${mostLineLength.toLocaleString("en-GB")} characters: ${linesText(tooLong.lines, tooLong.count)} left out.`,
+      );
+    if (withZeros.count > 0)
+      notes.push(
+        `Zero bytes stand in the text, as where a device lost power while it wrote or another encoding begins: ${linesText(withZeros.lines, withZeros.count)} left out.`,
+      );
+    notes.push(...layout.guesses);
     if (layout.headerLine === null)
       notes.push("The log has no header; its columns were judged from their values. Please confirm them.");
     return {
@@ -245,7 +300,7 @@ export class LogReader {
         skipped: collector.skipped,
         sample: collector.sample,
         notes,
-        needsConfirming: made.needsConfirming || layout.headerLine === null,
+        needsConfirming: made.needsConfirming || layout.headerLine === null || layout.guesses.length > 0,
       },
     };
   }
@@ -258,7 +313,7 @@ function judgeByValues(layout: Layout, head: string[]): Column[] {
   // A header that names no time is trusted: guessing among named columns would be inventing.
   if (layout.headerLine !== null && layout.header.length > 1) return layout.columns;
   const rows = head
-    .filter((line, index) => line.trim() !== "" && !isComment(line) && index + 1 !== layout.headerLine)
+    .filter((line, index) => line.trim() !== "" && !isComment(line) && index + 1 > (layout.headerLine ?? 0))
     .slice(0, 200)
     .map((line) => splitRow(line, layout.delimiter));
   const values = layout.header.map((_, index) =>
@@ -291,9 +346,9 @@ function judgeByValues(layout: Layout, head: string[]): Column[] {
 /** A clock written as 10:00:01.5 names its own unit. */
 function clockText(columns: Column[], layout: Layout, head: string[]): Column[] {
   const rows = head
-    .filter((line, index) => line.trim() !== "" && index + 1 !== layout.headerLine)
+    .filter((line, index) => line.trim() !== "" && index + 1 > (layout.headerLine ?? 0))
     .slice(-50)
-    .map((line) => splitRow(line, layout.delimiter));
+    .map((line) => cellsIn(splitRow(line, layout.delimiter), layout) ?? []);
   return columns.map((column, index) => {
     const written =
       column.role === "presentTime" &&
@@ -323,12 +378,6 @@ function problem(
 function linesText(lines: number[], howMany: number): string {
   const shown = lines.slice(0, 8).join(", ");
   return `${howMany === 1 ? "line" : "lines"} ${shown}${howMany > 8 ? ` and ${howMany - 8} more` : ""}`;
-}
-
-function count(text: string, enough: number): number {
-  let lines = 0;
-  for (let at = text.indexOf("\n"); at >= 0 && lines < enough; at = text.indexOf("\n", at + 1)) lines++;
-  return lines;
 }
 
 /** Reads a whole log held in memory; see `LogReader`. */

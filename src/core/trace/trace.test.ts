@@ -277,19 +277,6 @@ const anyFrames = fc
   }));
 
 describe("a trace kept and cut", () => {
-  it("where a log is cut into pieces changes nothing", () => {
-    const text = `frame time ms,cpu\n${rows(700, (i) => `${10 + (i % 9)},${i}`)}\n`;
-    const whole = framesOf(read(text));
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: text.length - 1 }), (cut) => {
-        const bytes = new TextEncoder().encode(text);
-        const result = readLogBytes(bytes);
-        expect(result.ok && framesOf(result.reading)).toEqual(whole);
-        expect(cut).toBeGreaterThan(0);
-      }),
-      { numRuns: 3 },
-    );
-  });
   it("packs and unpacks to Float32 precision, with channels, marks and particulars", () => {
     const trace: FrameTrace = {
       form: "frames",

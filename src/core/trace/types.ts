@@ -122,7 +122,7 @@ export interface LogProblem {
     | "glued"
     | "badMap"
     | "tooLarge"
-    | "encoding";
+    | "decimalCommas";
   message: string;
   fix: string;
   /** First lines at fault, at most 20. */

@@ -112,6 +112,10 @@ describe("cells", () => {
     ["n/a", false, NaN],
     ["12 parrots", false, NaN],
     ["2026-11-24", false, NaN],
+    ["0x10", false, NaN],
+    [" 0b11", false, NaN],
+    ["0", false, 0],
+    ["12 \uFFFDC", false, 12],
   ])("%s (decimal comma %s) holds %d", (cell, comma, value) => {
     expect(numberIn(cell, comma)).toEqual(value);
   });
