@@ -73,28 +73,32 @@ export async function healthAt(port, secure = false) {
 /** Lines that a server wrote to its standard error last, kept to be said when it ends. */
 const mostLines = 20;
 
-/** Without a bound a process takes gigabytes before it tidies up; traces lie outside this heap. */
-const heapBound = "--max-old-space-size=640";
+/** Without a bound a process takes gigabytes before it tidies up; traces lie outside this heap, and its threads tidy up after them when asked to. */
+const memoryFlags = ["--max-old-space-size=640", "--expose-gc"];
 
 /**
  * Starts the server and waits until it answers.
  * @param options processes: how many answer; env: more of the environment
  */
 export async function startServer({ port, url, dev = false, quiet = false, processes = 1, env = {} }) {
-  const child = spawn(process.execPath, [heapBound, "--import", "tsx", join(root, "src", "serve", "main.ts")], {
-    cwd: root,
-    stdio: ["ignore", quiet ? "ignore" : "pipe", "pipe"],
-    env: {
-      LAMP_LOG: quiet ? "error" : "warn",
-      LAMP_PROCESSES: String(processes),
-      ...process.env,
-      NODE_ENV: dev ? "development" : "production",
-      LAMP_PORT: String(port),
-      DATABASE_URL: url,
-      NEXT_TELEMETRY_DISABLED: "1",
-      ...env,
+  const child = spawn(
+    process.execPath,
+    [...memoryFlags, "--import", "tsx", join(root, "src", "serve", "main.ts")],
+    {
+      cwd: root,
+      stdio: ["ignore", quiet ? "ignore" : "pipe", "pipe"],
+      env: {
+        LAMP_LOG: quiet ? "error" : "warn",
+        LAMP_PROCESSES: String(processes),
+        ...process.env,
+        NODE_ENV: dev ? "development" : "production",
+        LAMP_PORT: String(port),
+        DATABASE_URL: url,
+        NEXT_TELEMETRY_DISABLED: "1",
+        ...env,
+      },
     },
-  });
+  );
   const lines = [];
   child.stderr.pipe(process.stderr);
   child.stderr.on("data", (part) => {

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import type { ReactNode } from "react";
 import { createElement } from "react";
 import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
@@ -181,15 +182,20 @@ async function passed(
   saw: number | null,
   length: number,
 ): Promise<Response> {
-  const bytes = request.method === "GET" ? new Uint8Array() : await bodyOf(request, door.mostBytes, length);
+  const key = door.creates ? request.headers.get("idempotency-key") : null;
+  const digest = key === null ? null : createHash("sha256");
+  const bytes =
+    request.method === "GET"
+      ? new Uint8Array()
+      : await bodyOf(request, door.mostBytes, length, (part) => digest?.update(part));
   if (door.takes === "json" && bytes.length > 0) checkType(request);
   const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
   const query = Object.fromEntries(new URL(request.url).searchParams);
   const agent = request.headers.get("user-agent") ?? "";
   const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
   const useCase = useCases[door.id as Exclude<DoorName, "events">];
-  const key = door.creates ? request.headers.get("idempotency-key") : null;
-  return given(door, await answeredOnce(key, door.id, bytes, door.status, () => useCase(asked)));
+  const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
+  return given(door, await answeredOnce(once, door.id, door.status, () => useCase(asked)));
 }
 
 function given(door: Door, answer: unknown): Response {
@@ -279,8 +285,16 @@ function events(request: Request): Response {
 const kept = globalThis as { lampRoom?: Room };
 const room = (kept.lampRoom ??= new Room(96 * 1024 * 1024));
 
-/** @throws Problem 413 for one larger than `limit` bytes */
-async function bodyOf(request: Request, limit: number, length: number): Promise<Uint8Array<ArrayBuffer>> {
+/**
+ * A request's body. @param see is shown every piece as it comes: a large one isn't gone over again in one go
+ * @throws Problem 413 for one larger than `limit` bytes
+ */
+async function bodyOf(
+  request: Request,
+  limit: number,
+  length: number,
+  see: (part: Uint8Array) => void,
+): Promise<Uint8Array<ArrayBuffer>> {
   const tooMuch = new Problem(
     413,
     `The request is larger than ${Math.round(limit / 1024 / 1024)} MB.`,
@@ -294,6 +308,7 @@ async function bodyOf(request: Request, limit: number, length: number): Promise<
   let at = 0;
   for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
     if (at + part.length > (whole?.length ?? limit)) throw tooMuch;
+    see(part);
     if (whole) whole.set(part, at);
     else parts.push(part);
     at += part.length;

@@ -38,6 +38,7 @@ const workshopSchema = of<WorkshopView>(
     sizes: z.array(open({ name: z.string(), rows: figure, bytes: figure })),
     totalBytes: figure,
     slow: z.array(open({ door: z.string(), asked: figure, meanMs: figure, over: figure })),
+    statements: z.array(open({ statement: z.string(), times: figure, mostMs: figure })),
     waiting: z.array(open({ name: z.string(), waiting: figure, active: figure, failed: figure })),
     outdatedRuns: figure,
     memoryMb: figure,
@@ -150,7 +151,8 @@ export const doorsOfTrust = {
     method: "GET",
     path: "/workshop",
     group: "Application",
-    summary: "How the application itself fares: sizes, slow doors, work that waits, the last backup.",
+    summary:
+      "How the application itself fares: sizes, slow doors and statements, work that waits, the last backup.",
     who: "metrics",
     output: workshopSchema,
   }),

@@ -1,4 +1,5 @@
 import { QueryTypes, Sequelize } from "sequelize";
+import { sawStatement } from "./slowStatements";
 
 const kept = globalThis as { lampDatabase?: Sequelize };
 
@@ -9,7 +10,8 @@ export function database(): Sequelize {
   if (!url) throw new Error("DATABASE_URL is not set: start with `npm run demo`, or point it at a PostgreSQL.");
   kept.lampDatabase = new Sequelize(url, {
     dialect: "postgres",
-    logging: false,
+    benchmark: true,
+    logging: (text, ms) => sawStatement(text, ms ?? 0),
     pool: { max: 8, idle: 20_000, acquire: 8_000 },
     // No statement here runs long enough to be worth compiling.
     dialectOptions: { connectionTimeoutMillis: 4_000, statement_timeout: 30_000, options: "-c jit=off" },

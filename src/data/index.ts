@@ -29,3 +29,4 @@ export * from "./people";
 export * from "./workshop";
 export * from "./bench";
 export * from "./seeds";
+export { slowStatements, tellSlow } from "./slowStatements";

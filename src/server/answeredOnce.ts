@@ -5,21 +5,19 @@ import { Problem } from "./problem";
  * Does something once for a key: whoever asks again with it gets the same answer, and nothing is made twice.
  * Key, work and answer are kept in one transaction; a twin that asks meanwhile waits for it.
  *
- * @param key    as the caller chose it; null does the work without a memory
- * @param body   what was sent: another body under the same key is a mistake, and refused
+ * @param once the key as the caller chose it, and the digest of what was sent: another body under the same key is a mistake, and
+ *   refused; null does the work without a memory
  */
 export async function answeredOnce(
-  key: string | null,
+  once: { key: string; digest: string } | null,
   door: string,
-  body: Uint8Array<ArrayBuffer>,
   status: number,
   work: () => Promise<unknown>,
 ): Promise<unknown> {
-  if (key === null) return work();
+  if (once === null) return work();
+  const { key, digest } = once;
   if (key.length < 8 || key.length > 200)
     throw new Problem(422, "An Idempotency-Key has 8 to 200 characters.", "Send another key.");
-  // Away from this thread: a body may be large.
-  const digest = Buffer.from(await crypto.subtle.digest("SHA-256", body)).toString("hex");
   return transact(async () => {
     const kept = await claimKey(key, door, digest);
     if (kept && (kept.door !== door || kept.digest !== digest))

@@ -4,7 +4,7 @@ export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem } from "./problem";
 export { Room } from "./room";
 export { countRequest } from "./metrics";
-export { journal } from "./journal";
+export { journal, nameSlowStatements } from "./journal";
 export { useCases, type Asked } from "./doors";
 export { startWork } from "./work";
 export { lastChange, watchChanges } from "./watchChanges";

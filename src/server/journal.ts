@@ -1,3 +1,4 @@
+import { tellSlow } from "@/data";
 import pino, { type Logger } from "pino";
 
 /** One journal a process: the framework may load this file more than once. */
@@ -12,3 +13,7 @@ export const journal = (): Logger =>
     { level: process.env.LAMP_LOG ?? "warn", base: { process: process.pid } },
     pino.destination({ fd: 2, sync: true }),
   ));
+
+/** From here on statements that take long are named in the journal, without what they were asked with. */
+export const nameSlowStatements = (): void =>
+  tellSlow((statement, ms) => journal().warn({ statement, ms }, "slow statement"));

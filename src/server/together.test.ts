@@ -128,9 +128,8 @@ it("three faults at once: all are noted, and the verdict knows the worst", async
 });
 
 describe("an idempotency key", () => {
-  const body = (text: string) => new TextEncoder().encode(text);
   const make = async (key: string | null, sent = "a body") =>
-    answeredOnce(key, "addJob", body(sent), 201, async () => ({
+    answeredOnce(key === null ? null : { key, digest: sent }, "addJob", 201, async () => ({
       id: await addJob(thisMachine, {
         rigId: world.rigId,
         titleId: world.titleId,
@@ -162,11 +161,13 @@ describe("an idempotency key", () => {
   });
   it("remembers nothing of what was refused: the same key may be tried again", async () => {
     const failing = async () =>
-      answeredOnce("a failing key", "addJob", body("x"), 201, async () => {
+      answeredOnce({ key: "a failing key", digest: "x" }, "addJob", 201, async () => {
         throw new Error("not now");
       });
     await expect(failing()).rejects.toThrow("not now");
-    expect(await answeredOnce("a failing key", "addJob", body("x"), 201, async () => ({ id: "y" }))).toEqual({
+    expect(
+      await answeredOnce({ key: "a failing key", digest: "x" }, "addJob", 201, async () => ({ id: "y" })),
+    ).toEqual({
       id: "y",
     });
   });

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { WorkshopView } from "@/core/records";
-import { newestMoment, outdatedCount, tableSizes, workWaiting } from "@/data";
+import { newestMoment, outdatedCount, slowStatements, tableSizes, workWaiting } from "@/data";
 import { doorTimes } from "./metrics";
 import { ownVersion } from "./viewHealth";
 
@@ -32,6 +32,7 @@ export async function viewWorkshop(): Promise<WorkshopView> {
     startedAt: new Date(Date.now() - process.uptime() * 1000).toISOString(),
     ...sizes,
     slow,
+    statements: slowStatements(),
     waiting,
     outdatedRuns,
     memoryMb: process.memoryUsage().rss / 1024 / 1024,

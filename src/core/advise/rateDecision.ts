@@ -8,7 +8,7 @@ import {
   type Segment,
 } from "@/core/metrics";
 import { quantile, seeded } from "@/core/stats";
-import type { Trace } from "@/core/trace";
+import type { Floats, Trace } from "@/core/trace";
 import { said, type Said } from "@/core/words";
 import { heldBlocks, replay, type Working } from "./replay";
 
@@ -103,7 +103,7 @@ const fromReadings = (held: number): Held => ({
  * they were, and as runs that the rig's spread makes faster or slower, each drawn anew from its blocks.
  */
 function behindCap(
-  workMs: Float64Array,
+  workMs: Floats,
   capFps: number,
   refreshHz: number,
   rules: MeasuringRules,

@@ -1,4 +1,5 @@
 import { windowRates } from "@/core/metrics";
+import type { Floats } from "@/core/trace";
 
 /** How an engine works behind a cap: one frame ahead of the display, or waiting for it after every frame. */
 export type Working = "one ahead" | "strict";
@@ -13,12 +14,7 @@ const slack = 0.02;
  * @param workMs time that every frame took, free; length N ≥ 1
  * @param capFps the cap; frames are shown on refreshes of the display where it is a whole number of them, else when the limiter lets them
  */
-export function replay(
-  workMs: Float64Array,
-  capFps: number,
-  refreshHz: number,
-  working: Working,
-): Float64Array {
+export function replay(workMs: Floats, capFps: number, refreshHz: number, working: Working): Float64Array {
   const tick = 1000 / refreshHz,
     period = 1000 / capFps;
   const refreshes = Math.round(period / tick);
@@ -42,7 +38,7 @@ export function replay(
 
 /** Running time of every block of a replay, and how much of it lies in windows that hold a rate; ms. */
 export function heldBlocks(
-  frameTimes: Float64Array,
+  frameTimes: Floats,
   leastFps: number,
   windowMs: number,
   blockMs: number,

@@ -7,7 +7,7 @@ import {
   type MeasuringRules,
 } from "@/core/metrics";
 import { lag1, mean, seeded, varianceOf, type Random } from "@/core/stats";
-import { durationOf, type Trace } from "@/core/trace";
+import { durationOf, type Floats, type Trace } from "@/core/trace";
 import { RunCells, type RunFigures } from "./runCells";
 
 export type Figure = keyof RunFigures;
@@ -64,7 +64,7 @@ function readings(
   };
 }
 
-function cellsOf(frameTimes: Float64Array, target: number, rules: MeasuringRules): Resampled {
+function cellsOf(frameTimes: Floats, target: number, rules: MeasuringRules): Resampled {
   const cells = new RunCells(frameTimes, target, rules);
   return { figures: cells.figures(), resampled: (random) => cells.resampled(random) };
 }

@@ -1,5 +1,6 @@
 import { defaultMeasuring, hitches, leastFullSpeed, windowRates, type MeasuringRules } from "@/core/metrics";
 import type { Random } from "@/core/stats";
+import type { Floats } from "@/core/trace";
 import { blockLength } from "./blockLength";
 
 /** What is compared of a run; null where its form can't say. */
@@ -36,7 +37,7 @@ export class RunCells {
   private readonly draws: Uint16Array;
 
   /** @param frameTimes ms, all > 0; length N ≥ 1 */
-  constructor(frameTimes: Float64Array, target: number, rules: MeasuringRules = defaultMeasuring) {
+  constructor(frameTimes: Floats, target: number, rules: MeasuringRules = defaultMeasuring) {
     const n = frameTimes.length;
     const size = Math.max(1, Math.ceil(n / mostCells));
     this.count = Math.ceil(n / size);

@@ -1,5 +1,5 @@
 import { seeded } from "@/core/stats";
-import type { FrameTrace, SeenBy } from "@/core/trace";
+import { durationOf, type FrameTrace, type SeenBy } from "@/core/trace";
 import { compare, givenNoise } from ".";
 import { fitAll, measureArms } from "./fitArms";
 
@@ -22,8 +22,7 @@ const sight = (fps: number, percent: number, ceiling = false): SeenBy => ({
   ceiling,
 });
 const options = { targetFps: 30, noise: givenNoise(0.003) };
-const averageOf = ({ frameTimes }: FrameTrace) =>
-  (1000 * frameTimes.length) / frameTimes.reduce((sum, ms) => sum + ms, 0);
+const averageOf = (trace: FrameTrace) => (1000 * trace.frameTimes.length) / durationOf(trace);
 const side = (fps: number, from: number, percent: number | null, ceiling = false) =>
   [0, 1, 2, 3].map((k) => {
     const run = captured(fps, from + k);

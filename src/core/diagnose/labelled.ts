@@ -1,6 +1,7 @@
 import { simulate, type SimDevice, type SimWorkload } from "@/core/simulator";
 import { summarise } from "@/core/metrics";
 import { seeded, type Random } from "@/core/stats";
+import type { Floats } from "@/core/trace";
 import { causes, type Cause } from "./causes";
 import { diagnose, type DiagnoseInput } from "./diagnose";
 
@@ -221,7 +222,7 @@ interface Varied extends Drawn {
 }
 
 /** Frames of a faster display as a slower one shows them: ends move up to its refreshes. */
-function shownOn(frameTimes: Float64Array, hz: number): Float64Array {
+function shownOn(frameTimes: Floats, hz: number): Float64Array {
   const tick = 1000 / hz;
   const ends = new Set<number>();
   let now = 0;

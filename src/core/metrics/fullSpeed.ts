@@ -1,3 +1,4 @@
+import type { Floats } from "@/core/trace";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
 
 /** Stretches below target: how many, the longest in ms of running time, the lowest window rate in fps. */
@@ -66,9 +67,19 @@ class Stretches {
  * @param frameTimes ms, all > 0; length N
  * @returns length N
  */
-export function windowRates(frameTimes: Float64Array, windowMs: number): Float64Array {
+export function windowRates(frameTimes: Floats, windowMs: number): Float64Array {
+  const rates = new Float64Array(frameTimes.length).fill(NaN);
+  eachWindow(frameTimes, windowMs, (rate, i) => (rates[i] = rate));
+  return rates;
+}
+
+/** Goes over the windows that frames open, as `windowRates` tells them, up to the last that ends within the trace. */
+function eachWindow(
+  frameTimes: Floats,
+  windowMs: number,
+  see: (rate: number, index: number, startMs: number) => void,
+): void {
   const n = frameTimes.length;
-  const rates = new Float64Array(n).fill(NaN);
   let start = 0,
     next = 0,
     end = 0;
@@ -82,10 +93,9 @@ export function windowRates(frameTimes: Float64Array, windowMs: number): Float64
     while (next < n && end + frameTimes[next] <= stop) end += frameTimes[next++];
     if (next === n && end < stop - 1e-6) break;
     const fraction = next < n ? (stop - end) / frameTimes[next] : 0;
-    rates[i] = ((next - i + fraction) * 1000) / windowMs;
+    see(((next - i + fraction) * 1000) / windowMs, i, start);
     start += frameTimes[i];
   }
-  return rates;
 }
 
 /** The least rate that counts as full speed. */
@@ -103,18 +113,15 @@ export const leastFullSpeed = (target: number, rules: MeasuringRules) => target 
  * @param target     frames per second
  */
 export function fullSpeed(
-  frameTimes: Float64Array,
+  frameTimes: Floats,
   target: number,
   rules: MeasuringRules = defaultMeasuring,
 ): FullSpeed {
   const least = leastFullSpeed(target, rules);
-  const rates = windowRates(frameTimes, rules.windowMs);
   const found = new Stretches();
-  let start = 0;
-  for (let i = 0; i < rates.length && rates[i] === rates[i]; i++) {
-    found.add(start, frameTimes[i], rates[i], rates[i] < least);
-    start += frameTimes[i];
-  }
+  eachWindow(frameTimes, rules.windowMs, (rate, index, startMs) =>
+    found.add(startMs, frameTimes[index], rate, rate < least),
+  );
   return found.result();
 }
 

@@ -1,3 +1,4 @@
+import type { Floats } from "@/core/trace";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
 
 export interface Hitch {
@@ -66,7 +67,7 @@ class SortedWindow {
  *
  * @param frameTimes ms, all > 0; length N
  */
-export function hitches(frameTimes: Float64Array, rules: MeasuringRules = defaultMeasuring): Hitch[] {
+export function hitches(frameTimes: Floats, rules: MeasuringRules = defaultMeasuring): Hitch[] {
   const n = frameTimes.length;
   const reach = rules.hitchNeighbours >> 1;
   const window = new SortedWindow(2 * reach + 2);
@@ -89,7 +90,7 @@ export function hitches(frameTimes: Float64Array, rules: MeasuringRules = defaul
 }
 
 /** Frames of at least `freezeMs`. */
-export function freezeCount(frameTimes: Float64Array, rules: MeasuringRules = defaultMeasuring): number {
+export function freezeCount(frameTimes: Floats, rules: MeasuringRules = defaultMeasuring): number {
   let count = 0;
   for (let i = 0; i < frameTimes.length; i++) if (frameTimes[i] >= rules.freezeMs) count++;
   return count;

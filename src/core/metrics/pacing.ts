@@ -1,4 +1,5 @@
 import { lag1 } from "@/core/stats";
+import type { Floats } from "@/core/trace";
 
 /** How evenly frames fall on a display's refreshes. */
 export interface Pacing {
@@ -13,7 +14,7 @@ export interface Pacing {
 }
 
 /** @param frameTimes ms; length N ≥ 1. @param refreshHz the display's refresh rate */
-export function pacing(frameTimes: Float64Array, refreshHz: number): Pacing {
+export function pacing(frameTimes: Floats, refreshHz: number): Pacing {
   // Frames longer than so many refreshes are counted together: no run's usual cadence is there.
   const counts = new Uint32Array(1024);
   let squares = 0;

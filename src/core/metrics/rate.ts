@@ -1,7 +1,8 @@
 import { quantile } from "@/core/stats";
+import type { Floats } from "@/core/trace";
 
 /** Σ of frame times in ms. */
-export function total(frameTimes: Float64Array): number {
+export function total(frameTimes: Floats): number {
   let sum = 0;
   for (let i = 0; i < frameTimes.length; i++) sum += frameTimes[i];
   return sum;
@@ -12,7 +13,7 @@ export function total(frameTimes: Float64Array): number {
  * @param frameTimes ms, all > 0; length N ≥ 1
  * @example averageFps(Float64Array.of(16, 50)) // → 30.303
  */
-export function averageFps(frameTimes: Float64Array): number {
+export function averageFps(frameTimes: Floats): number {
   return (1000 * frameTimes.length) / total(frameTimes);
 }
 
@@ -53,7 +54,7 @@ export type Lows = Record<LowMethod, LowPair>;
  * @param sorted ascending frame times, ms; length N ≥ 1
  * @param time   their sum, ms
  */
-export function lows(sorted: Float64Array, time: number): Lows {
+export function lows(sorted: Floats, time: number): Lows {
   const n = sorted.length;
   const percentile = (x: number) => 1000 / quantile(sorted, 1 - x);
   const worstMean = (x: number) => {
@@ -73,7 +74,7 @@ export function lows(sorted: Float64Array, time: number): Lows {
 }
 
 /** Rates of stretches of at least `blockMs`, one after another, fps; what is left at the end is no stretch. */
-export function blockRates(frameTimes: Float64Array, blockMs: number): Float64Array {
+export function blockRates(frameTimes: Floats, blockMs: number): Float64Array {
   const rates: number[] = [];
   let frames = 0,
     ms = 0;

@@ -1,4 +1,4 @@
-import type { FrameTrace } from "@/core/trace";
+import { durationOf, type FrameTrace } from "@/core/trace";
 import { hitches, segmentsOf, summarise } from ".";
 
 const trace = (frameTimes: number[], more: Partial<FrameTrace> = {}): FrameTrace => ({
@@ -8,13 +8,7 @@ const trace = (frameTimes: number[], more: Partial<FrameTrace> = {}): FrameTrace
   marks: [],
   ...more,
 });
-const of = (made: FrameTrace) =>
-  segmentsOf(
-    made,
-    made.frameTimes.reduce((a, b) => a + b, 0),
-    hitches(made.frameTimes),
-    60,
-  );
+const of = (made: FrameTrace) => segmentsOf(made, durationOf(made), hitches(made.frameTimes), 60);
 
 describe("a run scene by scene", () => {
   const frames = [...new Array(300).fill(20), ...new Array(300).fill(10)];

@@ -1,5 +1,5 @@
 import { medianOf, quantile } from "@/core/stats";
-import { endsOf, firstEndAfter, type ChannelRole, type FrameTrace } from "@/core/trace";
+import { firstEndAfter, type ChannelRole, type Floats, type FrameTrace } from "@/core/trace";
 import type { Hitch } from "./hitches";
 import { blockRates } from "./rate";
 
@@ -50,6 +50,22 @@ function stretchesOf(
 }
 
 /**
+ * Where moments lie among frames, in one pass and without a copy.
+ * @param moments ms from the start, in any order
+ * @returns of each of them the index of the first frame that ends after it (N when none does), and when that frame begins
+ */
+function placesAt(frameTimes: Floats, moments: number[]): (ms: number) => [index: number, beganMs: number] {
+  const found = new Map<number, [number, number]>();
+  let at = 0,
+    ms = 0;
+  for (const moment of [...new Set(moments)].sort((a, b) => a - b)) {
+    while (at < frameTimes.length && ms + frameTimes[at] <= moment) ms += frameTimes[at++];
+    found.set(moment, [at, ms]);
+  }
+  return (moment) => found.get(moment) ?? [at, ms];
+}
+
+/**
  * A run scene by scene, with what the device did meanwhile: what diagnosis reads.
  * @param hitches of the whole run, in order
  */
@@ -62,12 +78,17 @@ export function segmentsOf(
   const visits = new Map<string, number>();
   const made: Segment[] = [];
   const { frameTimes } = trace;
-  const ends = endsOf(trace);
-  for (const { label, startMs, endMs } of stretchesOf(trace, durationMs)) {
-    const first = firstEndAfter(ends, startMs + 1e-6),
-      last = Math.max(first, firstEndAfter(ends, endMs + 1e-6));
+  const stretches = stretchesOf(trace, durationMs);
+  const after = (ms: number) => ms + 1e-6;
+  const placeAt = placesAt(
+    frameTimes,
+    stretches.flatMap(({ startMs, endMs }) => [after(startMs), after(endMs)]),
+  );
+  for (const { label, startMs, endMs } of stretches) {
+    const [first, firstMs] = placeAt(after(startMs)),
+      [last, lastMs] = placeAt(after(endMs));
     const count = last - first;
-    if (count === 0) continue;
+    if (count <= 0) continue;
     const visit = label === "" ? 0 : (visits.get(label) ?? 0) + 1;
     visits.set(label, visit);
     const within = hitches.filter((hitch) => hitch.startMs >= startMs - 1e-6 && hitch.startMs < endMs);
@@ -86,7 +107,7 @@ export function segmentsOf(
       visit,
       startMs,
       endMs,
-      averageFps: (1000 * count) / (ends[last - 1] - (first === 0 ? 0 : ends[first - 1])),
+      averageFps: (1000 * count) / (lastMs - firstMs),
       medianFrameTimeMs: medianOf(chosen),
       cadence,
       cadenceShare: counts[cadence] / count,
@@ -105,7 +126,7 @@ const paceBlockMs = 500,
   fewestBlocks = 8;
 
 /** Spread of the rate over blocks: half the distance from the 16th to the 84th percentile over the median, so that hitches don't make it. */
-function paceSpreadOf(frameTimes: Float64Array): number | null {
+function paceSpreadOf(frameTimes: Floats): number | null {
   const rates = blockRates(frameTimes, paceBlockMs);
   if (rates.length < fewestBlocks) return null;
   const sorted = rates.sort();

@@ -1,5 +1,5 @@
 import { mean, quantile, theilSen, thinned } from "@/core/stats";
-import { durationOf, type ChannelRole, type Trace } from "@/core/trace";
+import { durationOf, type ChannelRole, type Floats, type Trace } from "@/core/trace";
 import { fullSpeed, fullSpeedOfReadings, type Dips } from "./fullSpeed";
 import { isHeld } from "./held";
 import { freezeCount, hitches } from "./hitches";
@@ -100,6 +100,27 @@ function slopeOf(times: Float64Array, values: Float64Array, endMs: number): numb
     : null;
 }
 
+/** What one sort of one copy serves: the copy is let go of before anything else is made. */
+const rankedFigures = (frameTimes: Floats, durationMs: number) => {
+  const sorted = frameTimes.slice().sort();
+  return {
+    medianFrameTimeMs: quantile(sorted, 0.5),
+    p95FrameTimeMs: quantile(sorted, 0.95),
+    p99FrameTimeMs: quantile(sorted, 0.99),
+    maxFrameTimeMs: sorted[sorted.length - 1],
+    lows: lows(sorted, durationMs),
+  };
+};
+
+/** Of a counter's readings. */
+const unranked = {
+  medianFrameTimeMs: null,
+  p95FrameTimeMs: null,
+  p99FrameTimeMs: null,
+  maxFrameTimeMs: null,
+  lows: null,
+};
+
 /**
  * Every metric of methods 2 and 3 for one trace.
  *
@@ -122,9 +143,10 @@ export function summarise(
     trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
   const counted = yardstick.tied ? speedPercent(average, yardstick.nativeFps) : 100;
   const reported = channels.speed?.mean ?? null;
+  const ranked = trace.form === "frames" ? rankedFigures(trace.frameTimes, durationMs) : unranked;
   const common = {
     version: methodVersion,
-    held: isHeld(trace, reported),
+    held: isHeld(trace, reported, ranked.medianFrameTimeMs ?? undefined),
     frames,
     durationMs,
     averageFps: average,
@@ -140,11 +162,7 @@ export function summarise(
     return {
       form: "interval",
       ...common,
-      medianFrameTimeMs: null,
-      p95FrameTimeMs: null,
-      p99FrameTimeMs: null,
-      maxFrameTimeMs: null,
-      lows: null,
+      ...ranked,
       fullSpeedTimePercent: percent(speed.share),
       dips: speed.dips,
       hitches: null,
@@ -154,7 +172,6 @@ export function summarise(
       segments: [],
     };
   }
-  const sorted = Float64Array.from(trace.frameTimes).sort();
   const speed = fullSpeed(trace.frameTimes, yardstick.targetFps, rules);
   const found = hitches(trace.frameTimes, rules);
   const minutes = durationMs / 60_000;
@@ -162,11 +179,7 @@ export function summarise(
   return {
     form: "frames",
     ...common,
-    medianFrameTimeMs: quantile(sorted, 0.5),
-    p95FrameTimeMs: quantile(sorted, 0.95),
-    p99FrameTimeMs: quantile(sorted, 0.99),
-    maxFrameTimeMs: sorted[frames - 1],
-    lows: lows(sorted, durationMs),
+    ...ranked,
     fullSpeedTimePercent: percent(speed.share),
     dips: speed.dips,
     hitches: {

@@ -68,6 +68,8 @@ export interface WorkshopView {
   totalBytes: number;
   /** Doors of this process by their mean time, the slowest first; `over` counts answers over a second. */
   slow: { door: string; asked: number; meanMs: number; over: number }[];
+  /** Statements of this process that took half a second or more, the slowest first. */
+  statements: { statement: string; times: number; mostMs: number }[];
   /** Work in the background. */
   waiting: { name: string; waiting: number; active: number; failed: number }[];
   /** Runs whose figures are of an older method. */

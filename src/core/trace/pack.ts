@@ -1,3 +1,4 @@
+import { durationOf } from "./slice";
 import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";
 
 /**
@@ -51,7 +52,7 @@ export function traceFrom(
   channels: Channel[],
   marks: Mark[],
 ): Trace {
-  if (form === "frames") return { form, frameTimes: Float64Array.from(values), channels, marks };
+  if (form === "frames") return { form, frameTimes: values, channels, marks };
   const [durations, rates] = separate(values);
   return { form, durations, rates, channels, marks };
 }
@@ -133,7 +134,7 @@ export function outOfBounds(trace: Trace): string | null {
   const at = times.findIndex((ms) => !(Math.fround(ms) >= Math.fround(leastFrameMs) && ms <= mostFrameMs));
   if (at >= 0)
     return `${what} ${at + 1} lasts ${Number(times[at]?.toPrecision(4))} ms; one lasts from a microsecond to an hour.`;
-  if (times.reduce((sum, ms) => sum + ms, 0) > mostRunMs) return "The log lasts longer than a week.";
+  if (durationOf(trace) > mostRunMs) return "The log lasts longer than a week.";
   if (trace.form === "interval" && !trace.rates.every((rate) => Number.isFinite(Math.fround(rate))))
     return "A rate is larger than any can be.";
   const [wild] = trace.channels.filter(

@@ -1,5 +1,6 @@
 import { newCampaignSchema, type NewCampaign, type SlotAnswer } from "@/core/campaign";
 import { deviceUnder, simulate, underSettings, type SimEffect, type SimWorkload } from "@/core/simulator";
+import { durationOf } from "@/core/trace";
 import type { Conditions, NewFault } from "@/core/kit";
 import * as data from "@/data";
 import { theApplication as us } from "@/server/actor";
@@ -229,7 +230,7 @@ export async function runCampaign(
     };
     const work = underSettings(title.work, { engine: "x" }, { engine: { x: fare } });
     const { trace, crashed } = simulate(deviceUnder(device, conditions), work, seed++, false);
-    at += minute * (3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute);
+    at += minute * (3 + durationOf(trace) / minute);
     const made = await keepRun(
       us,
       {

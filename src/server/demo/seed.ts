@@ -1,4 +1,5 @@
 import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/simulator";
+import { durationOf } from "@/core/trace";
 import { armOrder } from "@/core/compare";
 import {
   firstConditions,
@@ -439,7 +440,7 @@ class Teller {
       trialId,
       arm,
     };
-    return keepRun(us, run, trace, this.moment(3 + trace.frameTimes.reduce((sum, ms) => sum + ms, 0) / minute));
+    return keepRun(us, run, trace, this.moment(3 + durationOf(trace) / minute));
   }
 }
 

@@ -56,6 +56,23 @@ export function WorkshopScreen({ view }: { view: WorkshopView }) {
           />
         )}
       </Panel>
+      <Panel title="Statements that took half a second or more, this process" className="lg:col-span-2">
+        {view.statements.length === 0 ? (
+          <p className="text-soft">None did.</p>
+        ) : (
+          <Figures
+            label="Slow statements"
+            heads={["What was asked of the store", "Times", "Longest"]}
+            rows={view.statements.map(({ statement, times, mostMs }) => [
+              <code key={statement} className="text-[12px] break-all">
+                {statement}
+              </code>,
+              times,
+              `${mostMs.toLocaleString("en-GB", { maximumFractionDigits: 0 })} ms`,
+            ])}
+          />
+        )}
+      </Panel>
       <Panel title="Work in the background" className="lg:col-span-2">
         {view.waiting.length === 0 ? (
           <p className="text-soft">None was asked for yet.</p>

@@ -1,0 +1,125 @@
+// Large runs sent at once, and what they cost everybody else: how long pages take meanwhile, and the memory of what answers.
+import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { Worker } from "node:worker_threads";
+import pg from "pg";
+import { seeded } from "@/core/stats";
+import { packTrace } from "@/core/trace";
+import { line } from "./timing";
+
+const many = Number(process.argv[2] ?? 8);
+const megabytes = Number(process.argv[3] ?? 60);
+const address = process.env.LAMP_ADDRESS!;
+const server = process.env.LAMP_SERVER!;
+
+const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
+await client.connect();
+const { rows } = await client.query<{ job: string; settings: object; conditions: object }>(
+  `select r.job_id as job, r.settings, r.conditions from runs r join jobs j on j.id = r.job_id
+   where j.closed_at is null and r.trial_id is null and r.deleted_at is null limit 1`,
+);
+await client.end();
+const { job, settings, conditions } = rows[0]!;
+
+const random = seeded(7);
+const frameTimes = Float32Array.from(
+  { length: (megabytes * 1_000_000) / 4 },
+  () => 16.2 + 0.4 * random.uniform() + (random.uniform() < 1 / 5000 ? 60 : 0),
+);
+const body = (n: number) =>
+  packTrace(
+    { form: "frames", frameTimes, channels: [], marks: [] },
+    {
+      jobId: job,
+      source: "log",
+      label: "",
+      fileName: `large ${n}.csv`,
+      conditions,
+      settings,
+      cacheState: "warm",
+      crashed: false,
+      skippedRows: 0,
+      preflight: [],
+      notes: "",
+      trialId: null,
+      arm: null,
+    },
+  );
+
+/** Of the process that answers and whatever it has started, MB. */
+function memory(): number {
+  const of = (pid: string): number => {
+    try {
+      const own = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1];
+      const children = execFileSync("ps", ["--ppid", pid, "-o", "pid="], { encoding: "utf8" }).trim();
+      return (
+        Number(own ?? 0) / 1024 +
+        children
+          .split(/\s+/)
+          .filter(Boolean)
+          .reduce((sum, each) => sum + of(each), 0)
+      );
+    } catch {
+      return 0;
+    }
+  };
+  return of(server);
+}
+
+const bodies = Array.from({ length: many }, (_, n) => body(n));
+const paths = ["/", "/jobs", `/jobs/${job}`, "/board", "/api/v1/rigs", "/api/v1/health"];
+for (const path of paths) await (await fetch(address + path)).arrayBuffer();
+const before = memory();
+let most = before,
+  isBusy = true;
+const took = new Map<string, number[]>(paths.map((path) => [path, []]));
+const watching = (async () => {
+  while (isBusy) {
+    most = Math.max(most, memory());
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+})();
+// Whoever asks has a thread of his own: what is sent beside must not hold his clock.
+const asker = new Worker(
+  `const { parentPort, workerData: { address, paths } } = require("node:worker_threads");
+   (async () => {
+     for (let k = 0; ; k++) {
+       const path = paths[k % paths.length];
+       const began = performance.now();
+       await (await fetch(address + path)).arrayBuffer();
+       parentPort.postMessage({ path, ms: performance.now() - began });
+       await new Promise((resolve) => setTimeout(resolve, 30));
+     }
+   })();`,
+  { eval: true, workerData: { address, paths } },
+);
+asker.on("message", ({ path, ms }: { path: string; ms: number }) => took.get(path)?.push(ms));
+
+const began = performance.now();
+const answers = await Promise.all(
+  bodies.map(async (each) => {
+    const sent = await fetch(`${address}/api/v1/runs`, {
+      method: "POST",
+      headers: { "content-type": "application/octet-stream", "idempotency-key": crypto.randomUUID() },
+      body: each,
+    });
+    return { status: sent.status, text: await sent.text() };
+  }),
+);
+isBusy = false;
+await Promise.all([watching, asker.terminate()]);
+
+line(
+  `${many} uploads of ${megabytes} MB at once`,
+  `${((performance.now() - began) / 1000).toFixed(0)} s, ${answers.filter(({ status }) => status === 201).length} kept`,
+);
+for (const { status, text } of answers) if (status !== 201) console.log(`  ${status} ${text.slice(0, 200)}`);
+line("Memory before, and at the most meanwhile", `${before.toFixed(0)} and ${most.toFixed(0)} MB (600)`);
+for (const [path, times] of took) {
+  times.sort((a, b) => a - b);
+  const at = (share: number) => times[Math.min(times.length - 1, Math.floor(share * times.length))]!.toFixed(0);
+  line(
+    `  ${path.replace(job, "…")}, ${times.length} times meanwhile`,
+    `median ${at(0.5)}, 95 % under ${at(0.95)}, most ${at(1)} ms (300)`,
+  );
+}
