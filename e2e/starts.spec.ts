@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { execFileSync, spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
+import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { healthAt } from "../scripts/lib/application.mjs";
@@ -69,6 +70,80 @@ test("two starts at once: one of them starts, the other says so; a start that wa
   } finally {
     for (const each of both) each.child.kill("SIGKILL");
     if (third) await stopped(third);
+    here.end();
+  }
+});
+
+/** Mounts a disk that can't be written; null where this machine lets nobody do that. */
+function readOnlyDisk(): { folder: string; end: () => void } | null {
+  const folder = mkdtempSync(join(tmpdir(), "velvet-lamp-read-only-"));
+  try {
+    execFileSync("mount", ["-t", "tmpfs", "-o", "size=16m,ro", "tmpfs", folder], { stdio: "ignore" });
+  } catch {
+    rmSync(folder, { recursive: true });
+    return null;
+  }
+  return {
+    folder,
+    end: () => {
+      execFileSync("umount", ["-l", folder]);
+      rmSync(folder, { recursive: true });
+    },
+  };
+}
+
+test("a disk that is read-only is said to be, for the notes as for the database, and nothing else is said", async () => {
+  test.setTimeout(120_000);
+  const disk = readOnlyDisk();
+  test.skip(disk === null, "this machine lets nobody mount a disk");
+  const { folder, end } = disk!;
+  const here = place();
+  const port = await freePort(3860);
+  try {
+    for (const [state, home] of [
+      [join(folder, "notes"), here.home],
+      [here.state, join(folder, "database")],
+    ] as const) {
+      const one = start({ state, home }, port);
+      expect(await one.ended).toBe(1);
+      expect(one.said()).toMatch(
+        /velvet-lamp-read-only-\S+ can't be written: its disk is read-only\. Nothing was changed\./,
+      );
+      expect(one.said()).not.toMatch(/ at .+:\d+:\d+/);
+    }
+  } finally {
+    end();
+    here.end();
+  }
+});
+
+test("an application that ends again and again is given up after five ends, with what it said last", async () => {
+  test.setTimeout(240_000);
+  const here = place();
+  const port = await freePort(3880);
+  const one = start(here, port, "--processes", "1");
+  const squatter = createServer((socket) => socket.destroy());
+  try {
+    expect(await up(one)).toBe(port);
+    const { server } = JSON.parse(readFileSync(join(here.state, "running.json"), "utf8")) as { server: number };
+    // Somebody takes its address as soon as it is free: whatever is begun then ends with a reason of its own.
+    const taking = new Promise<void>((resolve) => {
+      const take = () => squatter.listen(port, "127.0.0.1", resolve);
+      squatter.on("error", () => setTimeout(take, 5));
+      take();
+    });
+    process.kill(server, "SIGKILL");
+    await taking;
+    expect(await one.ended).toBe(1);
+    expect(one.said().match(/The application (ended|didn't start).*starting it again/g)).toHaveLength(4);
+    expect(one.said()).toMatch(
+      /The application ended 5 times in a row within a minute of its start, or before it came up; it isn't started again\./,
+    );
+    expect(one.said().split("isn't started again").at(-1)).toMatch(/The address can't be taken: .*EADDRINUSE/);
+    expect(here.own.isAlive()).toBe(false);
+  } finally {
+    squatter.close();
+    one.child.kill("SIGKILL");
     here.end();
   }
 });

@@ -133,10 +133,22 @@ test("a disk that is full is said to be, loses nothing acknowledged, and is take
   }
 });
 
-test("five ends within a minute are a loop; five in an hour aren't", () => {
+test("five short lives in a row are a loop, and so are starts that fail however long they took; a long life between ends the row", () => {
   let now = 0;
-  const loops = counter(() => now);
-  expect([1, 2, 3, 4, 5].map(() => loops())).toEqual([false, false, false, false, true]);
-  const seldom = counter(() => (now += 12 * 60_000));
-  expect([1, 2, 3, 4, 5, 6].map(() => seldom())).toEqual([false, false, false, false, false, false]);
+  const life = (each: ReturnType<typeof counter>, ms: number, cameUp = true) => {
+    each.begins();
+    now += ms;
+    return each.ends(cameUp);
+  };
+  const quick = counter(() => now);
+  expect([1, 2, 3, 4, 5].map(() => life(quick, 30_000))).toEqual([false, false, false, false, true]);
+  const failing = counter(() => now);
+  expect([1, 2, 3, 4, 5].map(() => life(failing, 120_000, false))).toEqual([false, false, false, false, true]);
+  const mixed = counter(() => now);
+  expect([30, 30, 30, 3_600, 30, 30, 30, 30].map((seconds) => life(mixed, seconds * 1000))).toEqual([
+    ...new Array<boolean>(7).fill(false),
+    true,
+  ]);
+  const seldom = counter(() => now);
+  expect(Array.from({ length: 20 }, () => life(seldom, 12 * 60_000))).not.toContain(true);
 });

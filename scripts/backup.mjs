@@ -4,7 +4,7 @@ import { join, resolve } from "node:path";
 import { prepareDatabase } from "./lib/application.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
-import { SetupError, say, stateFolder, writeWhole } from "./lib/run.mjs";
+import { SetupError, inWords, say, stateFolder, writeWhole } from "./lib/run.mjs";
 
 const restoring = process.argv[2] === "restore";
 const named = process.argv[3];
@@ -36,6 +36,6 @@ async function main() {
 }
 
 main().catch((error) => {
-  say(error instanceof SetupError ? error.message : error.stack);
+  say(inWords(error));
   process.exitCode = 1;
 });

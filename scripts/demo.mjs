@@ -3,7 +3,7 @@
 //   --reset  start over, after a backup (asks; --yes answers)   --dev  the development server   --port N  first port tried
 //   --listen ADDRESS  answer others too (0.0.0.0: everybody who reaches this machine): needs a passphrase, speaks HTTPS
 //   --certificate FILE --key FILE  of your own, instead of one made here   --processes N  how many answer
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { cpus, hostname } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline/promises";
@@ -11,7 +11,7 @@ import { certificateFor, ownAddresses, secretOfCookies } from "./lib/access.mjs"
 import { countPeople, ensureBuild, healthAt, prepareDatabase } from "./lib/application.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
-import { SetupError, alive, freePort, say, stateFolder } from "./lib/run.mjs";
+import { SetupError, alive, freePort, inWords, makeFolder, say, stateFolder } from "./lib/run.mjs";
 import { supervise } from "./lib/supervise.mjs";
 
 const args = process.argv.slice(2);
@@ -84,7 +84,7 @@ function isStart(pid) {
 
 /** Takes the place of the one start that may be under way here. @returns the process that has it; null where it is this one */
 function takeStart() {
-  mkdirSync(stateFolder, { recursive: true });
+  makeFolder(stateFolder);
   for (;;) {
     try {
       writeFileSync(starting, String(process.pid), { flag: "wx" });
@@ -171,7 +171,7 @@ async function main() {
     );
     say("Ctrl-C stops it and its database.");
   } catch (error) {
-    say(error.message);
+    say(inWords(error));
     await stop(1);
   }
 }
@@ -210,6 +210,6 @@ async function keepBefore(own) {
 }
 
 main().catch((error) => {
-  say(error instanceof SetupError ? error.message : error.stack);
+  say(inWords(error));
   process.exit(1);
 });

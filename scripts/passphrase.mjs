@@ -7,7 +7,7 @@ import { Writable } from "node:stream";
 import { prepareDatabase } from "./lib/application.mjs";
 import { cluster, clusterHome } from "./lib/cluster.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
-import { SetupError, root, say } from "./lib/run.mjs";
+import { SetupError, inWords, root, say } from "./lib/run.mjs";
 
 const args = process.argv.slice(2);
 const flags = new Set(args.filter((arg) => arg.startsWith("--")));
@@ -64,6 +64,6 @@ async function main() {
 }
 
 main().catch((error) => {
-  say(error instanceof SetupError ? error.message : error.stack);
+  say(inWords(error));
   process.exit(1);
 });

@@ -111,7 +111,8 @@ export async function startServer({ port, url, dev = false, quiet = false, proce
   let ended = null;
   child.on("exit", (code) => (ended = code ?? 1));
   for (let waited = 0; waited < 120_000; waited += 150) {
-    if (ended !== null) throw new SetupError(`The server ended at once (${ended}).`);
+    if (ended !== null)
+      throw Object.assign(new SetupError(`The server ended at once (${ended}).`), { lastLines: lines });
     if (await healthAt(port, Boolean(env.LAMP_CERTIFICATE))) return child;
     await new Promise((resolve) => setTimeout(resolve, 150));
   }

@@ -1,15 +1,6 @@
 // A private PostgreSQL cluster: made, started and stopped here; loopback only, password only.
 import { createHash, randomBytes } from "node:crypto";
-import {
-  chownSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
+import { chownSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { ensurePostgres } from "./install.mjs";
@@ -18,6 +9,7 @@ import {
   alive,
   freePort,
   isRoot,
+  makeFolder,
   must,
   root,
   say,
@@ -45,8 +37,8 @@ function serverOwner() {
 
 function ownedFolder(path) {
   // Only the folder itself is closed: its parents must let the server's user through.
-  mkdirSync(dirname(path), { recursive: true, mode: 0o755 });
-  mkdirSync(path, { recursive: true, mode: 0o700 });
+  makeFolder(dirname(path), 0o755);
+  makeFolder(path, 0o700);
   const owner = serverOwner();
   if (owner) chownSync(path, owner.uid, owner.gid);
 }

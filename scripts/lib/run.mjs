@@ -3,7 +3,9 @@ import { spawn, spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { createHash } from "node:crypto";
 import {
+  accessSync,
   chmodSync,
+  constants,
   existsSync,
   mkdirSync,
   readFileSync,
@@ -21,6 +23,33 @@ export const stateFolder = process.env.LAMP_STATE ?? join(root, ".lamp");
 export const isRoot = process.getuid?.() === 0;
 
 export class SetupError extends Error {}
+
+const whyUnwritten = {
+  EROFS: "its disk is read-only",
+  ENOSPC: "its disk is full",
+  EDQUOT: "your share of its disk is full",
+  EACCES: "its owner doesn't let you",
+  EPERM: "its owner doesn't let you",
+  EIO: "its disk fails",
+};
+
+/** What ended a command, in words where it is one of what a disk does; a stack only for a mistake of ours. */
+export function inWords(error) {
+  if (error instanceof SetupError) return error.message;
+  const why = whyUnwritten[error?.code];
+  return why
+    ? `${error.path ?? "A file"} can't be written: ${why}. Nothing was changed. Make room or make it writable, or name other places (LAMP_STATE, LAMP_CLUSTER).`
+    : (error?.stack ?? String(error));
+}
+
+/** Makes a folder. @throws as the disk refuses it, with its path: made with its parents, a read-only one looks as if it weren't there */
+export function makeFolder(path, mode = 0o777) {
+  if (existsSync(path)) return;
+  let above = dirname(path);
+  while (!existsSync(above)) above = dirname(above);
+  accessSync(above, constants.W_OK);
+  mkdirSync(path, { recursive: true, mode });
+}
 
 export function say(line) {
   process.stdout.write(`${line}\n`);
@@ -104,7 +133,7 @@ export function alive(pid) {
 
 /** Writes a file that only its owner reads, whole or not at all: whoever is killed meanwhile leaves the old one. */
 export function writeWhole(file, content) {
-  mkdirSync(dirname(file), { recursive: true });
+  makeFolder(dirname(file));
   const half = `${file}.new`;
   writeFileSync(half, content, { mode: 0o600, flush: true });
   chmodSync(half, 0o600);

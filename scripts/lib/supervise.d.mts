@@ -1,6 +1,6 @@
 import type { Cluster } from "./cluster.mjs";
 import type { Server } from "./application.mjs";
-export function counter(now?: () => number): () => boolean;
+export function counter(now?: () => number): { begins: () => void; ends: (cameUp?: boolean) => boolean };
 export function supervise(options: {
   own: Cluster | null;
   url: string;

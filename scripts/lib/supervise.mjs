@@ -4,17 +4,21 @@ import { say } from "./run.mjs";
 
 /** Milliseconds between looks at the database. */
 const lookMs = 2_000;
-/** More ends than this within a minute are a loop. */
+/** More lives in a row than this that were shorter than that are a loop. */
 const mostEnds = 4,
-  within = 60_000;
+  shortMs = 60_000;
 
-/** Notes ends, and says when there are too many. */
+/** Notes lives, and says when too many in a row were short. */
 export function counter(now = Date.now) {
-  const ends = [];
-  return () => {
-    ends.push(now());
-    while (ends[0] < now() - within) ends.shift();
-    return ends.length > mostEnds;
+  let began = now(),
+    inARow = 0;
+  return {
+    begins: () => (began = now()),
+    /** @param cameUp whether it ever answered: a start that failed is short however long it took */
+    ends(cameUp = true) {
+      inARow = !cameUp || now() - began < shortMs ? inARow + 1 : 1;
+      return inARow > mostEnds;
+    },
   };
 }
 
@@ -39,32 +43,44 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {} })
     own?.stop();
   };
   const giveUp = async (what, lines) => {
-    say(`${what} ended ${mostEnds + 1} times within a minute; it isn't started again. What it said last:`);
+    say(
+      `${what} ended ${mostEnds + 1} times in a row within a minute of its start, or before it came up; it isn't started again. What it said last:`,
+    );
     for (const line of lines) say(`  ${line}`);
     await stop();
     onEnd(1);
   };
   const begin = async () => {
+    serverLoops.begins();
     server = await startServer({ ...start, url: address });
     onServer(server);
     const mine = server;
     mine.once("exit", (code, signal) => {
-      if (stopping || mine !== server) return;
-      say(`The application ended (${signal ?? code}); starting it again.`);
-      if (serverLoops()) return void giveUp("The application", mine.lastLines?.() ?? []);
-      void begin().catch((error) => giveUp("The application", error.message.split("\n")));
+      if (!stopping && mine === server) void again(`ended (${signal ?? code})`, true, mine.lastLines?.() ?? []);
     });
+  };
+  /** After the application ended, or didn't come up: another try, until there were too many. */
+  const again = async (how, cameUp, lines) => {
+    if (stopping) return;
+    if (serverLoops.ends(cameUp)) return giveUp("The application", lines);
+    say(`The application ${how}; starting it again.`);
+    try {
+      await begin();
+    } catch (error) {
+      await again("didn't start", false, error.lastLines ?? error.message.split("\n"));
+    }
   };
   const look = async () => {
     if (stopping || busy || !own || own.isAlive()) return;
     busy = true;
     try {
       say("The database ended; starting it again.");
-      if (databaseLoops()) return await giveUp("The database", own.lastLines());
-      const again = await own.start();
+      if (databaseLoops.ends()) return await giveUp("The database", own.lastLines());
+      databaseLoops.begins();
+      const back = await own.start();
       say("The database is back.");
-      if (again !== address) {
-        address = again;
+      if (back !== address) {
+        address = back;
         const before = server;
         server = null;
         await stopServer(before);

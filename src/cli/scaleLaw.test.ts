@@ -57,6 +57,7 @@ describe("lamp scale-law", () => {
     ["one scale only", ["--picture", "320x240", sweep[0], sweep[0]], "two scales or more"],
     ["a run without its scale", ["--picture", "320x240", "samples/scale-1-uncapped.csv"], "SCALE=LOG"],
     ["no such file", ["--picture", "320x240", "1=nowhere.csv", sweep[1]], "no such file"],
+    ["steps too fine", ["--picture", "320x240", "--step", "1e-9", ...sweep], "finer than any setting"],
     ["no size", ["--picture", "wide", ...sweep], "is no size"],
     ["no target", ["--picture", "320x240", "--target", "-5", ...sweep], "above 0"],
   ])("%s: exit 2 with one clear line", async (_name, args, says) => {

@@ -1,7 +1,7 @@
 import { words } from "@/core/words";
 import type { Command } from "commander";
 import { summarise } from "@/core/metrics";
-import { fitScaleLaw, hidesWork, usualFrameMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
+import { fitScaleLaw, leastStep, hidesWork, usualFrameMs, type ScaleLaw, type ScaleLevel } from "@/core/sweep";
 import type { ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 import { boxIn } from "./resolution";
@@ -52,6 +52,8 @@ export function scaleLaw(program: Command): void {
       }
       if (new Set(levels.map(({ scale }) => scale)).size < 2)
         throw new BadInput("A law needs runs at two scales or more; three tell the flat part from the slope.");
+      if (step < leastStep)
+        throw new BadInput(`--step ${step} is finer than any setting; ${leastStep} is the least.`);
       const law = fitScaleLaw(levels, { targetFps: target, nativePixels, step });
       process.stdout.write(
         json ? `${JSON.stringify({ ...law, notes: law.notes.map(words) })}\n` : page(law, target),

@@ -1,4 +1,12 @@
-export { fitScaleLaw, frameTimeAt, type ScaleLaw, type ScaleLevel, type ScalePrediction } from "./scaleLaw";
+export {
+  fitScaleLaw,
+  frameTimeAt,
+  leastStep,
+  mostScale,
+  type ScaleLaw,
+  type ScaleLevel,
+  type ScalePrediction,
+} from "./scaleLaw";
 export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSweep } from "./power";
 export {
   coolDownMinutes,

@@ -129,7 +129,9 @@ function bestLaw(x: number[], y: number[], counts: number[]): { law: Law; square
 }
 
 /** Scales beyond this are nobody's. */
-const mostScale = 16;
+export const mostScale = 16;
+/** Steps finer than this are no setting's. */
+export const leastStep = 1 / 64;
 /** Until a rig has repeats of its own, runs at one setting are believed to scatter by so much. */
 const usualScatter = 0.03;
 /** Degrees of freedom that the usual scatter counts for. */
@@ -156,7 +158,7 @@ export interface ScaleLawOptions {
  * Fits the resolution law to a sweep and says the largest scale that holds the target.
  *
  * @param levels at least two distinct scales; their order doesn't matter, levels of one scale are pooled
- * @throws RangeError for fewer than two distinct scales
+ * @throws RangeError for fewer than two distinct scales, or steps finer than any setting has
  */
 export function fitScaleLaw(
   levels: ScaleLevel[],
@@ -164,6 +166,7 @@ export function fitScaleLaw(
 ): ScaleLaw {
   const pooled = pool(levels);
   if (pooled.length < 2) throw new RangeError("a law needs two distinct scales");
+  if (!(step >= leastStep)) throw new RangeError(`a scale has no steps of ${step}`);
   const x = pooled.map(({ pixels }) => pixels / 1e6);
   const counts = pooled.map(({ mediansMs }) => mediansMs.length);
   const y = pooled.map(({ mediansMs }) => logMean(mediansMs));

@@ -31,6 +31,9 @@ export const armRoles = [
 ] as const;
 export type ArmRole = (typeof armRoles)[number];
 
+/** No scale, wattage, clock or step is larger. */
+const mostLevel = 100_000;
+
 /** One way to run the title: settings whole, what it changes of the conditions, and another build where that is the question. */
 export const armShape = z.object({
   name: z.string().trim().min(1, "Name the arm.").max(120),
@@ -38,7 +41,11 @@ export const armShape = z.object({
   conditions: armConditionsSchema,
   buildId: z.uuid().nullable(),
   /** Place on the ordered factor of a sweep: a scale, watts, a step of a ladder. */
-  level: z.number().nullable(),
+  level: z
+    .number()
+    .min(-mostLevel, "A level is larger than any can be.")
+    .max(mostLevel, "A level is larger than any can be.")
+    .nullable(),
   role: z.enum(armRoles).optional(),
 });
 export type Arm = z.infer<typeof armShape> & { role: ArmRole };

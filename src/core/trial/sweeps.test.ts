@@ -1,6 +1,6 @@
 import { firstConditions } from "@/core/kit";
 import type { Summary } from "@/core/metrics";
-import { usualFrameMs } from "@/core/sweep";
+import { mostScale, usualFrameMs } from "@/core/sweep";
 import type { FrameTrace } from "@/core/trace";
 import { words } from "@/core/words";
 import {
@@ -12,6 +12,7 @@ import {
   type ResolutionReading,
   type TrialFacts,
 } from ".";
+import { armShape } from "./shapes";
 
 const trace: FrameTrace = {
   form: "frames",
@@ -67,6 +68,20 @@ describe("sweeps with little to go on say what is missing and give what they can
       return words(read("resolution", scales, runs).advice!.sentence);
     };
     expect(sentence([...levels].reverse())).toBe(sentence(levels));
+  });
+
+  it("a level of a hundred million is read like any other, and no larger one than a scale can be is offered", () => {
+    const runs = [9, 12].map((ms, arm) => ({ arm, figures: { medianFrameTimeMs: ms, p99FrameTimeMs: ms } }));
+    const { law, next, levels } = read("resolution", [1, 1.2e8], runs).reading as ResolutionReading;
+    expect(levels.map(({ scale }) => scale)).toEqual([1, 1.2e8]);
+    expect(law?.predicted.length).toBeLessThanOrEqual(mostScale + 1);
+    expect(next?.scale ?? 1).toBeLessThanOrEqual(mostScale);
+  });
+
+  it("no trial is planned with such a level", () => {
+    const arm = { name: "×1", settings: {}, conditions: {}, buildId: null };
+    expect(armShape.safeParse({ ...arm, level: 1.2e8 }).success).toBe(false);
+    expect(armShape.safeParse({ ...arm, level: 16 }).success).toBe(true);
   });
 
   it("display-paced runs are fitted by their means, and it says so", () => {

@@ -2,6 +2,7 @@ import {
   fitScaleLaw,
   hidesWork,
   isPaced,
+  mostScale,
   nextScale,
   usualFrameMs,
   type NextScale,
@@ -56,7 +57,7 @@ export function read(facts: TrialFacts): ResolutionReading | null {
   }
   const law = fitScaleLaw(levels, { targetFps, nativePixels });
   const most = Math.max(...trial.arms.map(({ level }) => level ?? 1));
-  const offered = Array.from({ length: Math.ceil(most) + 1 }, (_, k) => k + 1);
+  const offered = Array.from({ length: Math.min(mostScale, Math.ceil(most) + 1) }, (_, k) => k + 1);
   const measured = shown.map(({ scale }) => scale);
   const { scale: kept, sentence } = recommend(law, targetFps, facts.usefulScale);
   const arm = kept === null ? -1 : trial.arms.findIndex(({ level }) => level === kept);
