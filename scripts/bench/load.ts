@@ -87,7 +87,7 @@ for (const [name, view] of [
 ] as const) {
   const asked: { text: string; values: unknown[] }[] = [];
   await view();
-  store.options.logging = (text: string, { bind }: { bind?: unknown[] }) =>
+  store.options.logging = (text: string, _ms: number, { bind }: { bind?: unknown[] }) =>
     asked.push({
       text: text.replace(/^Execut(?:ed|ing) \([^)]*\): /, "").replace(/;\s*$/, ""),
       values: Array.isArray(bind) ? bind : [],

@@ -1,6 +1,7 @@
 // Large runs sent at once, and what they cost everybody else: how long pages take meanwhile, and the memory of what answers.
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
+import { constants, setPriority } from "node:os";
 import { Worker } from "node:worker_threads";
 import pg from "pg";
 import { seeded } from "@/core/stats";
@@ -93,6 +94,8 @@ const asker = new Worker(
    })();`,
   { eval: true, workerData: { address, paths } },
 );
+// What sends stands for other machines: here it shares the processors, and gives way.
+if (process.platform === "linux") setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
 asker.on("message", ({ path, ms }: { path: string; ms: number }) => took.get(path)?.push(ms));
 
 const began = performance.now();
@@ -120,6 +123,6 @@ for (const [path, times] of took) {
   const at = (share: number) => times[Math.min(times.length - 1, Math.floor(share * times.length))]!.toFixed(0);
   line(
     `  ${path.replace(job, "…")}, ${times.length} times meanwhile`,
-    `median ${at(0.5)}, 95 % under ${at(0.95)}, most ${at(1)} ms (300)`,
+    `median ${at(0.5)}, 95 % under ${at(0.95)}, most ${at(1)} ms, ${times.filter((ms) => ms > 300).length} over 300`,
   );
 }

@@ -1,7 +1,7 @@
 import { clockIn, isNonFiniteWord, numberIn } from "./cells";
 import { evenWidth, rowsOf, splitRow, type Delimiter } from "./rows";
 import { guessColumns } from "./vocabulary";
-import type { Column, LogProblem } from "./types";
+import type { Column, LogProblem, Role } from "./types";
 
 /** A log with more columns than this isn't read. */
 export const mostColumns = 2000;
@@ -74,6 +74,8 @@ export function cellsIn(cells: string[], { commaPairs, header }: Pick<Layout, "c
   return header.map((_, index) => `${cells[2 * index].trim()}.${cells[2 * index + 1].trim()}`);
 }
 
+const timing: ReadonlySet<Role> = new Set(["frameTime", "presentTime", "rate"]);
+
 interface HeadRow {
   cells: string[];
   /** The last of its lines, from 1. */
@@ -98,13 +100,12 @@ function headRows(telling: { text: string; line: number }[], delimiter: Delimite
   return { width, rows: made };
 }
 
-/** What makes of unquoted decimal commas: rows of more cells than the header names, no number with a point. */
+/** The header over unquoted decimal commas, which give themselves away: rows of more cells than it names, and no number with a point. */
 function crowdedHeader(rows: HeadRow[], firstData: number, width: number): HeadRow | null {
   const data = rows.slice(firstData).filter(({ cells }) => cells.length === width && looksNumeric(cells));
-  const names = rows
-    .slice(0, firstData)
-    .findLast(({ cells }) => guessColumns(cells).some(({ role }) => role !== "ignore"));
-  if (!names || names.cells.length >= width) return null;
+  const names = rows[firstData - 1];
+  if (names.cells.length >= width || !guessColumns(names.cells).some(({ role }) => timing.has(role)))
+    return null;
   const isCrowded = ({ cells }: HeadRow) =>
     cells.filter((cell) => cell !== "").length > names.cells.length &&
     cells.every((cell) => Number.isNaN(numberIn(cell, false)) || /^[-+]?\d+$/.test(cell));

@@ -275,7 +275,7 @@ export class LogReader {
       );
     if (joined.count > 0)
       notes.push(
-        `A quoted cell goes on over the next line: ${linesText(joined.lines, joined.count)}. Such lines were read as one row.`,
+        `A quoted cell goes on over the lines below: ${linesText(joined.lines, joined.count)}. Such lines were read as one row.`,
       );
     if (tooLong.count > 0)
       notes.push(
