@@ -50,7 +50,7 @@ export function WorkshopScreen({ view }: { view: WorkshopView }) {
                 ? `${doors[door as DoorName].method} ${doors[door as DoorName].path}`
                 : "no such door",
               asked,
-              `${meanMs.toFixed(meanMs < 10 ? 1 : 0)} ms`,
+              `${meanMs.toLocaleString("en-GB", { maximumFractionDigits: meanMs < 10 ? 1 : 0 })} ms`,
               over,
             ])}
           />
@@ -111,8 +111,8 @@ function Figures({ label, heads, rows }: { label: string; heads: string[]; rows:
           </tr>
         </thead>
         <tbody>
-          {rows.map((cells) => (
-            <tr key={String(cells[0])} className="border-t border-line">
+          {rows.map((cells, row) => (
+            <tr key={`${row + 1} of ${label}`} className="border-t border-line">
               {cells.map((cell, at) => (
                 <td key={heads[at]} className={at === 0 ? "px-2 py-1" : "figure px-2 py-1 text-right"}>
                   {cell}
