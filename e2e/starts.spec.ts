@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { execFileSync, spawn, type ChildProcess } from "node:child_process";
+import { spawn, type ChildProcess } from "node:child_process";
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
@@ -7,6 +7,7 @@ import { join } from "node:path";
 import { healthAt } from "../scripts/lib/application.mjs";
 import { cluster } from "../scripts/lib/cluster.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
+import { mountedDisk } from "./disk";
 
 /** A place of its own for what a start keeps: its notes, and its database. */
 function place() {
@@ -74,27 +75,9 @@ test("two starts at once: one of them starts, the other says so; a start that wa
   }
 });
 
-/** Mounts a disk that can't be written; null where this machine lets nobody do that. */
-function readOnlyDisk(): { folder: string; end: () => void } | null {
-  const folder = mkdtempSync(join(tmpdir(), "velvet-lamp-read-only-"));
-  try {
-    execFileSync("mount", ["-t", "tmpfs", "-o", "size=16m,ro", "tmpfs", folder], { stdio: "ignore" });
-  } catch {
-    rmSync(folder, { recursive: true });
-    return null;
-  }
-  return {
-    folder,
-    end: () => {
-      execFileSync("umount", ["-l", folder]);
-      rmSync(folder, { recursive: true });
-    },
-  };
-}
-
 test("a disk that is read-only is said to be, for the notes as for the database, and nothing else is said", async () => {
   test.setTimeout(120_000);
-  const disk = readOnlyDisk();
+  const disk = mountedDisk("size=16m,ro");
   test.skip(disk === null, "this machine lets nobody mount a disk");
   const { folder, end } = disk!;
   const here = place();
@@ -107,7 +90,7 @@ test("a disk that is read-only is said to be, for the notes as for the database,
       const one = start({ state, home }, port);
       expect(await one.ended).toBe(1);
       expect(one.said()).toMatch(
-        /velvet-lamp-read-only-\S+ can't be written: its disk is read-only\. Nothing was changed\./,
+        /velvet-lamp-disk-\S+ can't be written: its disk is read-only\. Nothing was changed\./,
       );
       expect(one.said()).not.toMatch(/ at .+:\d+:\d+/);
     }

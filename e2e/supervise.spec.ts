@@ -1,5 +1,4 @@
 import { expect, test } from "@playwright/test";
-import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -7,6 +6,7 @@ import { healthAt, prepareDatabase, type Server } from "../scripts/lib/applicati
 import { cluster } from "../scripts/lib/cluster.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
 import { counter, supervise } from "../scripts/lib/supervise.mjs";
+import { mountedDisk } from "./disk";
 
 const ready = async (port: number) => ((await healthAt(port)) as { ready?: boolean } | null)?.ready === true;
 const pidOf = (home: string) =>
@@ -51,29 +51,12 @@ test("a database and an application that are killed are brought back, with what 
   }
 });
 
-/** A disk of a few hundred megabytes in memory; null where this machine lets nobody mount one. */
-function smallDisk(): { home: string; end: () => void } | null {
-  const home = mkdtempSync(join(tmpdir(), "velvet-lamp-small-"));
-  try {
-    execFileSync("mount", ["-t", "tmpfs", "-o", "size=260m,mode=0777", "tmpfs", home], { stdio: "ignore" });
-  } catch {
-    rmSync(home, { recursive: true });
-    return null;
-  }
-  return {
-    home,
-    end: () => {
-      execFileSync("umount", ["-l", home]);
-      rmSync(home, { recursive: true });
-    },
-  };
-}
-
 test("a disk that is full is said to be, loses nothing acknowledged, and is taken up again by itself once there is room", async () => {
   test.setTimeout(180_000);
-  const disk = smallDisk();
+  // A few hundred megabytes.
+  const disk = mountedDisk("size=260m,mode=0777");
   test.skip(disk === null, "this machine lets nobody mount a disk");
-  const { home, end } = disk!;
+  const { folder: home, end } = disk!;
   const own = cluster(home);
   const url = await own.start();
   let ended: number | null = null;

@@ -8,6 +8,7 @@ import { packTrace } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { healthAt } from "../lib/application.mjs";
 import { freePort, root } from "../lib/run.mjs";
+import { runFrom, titleOf } from "./made";
 import { line } from "./timing";
 
 const kills = Number(process.argv[2] ?? 200);
@@ -104,21 +105,8 @@ const frames = Float64Array.from({ length: 3600 }, () => 16.6 + 0.3 * random.nor
 
 const works: Record<string, () => Promise<void>> = {
   async imported() {
-    const meta = {
-      jobId: job!.id,
-      source: "log",
-      label: "",
-      fileName: "a.csv",
-      conditions: job!.conditions,
-      settings: job!.settings,
-      cacheState: "warm",
-      crashed: false,
-      skippedRows: 0,
-      preflight: [],
-      notes: "",
-      trialId: null,
-      arm: null,
-    };
+    const { id, settings, conditions } = job!;
+    const meta = runFrom("a.csv", { job: id, settings, conditions });
     const sent = await json("/runs", {
       method: "POST",
       headers: { "content-type": "application/octet-stream", "idempotency-key": crypto.randomUUID() },
@@ -130,18 +118,7 @@ const works: Record<string, () => Promise<void>> = {
     const sent = await json("/titles", {
       method: "POST",
       headers: { "idempotency-key": crypto.randomUUID() },
-      body: JSON.stringify({
-        systemId: job!.system,
-        name: `Title ${crypto.randomUUID()}`,
-        nativeFps: 60,
-        tied: true,
-        region: "",
-        hardness: "typical",
-        memoryNeededGb: null,
-        notes: "",
-        patches: [],
-        scenes: [],
-      }),
+      body: JSON.stringify(titleOf(job!.system, `Title ${crypto.randomUUID()}`)),
     });
     if (sent.status === 201) made.titles.add(sent.body.id);
   },

@@ -3,6 +3,7 @@ import autocannon from "autocannon";
 import pg from "pg";
 import { startServer, stopServer } from "../lib/application.mjs";
 import { freePort } from "../lib/run.mjs";
+import { titleOf } from "./made";
 import { fillShelf, fullShelf } from "./shelf";
 import { line } from "./timing";
 
@@ -70,18 +71,7 @@ for (const processes of [1, 2, 4]) {
     const system = (await client.query<{ id: string }>(`select system_id as id from titles limit 1`)).rows[0]!
       .id;
     const key = crypto.randomUUID();
-    const body = JSON.stringify({
-      systemId: system,
-      name: `Told to ${processes} processes`,
-      nativeFps: 60,
-      tied: true,
-      region: "",
-      hardness: "typical",
-      memoryNeededGb: null,
-      notes: "",
-      patches: [],
-      scenes: [],
-    });
+    const body = JSON.stringify(titleOf(system, `Told to ${processes} processes`));
     const answers = await Promise.all(
       Array.from({ length: 30 }, async () => {
         const sent = await fetch(`${address}/api/v1/titles`, {

@@ -6,6 +6,7 @@ import { Worker } from "node:worker_threads";
 import pg from "pg";
 import { seeded } from "@/core/stats";
 import { packTrace } from "@/core/trace";
+import { runFrom } from "./made";
 import { line } from "./timing";
 
 const many = Number(process.argv[2] ?? 8);
@@ -30,21 +31,7 @@ const frameTimes = Float32Array.from(
 const body = (n: number) =>
   packTrace(
     { form: "frames", frameTimes, channels: [], marks: [] },
-    {
-      jobId: job,
-      source: "log",
-      label: "",
-      fileName: `large ${n}.csv`,
-      conditions,
-      settings,
-      cacheState: "warm",
-      crashed: false,
-      skippedRows: 0,
-      preflight: [],
-      notes: "",
-      trialId: null,
-      arm: null,
-    },
+    runFrom(`large ${n}.csv`, { job, settings, conditions }),
   );
 
 /** Of the process that answers and whatever it has started, MB. */
