@@ -38,7 +38,7 @@ async function listener(address: string) {
 
 for (const processes of [1, 2, 4]) {
   const port = await freePort(3610);
-  const server = await startServer({ port, url, processes, quiet: true, env: {} });
+  const server = await startServer({ port, url, processes, quiet: true });
   const address = `http://127.0.0.1:${port}`;
   try {
     console.log(`\n${processes} ${processes === 1 ? "process" : "processes"}`);

@@ -24,21 +24,23 @@ export const isRoot = process.getuid?.() === 0;
 
 export class SetupError extends Error {}
 
-const whyUnwritten = {
-  EROFS: "its disk is read-only",
-  ENOSPC: "its disk is full",
-  EDQUOT: "your share of its disk is full",
-  EACCES: "its owner doesn't let you",
-  EPERM: "its owner doesn't let you",
-  EIO: "its disk fails",
+/** What a disk says of a file or folder; only a read-only one has surely changed nothing. */
+const ofDisks = {
+  EROFS: "can't be written: its disk is read-only. Nothing was changed.",
+  ENOSPC: "can't be written: its disk is full.",
+  EDQUOT: "can't be written: your share of its disk is full.",
+  EACCES: "can't be used: its owner doesn't let you.",
+  EPERM: "can't be used: its owner doesn't let you.",
+  EIO: "can't be used: its disk fails.",
 };
 
 /** What ended a command, in words where it is one of what a disk does; a stack only for a mistake of ours. */
 export function inWords(error) {
   if (error instanceof SetupError) return error.message;
-  const why = whyUnwritten[error?.code];
-  return why
-    ? `${error.path ?? "A file"} can't be written: ${why}. Nothing was changed. Make room or make it writable, or name other places (LAMP_STATE, LAMP_CLUSTER).`
+  const why = ofDisks[error?.code];
+  // Ports and processes are refused by the same codes, and name no path; a full disk may name none while it is written.
+  return why && (error.path || error.syscall === "write")
+    ? `${error.path ?? "A file"} ${why} Mend that, or name other places for what is kept (LAMP_STATE, LAMP_CLUSTER).`
     : (error?.stack ?? String(error));
 }
 

@@ -64,6 +64,9 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {} })
     if (stopping) return;
     if (serverLoops.ends(cameUp)) return giveUp("The application", lines);
     say(`The application ${how}; starting it again.`);
+    await bringUp();
+  };
+  const bringUp = async () => {
     try {
       await begin();
     } catch (error) {
@@ -84,7 +87,7 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {} })
         const before = server;
         server = null;
         await stopServer(before);
-        await begin();
+        await bringUp();
       }
     } catch (error) {
       say(error.message);

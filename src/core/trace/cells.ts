@@ -33,3 +33,7 @@ export function clockIn(cell: string | undefined): number {
   const dayMs = day ? Date.parse(`${day}T00:00:00Z`) : 0;
   return dayMs + (Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", "."))) * 1000;
 }
+
+/** Whether a cell holds a figure, however it is written: a number, a moment of a clock, or a word for a number that isn't finite. */
+export const isValue = (cell: string): boolean =>
+  isNonFiniteWord(cell) || !Number.isNaN(numberIn(cell, true)) || !Number.isNaN(clockIn(cell));

@@ -1,4 +1,4 @@
-import { clockIn, isNonFiniteWord, numberIn } from "./cells";
+import { isValue, numberIn } from "./cells";
 import { evenWidth, rowsOf, splitRow, type Delimiter } from "./rows";
 import { guessColumns } from "./vocabulary";
 import type { Column, LogProblem, Role } from "./types";
@@ -32,15 +32,9 @@ export function isComment(line: string): boolean {
   return !(first >= 48 && first <= 57) && comment.test(line);
 }
 
-const isValue = (cell: string, decimalComma: boolean) =>
-  cell === "" ||
-  isNonFiniteWord(cell) ||
-  !Number.isNaN(numberIn(cell, decimalComma)) ||
-  !Number.isNaN(clockIn(cell));
-
 function looksNumeric(cells: string[]): boolean {
   const filled = cells.filter((cell) => cell !== "");
-  return filled.length > 0 && filled.filter((cell) => isValue(cell, true)).length * 2 >= filled.length;
+  return filled.length > 0 && filled.filter(isValue).length * 2 >= filled.length;
 }
 
 function delimiterOf(lines: string[]): Delimiter {

@@ -90,8 +90,8 @@ export class LogReader {
     if (waiting.length > 0) waiting[0] = lines[0];
     const head = lines.map((line) => (this.isOdd(line) ? "" : line));
     this.layout = layoutOf(head);
-    if (this.layout.refusal)
-      this.headProblem = { ...problem("tooLarge", "", "", this.layout.columns), ...this.layout.refusal };
+    const { refusal, columns } = this.layout;
+    if (refusal) this.headProblem = problem(refusal.code, refusal.message, refusal.fix, columns);
     this.columns = this.withMap(clockText(judgeByValues(this.layout, head), this.layout, head));
     this.collector = new Collector(this.layout, this.columns, this.options);
     this.takeLines(waiting, true);

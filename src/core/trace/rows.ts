@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { isValue } from "./cells";
 
 /** `whitespace` stands for any run of blanks. */
 export type Delimiter = "," | ";" | "\t" | "|" | "whitespace";
@@ -47,7 +48,7 @@ export function rowsOf(lines: string[], delimiter: Delimiter, { width, goesOn = 
   const alone = (line: string) => line.split(delimiter);
   const standsAlone = (line: string) => {
     const cells = alone(line);
-    return cells.length === width && cells.some((cell) => cell.trim() !== "" && !Number.isNaN(Number(cell)));
+    return cells.length === width && cells.some(isValue);
   };
   for (let at = 0; at < lines.length; at++) {
     const line = lines[at];

@@ -110,6 +110,21 @@ describe("held against a strict independent reader (RFC 4180, by the package csv
     ));
 });
 
+describe("a quote left open where commas are decimal marks", () => {
+  it.each([
+    ["decimal commas", ["16,7", "16,8", "16,9", "17,1"]],
+    ["readings with units", ["16.7 ms", "16.8 ms", "16.9 ms", "17.1 ms"]],
+    ["a clock", ["10:00:01.1", "10:00:01.2", "10:00:01.3", "10:00:01.4"]],
+  ])("swallows no row of %s, though a later line closes it", (_, cells) => {
+    const rows = [...cells, ...cells.map((cell) => cell.replace("16", "18").replace(":00:", ":01:"))];
+    const scenes = rows.map((_cell, at) => (at === 1 ? '"hall' : at === 3 ? 'yard"' : "hall"));
+    const name = cells[0]!.includes(":") ? "time" : "frame time (ms)";
+    const read = readLog(`${name};scene\n${rows.map((cell, at) => `${cell};${scenes[at]}`).join("\n")}\n`);
+    expect(read).toMatchObject({ ok: true, reading: { rows: rows.length, skippedRows: 0 } });
+    expect(read.ok && read.reading.notes.join(" ")).toMatch(/A quote isn't closed on its own line: line 3\./);
+  });
+});
+
 describe("where a piece ends", () => {
   const text = `frame time ms,cpu\r\n${Array.from({ length: 700 }, (_, i) => `${10 + (i % 9)},${i % 90}`).join("\r\n")}\r\nno,row\r\n`;
   const whole = readLog(text);
