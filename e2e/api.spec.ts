@@ -442,7 +442,7 @@ test("the command brings a log into a job by the same doors, and says in one lin
   );
   expect(view.runs).toMatchObject([{ id: run.id, number: 1, cacheState: "warm", source: "log" }]);
   expect(view.runs[0].summary.averageFps).toBeCloseTo(alone.averageFps, 3);
-  // The same file again is refused as the screens refuse it.
+  // The same file again is refused as the pages refuse it.
   expect(lamp("keep", file, "--job", own)).toMatchObject({
     status: 2,
     problem: expect.stringMatching(/^lamp: This file is run 1 of this job already\./),

@@ -55,7 +55,7 @@ test("an engines' campaign lived through: planned, run by run in one key, answer
     await page.waitForURL("**/runs/new?**");
     const engine = page.getByText(/run with Plait (Swift 5\.0|5\.1)/);
     const swift = (await engine.textContent())!.includes("Swift 5.0");
-    // The bench changed with it, and the screen is made anew once.
+    // The bench changed with it, and the page is made anew once.
     await page.waitForTimeout(600);
     await bringByKeys(page, log(14, (swift ? 59 : 48) * (1 + 0.004 * ((run % 3) - 1))));
     await page.waitForURL(address);

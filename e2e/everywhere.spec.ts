@@ -100,7 +100,7 @@ test("no finding of any level on any page, in both themes, lists and dialogs ope
   await look("the palette", "[role=dialog]");
   await page.keyboard.press("Escape");
   await page.keyboard.press("?");
-  await page.getByRole("dialog", { name: "Keys of this screen" }).waitFor();
+  await page.getByRole("dialog", { name: "Keys of this page" }).waitFor();
   await look("the keys", "[role=dialog]");
   await page.keyboard.press("Escape");
   await page.getByRole("combobox", { name: "Sorted by" }).click();
@@ -202,7 +202,7 @@ test("the palette finds a trial, a title, a setting and what this screen can do"
   await expect(page.getByRole("group", { name: "Settings" }).getByRole("option").first()).toBeVisible();
   await page.keyboard.press("Escape");
   await look("back to the job");
-  await page.getByRole("group", { name: "On this screen" }).getByRole("option").first().click();
+  await page.getByRole("group", { name: "On this page" }).getByRole("option").first().click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}$/);
 });
 

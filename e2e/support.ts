@@ -45,7 +45,7 @@ let brought = 0;
 const another = (content: string | Buffer) =>
   typeof content === "string" ? Buffer.from(`${content}# ${Date.now()} ${++brought}\n`) : content;
 
-/** Chooses a log on the new-run screen. */
+/** Chooses a log on the new-run page. */
 export async function choose(page: Page, name: string, content: string | Buffer) {
   await page
     .getByLabel("Log files")
@@ -85,7 +85,7 @@ export async function onTheBench(page: Page) {
   await page.getByText("Drop logs here").waitFor();
 }
 
-/** Brings a log in on the new-run screen that is open, by its keys, and waits to be back. */
+/** Brings a log in on the new-run page that is open, by its keys, and waits to be back. */
 export async function bringByKeys(page: Page, content: string, name = "log.csv") {
   await page.getByText("Drop logs here").waitFor();
   // Keys come alive a moment after what they belong to is seen; a person's hand is slower.

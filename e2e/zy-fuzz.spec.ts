@@ -2,7 +2,7 @@ import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { readLogBytes } from "@/core/trace";
 import { seeded } from "@/core/stats";
-import { hangsMs, knockMany, mutated } from "../scripts/bench/hostile";
+import { hangsMs, knockMany, mutated } from "../scripts/benchmarks/hostile";
 
 /* A small share of what `npm run bench -- fuzz` does: nothing that comes from outside makes the application fail or hang. */
 

@@ -23,15 +23,15 @@ const alone = [
   "kill",
 ];
 if (alone.includes(process.argv[2]))
-  process.exit(await show(tsx, [`scripts/bench/${process.argv[2]}.ts`, ...process.argv.slice(3)]));
+  process.exit(await show(tsx, [`scripts/benchmarks/${process.argv[2]}.ts`, ...process.argv.slice(3)]));
 const database = throwAwayCluster();
 let server = null;
 const only = process.argv[2];
 let code =
   only && only !== "core"
     ? 0
-    : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/bench/core.ts"]);
-if (!only || only === "loop") code = (await show(tsx, ["scripts/bench/loop.ts"])) || code;
+    : await show(process.execPath, ["--expose-gc", "--import", "tsx", "scripts/benchmarks/core.ts"]);
+if (!only || only === "loop") code = (await show(tsx, ["scripts/benchmarks/loop.ts"])) || code;
 try {
   if (only === "core" || only === "loop") process.exit(code);
   const url = await database.start();
@@ -47,7 +47,7 @@ try {
   };
   for (const part of ["browser", "load", "uploads", "processes", "fuzz"])
     if (!only || only === part)
-      code = (await show(tsx, [`scripts/bench/${part}.ts`, ...process.argv.slice(3)], { env })) || code;
+      code = (await show(tsx, [`scripts/benchmarks/${part}.ts`, ...process.argv.slice(3)], { env })) || code;
 } finally {
   await stopServer(server);
   database.remove();

@@ -162,7 +162,7 @@ async function answered(request: Request, segments: string[]): Promise<Response>
     if (door.gives === "events") return events(request);
     const saw = sawIn(request, door);
     const length = Number(request.headers.get("content-length") ?? 0) || 0;
-    const asIt = async () => passed(request, found, knock, saw, length);
+    const asIt = async () => carriedOut(request, found, knock, saw, length);
     // Small ones come in as they are.
     return await (request.method === "GET" || door.mostBytes < smallBytes
       ? asIt()
@@ -175,7 +175,7 @@ async function answered(request: Request, segments: string[]): Promise<Response>
 /** Doors that take no more than this need no room of their own, bytes. */
 const smallBytes = 4 * 1024 * 1024;
 
-async function passed(
+async function carriedOut(
   request: Request,
   { door, id }: { door: Door; id: string },
   knock: Knock,

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { viewHome } from "@/server";
-import { BenchScreen } from "@/views/bench";
+import { BenchPage } from "@/views/bench";
 
 export default function Page() {
-  return shown(viewHome, (view) => <BenchScreen {...view} />);
+  return shown(viewHome, (view) => <BenchPage {...view} />);
 }

@@ -132,7 +132,7 @@ export function config(program: Command): void {
 /** Entries whose section and key no setting of a catalogue is written under. */
 function unknownTo(file: string, entries: { section: string; key: string }[]) {
   const read = readCatalogue(textIn(bytesFrom(file)).text);
-  if (!read.ok) throw new BadInput(`${file}: ${read.faults[0]?.message ?? "no catalogue"}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.mistakes[0]?.message ?? "no catalogue"}`);
   const known = new Set(
     read.catalogue.settings.map(({ section, configKey, key }) => `${section}/${configKey || key}`),
   );

@@ -1,12 +1,12 @@
 import { first } from "@/core/kit";
 import type { Command } from "commander";
 import {
-  fits,
+  fillings,
   planScales,
   scaleSentence,
   screenLayouts,
   type Box,
-  type Fit,
+  type Filling,
   type Screen,
   type ScreenLayout,
 } from "@/core/resolution";
@@ -16,7 +16,7 @@ interface Flags {
   picture?: Screen;
   screens?: Screen[];
   display: Box;
-  fit: Fit;
+  fit: Filling;
   layout: ScreenLayout;
   json?: boolean;
 }
@@ -51,7 +51,7 @@ export function resolution(program: Command): void {
       text.split(",").map(boxIn),
     )
     .requiredOption("--display <size>", "the display's pixels", boxIn)
-    .option("--fit <fit>", fits.join(", "), oneOf("--fit", fits), "contain")
+    .option("--fit <fit>", fillings.join(", "), oneOf("--fit", fillings), "contain")
     .option(
       "--layout <layout>",
       `of several screens: ${screenLayouts.join(", ")}`,
@@ -66,7 +66,7 @@ export function resolution(program: Command): void {
       const sentence = scaleSentence(plan);
       if (json) {
         const scales = plan.scales.map(
-          ({ scale, width, height, pixels, costOfNative, displayShare, coverage, fits: within }) => ({
+          ({ scale, width, height, pixels, costOfNative, displayShare, coverage, isWithin }) => ({
             scale,
             width,
             height,
@@ -74,7 +74,7 @@ export function resolution(program: Command): void {
             costOfNative,
             displayShare,
             coverage,
-            fits: within,
+            fits: isWithin,
           }),
         );
         process.stdout.write(`${JSON.stringify({ scales, usefulScale: plan.usefulScale, sentence })}\n`);
@@ -86,7 +86,7 @@ export function resolution(program: Command): void {
         `${(row.pixels / 1e6).toFixed(2)} Mpx`,
         `${row.costOfNative} ×`,
         `${(100 * row.displayShare).toFixed(0)} %`,
-        row.fits ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`,
+        row.isWithin ? "within" : `${(100 * row.pastScreen).toFixed(0)} % past`,
         row.scale === plan.usefulScale ? "useful" : "",
       ]);
       process.stdout.write(

@@ -38,7 +38,7 @@ export function answerOf<Answer>(sent: Sent<Answer>): Answer {
   throw new BadInput(`${sent.refusal.title} ${sent.refusal.fix}`);
 }
 
-/** What asks the running application, by the same doors as its screens. */
+/** What asks the running application, by the same doors as its pages. */
 export function running(program: Command): void {
   program
     .command("jobs")

@@ -195,7 +195,7 @@ const takenSchema = of<{
     jobId: z.uuid(),
     trialId: z.uuid().nullable(),
     trialArm: place.nullable(),
-    path: z.string().describe("The screen where its run is brought in."),
+    path: z.string().describe("The page where its run is brought in."),
   }),
 );
 const abilitiesSchema = of<AbilitiesView>(

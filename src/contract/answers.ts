@@ -71,7 +71,7 @@ export const foundSchema = of<{ rows: FoundRow[] }>(
       open({
         kind: z.enum(["job", "trial", "title", "rig", "setting"]),
         id,
-        path: z.string().describe("Where its screen is."),
+        path: z.string().describe("Where its page is."),
         name: z.string(),
         note: z.string(),
       }),

@@ -143,7 +143,7 @@ export function openApi(): Json {
       title: "Velvet Lamp",
       version: "1",
       description:
-        "Everything the screens do. Sentences come as a code with figures, and their words beside them.",
+        "Everything the pages do. Sentences come as a code with figures, and their words beside them.",
       license: { name: "See the repository", identifier: "LicenseRef-repository" },
     },
     servers: [{ url: "/api/v1" }],

@@ -78,7 +78,7 @@ describe.each(states)("a database as %s left it, with the demo in it", (state) =
     expect(await contentsOf(url, columns, await columnsOf(url))).toEqual(before);
   });
 
-  it("and its screens show it", async () => {
+  it("and its pages show it", async () => {
     const { rows, total } = await viewJobs({ limit: 200 });
     expect(total).toBeGreaterThan(9);
     for (const { id, runs } of rows) {

@@ -6,7 +6,7 @@ import { store } from "./models";
 const kept = globalThis as { lampTransactions?: AsyncLocalStorage<Map<string, unknown>> };
 /** What Sequelize asks of a namespace: the transaction under way, found by every query made inside it. */
 const under = (kept.lampTransactions ??= new AsyncLocalStorage<Map<string, unknown>>());
-// No hook of a screen: Sequelize calls its namespaces so.
+// No hook of a page: Sequelize calls its namespaces so.
 // eslint-disable-next-line react-hooks/rules-of-hooks
 Sequelize.useCLS({
   run: (work: (context: unknown) => unknown) =>

@@ -132,7 +132,7 @@ export async function exportCatalogue(engineId: string): Promise<Catalogue> {
   return { format: "velvet-lamp-catalogue/1", engine: name, settings: catalogue };
 }
 
-/** Replaces an engine's catalogue by a file's; a refusal names the path of every fault, and nothing is changed. */
+/** Replaces an engine's catalogue by a file's; a refusal names the path of every mistake, and nothing is changed. */
 export async function importCatalogue(
   actor: Actor,
   engineId: string,
@@ -143,18 +143,18 @@ export async function importCatalogue(
   return toKit(actor, "engines", async () => {
     await editing("engines", engineId, "engine", saw);
     const engine = await viewEngine(engineId);
-    if (!read.ok) throw faultyCatalogue(read.faults);
+    if (!read.ok) throw refusedCatalogue(read.mistakes);
     await data.putEngine(engineId, { ...engine, catalogue: read.catalogue.settings });
     return { settings: read.catalogue.settings.length };
   });
 }
 
-function faultyCatalogue(faults: { path: string; message: string }[]): Problem {
-  const fields = Object.fromEntries(faults.map(({ path, message }) => [path || "file", message]));
-  const [first] = faults;
+function refusedCatalogue(mistakes: { path: string; message: string }[]): Problem {
+  const fields = Object.fromEntries(mistakes.map(({ path, message }) => [path || "file", message]));
+  const [first] = mistakes;
   const fix =
-    faults.length > 1
-      ? `${faults.length} faults in all; nothing was changed.`
+    mistakes.length > 1
+      ? `${mistakes.length} mistakes in all; nothing was changed.`
       : "Correct the file and choose it again; nothing was changed.";
   return new Problem(422, first ? `${first.path ? `${first.path}: ` : ""}${first.message}` : "", fix, fields);
 }

@@ -7,7 +7,7 @@ import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { notFound } from "./problem";
 
-/** A job's story as kept. @param segments whether the scenes of every run are wanted, as a trial's screen does */
+/** A job's story as kept. @param segments whether the scenes of every run are wanted, as a trial's page does */
 export async function loadStory(job: JobRow, { segments = false } = {}): Promise<Story> {
   const [runs, trials, catalogue] = await data.together(
     async () => data.listRuns(job.id, { segments }),

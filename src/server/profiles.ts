@@ -7,7 +7,7 @@ import {
   takenProfileSchema,
   undoValueSchema,
 } from "@/contract";
-import { valueFault, type Setting, type Settings, type SettingValue } from "@/core/kit";
+import { valueRefusal, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import {
   besideOf,
   besideSettings,
@@ -244,10 +244,10 @@ function allowed(catalogue: Setting[], wanted: { key: string; value: Settings[st
       throw new Problem(422, `The engine has no setting “${key}”.`, "Add it to the engine's catalogue first.", {
         [key]: "Not in the catalogue.",
       });
-    const fault = value === null ? null : valueFault(setting, value);
-    if (fault)
-      throw new Problem(422, `${setting.label}: ${fault}`, "Correct it; nothing was changed.", {
-        [key]: fault,
+    const refusal = value === null ? null : valueRefusal(setting, value);
+    if (refusal)
+      throw new Problem(422, `${setting.label}: ${refusal}`, "Correct it; nothing was changed.", {
+        [key]: refusal,
       });
     if (made.has(key) && made.get(key) !== value)
       throw new Problem(
@@ -410,7 +410,9 @@ export async function carryProfile(actor: Actor, input: unknown): Promise<{ chan
     // Of what is beside the settings, what the other rig knows too.
     const carried = rows.filter(({ key, value, default: own }) => {
       const setting = there.get(key);
-      return value !== own && setting !== undefined && (!isBeside(key) || valueFault(setting, value) === null);
+      return (
+        value !== own && setting !== undefined && (!isBeside(key) || valueRefusal(setting, value) === null)
+      );
     });
     await data.addLayerValues(
       place,
@@ -545,7 +547,7 @@ export async function takeProfile(
         ...(build !== null && !buildId ? [`build ${build}`] : []),
         ...(!setting
           ? [`setting ${key}`]
-          : valueFault(setting, value)
+          : valueRefusal(setting, value)
             ? [`value of ${key}: ${String(value)}`]
             : []),
       ];

@@ -1,6 +1,6 @@
 import { packTrace, type FrameTrace, type Trace } from "@/core/trace";
 import type { Conditions, NewRun } from "@/core/kit";
-import { emptyPlan, type NewTrial, type ScreenReading } from "@/core/trial";
+import { emptyPlan, type NewTrial, type ScreeningReading } from "@/core/trial";
 import { words, type Said } from "@/core/words";
 import { database, listRuns, findTrace } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
@@ -864,7 +864,7 @@ describe("the tuning loop", () => {
     );
     for (const [k, row] of signs.entries()) await bring(id, k, row[1] > 0 ? 50 : 40, k % 3);
     const { reading, advice } = await viewTrial(id);
-    const { effects } = reading as ScreenReading;
+    const { effects } = reading as ScreeningReading;
     expect(advice).toMatchObject({ choice: "keep" });
     expect(effects.find(({ key }) => key === "smoothing")).toMatchObject({ matters: true });
     expect(Math.exp(effects.find(({ key }) => key === "smoothing")!.logGain)).toBeCloseTo(1.25, 1);

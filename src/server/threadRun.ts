@@ -4,7 +4,7 @@ import { methodVersion, tallyFigures } from "@/core/metrics";
 import type { ThreadRun } from "@/core/records";
 import { findTrace } from "@/data";
 
-/** A run as a screen gets it: without what only the core reads. */
+/** A run as a page gets it: without what only the core reads. */
 export async function threadRun(run: StoryRun, before: StoryRun | null): Promise<ThreadRun> {
   const { rules, buildId: _build, rigRevisionId: _revision, faults: _faults, summary, ...rest } = run;
   const { segments: _segments, ...figures } = summary;

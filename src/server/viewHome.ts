@@ -8,7 +8,7 @@ import { viewJob } from "./viewJob";
 /** From here on a device is let cool before the next run, °C; the product's own reckoning. */
 const hotC = 90;
 
-/** The bench screen: the job in hand, what was worked on lately, and what its last run warns of. */
+/** The bench page: the job in hand, what was worked on lately, and what its last run warns of. */
 export async function viewHome(): Promise<{
   inHand: JobView | null;
   recent: JobListRow[];

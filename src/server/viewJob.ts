@@ -54,7 +54,7 @@ export async function viewJob(id: string): Promise<JobView> {
   };
 }
 
-/** Diagnosis of one run of a job, for a screen that selects another than the newest. */
+/** Diagnosis of one run of a job, for a page that selects another than the newest. */
 export async function viewDiagnosis(jobId: string, runId: string): Promise<Diagnosis> {
   const { story, rig, system } = await loadOnRig(jobId);
   const run = story.runs.find(({ id }) => id === runId);

@@ -10,7 +10,7 @@ const looks: Record<Look, string> = {
   quiet: "text-soft hover:text-text hover:bg-raised",
 };
 
-/** `lit` is the one main action of a screen. `hint` names its key. */
+/** `lit` is the one main action of a page. `hint` names its key. */
 export const buttonLook = (look: Look = "plain") =>
   clsx(
     "inline-flex items-center justify-center gap-2 rounded-md px-3 min-h-8 text-[13px] whitespace-nowrap",

@@ -4,7 +4,7 @@ import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 
-/** A sheet laid over the screen; Escape puts it away. `side` makes it a drawer. */
+/** A sheet laid over the page; Escape puts it away. `side` makes it a drawer. */
 export function Sheet({
   open,
   onOpenChange,

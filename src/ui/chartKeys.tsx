@@ -52,7 +52,7 @@ function meant(): ChartSaves | undefined {
   return one && charts.get(one);
 }
 
-/** Keys that save a chart's picture and figures, on every screen that has one. */
+/** Keys that save a chart's picture and figures, on every page that has one. */
 export function ChartKeys() {
   const some = useSyncExternalStore(
     hear,

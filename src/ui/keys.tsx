@@ -6,7 +6,7 @@ import { KeySettingsProvider, isSingle, keysNow, useKeySettings } from "./keySet
 import { Sheet } from "./Sheet";
 import { Switch } from "./Switch";
 
-/** One action of a screen: the key, what it is called, and what it does. `keys` is in the notation of react-hotkeys-hook, with & to hold keys together (+ is a key here). */
+/** One action of a page: the key, what it is called, and what it does. `keys` is in the notation of react-hotkeys-hook, with & to hold keys together (+ is a key here). */
 export interface KeyAction {
   keys: string;
   shown: string;
@@ -20,7 +20,7 @@ const Registry = createContext<{
   actions: KeyAction[];
 }>({ add: () => {}, remove: () => {}, actions: [] });
 
-/** Collects the keys of whatever is on the screen; `?` shows them. */
+/** Collects the keys of whatever is on the page; `?` shows them. */
 export function KeysProvider({ children }: { children: ReactNode }) {
   return (
     <KeySettingsProvider>
@@ -45,14 +45,14 @@ function Registering({ children }: { children: ReactNode }) {
   return (
     <Registry.Provider value={registry}>
       {children}
-      <Sheet open={open} onOpenChange={setOpen} title="Keys of this screen">
+      <Sheet open={open} onOpenChange={setOpen} title="Keys of this page">
         <KeyList actions={registry.actions} />
       </Sheet>
     </Registry.Provider>
   );
 }
 
-/** The keys of a screen; those pressed by themselves can be changed here, or all be switched off. */
+/** The keys of a page; those pressed by themselves can be changed here, or all be switched off. */
 function KeyList({ actions }: { actions: KeyAction[] }) {
   const { settings, put } = useKeySettings();
   const change = (key: string, to: string) => {
@@ -98,7 +98,7 @@ function KeyList({ actions }: { actions: KeyAction[] }) {
   );
 }
 
-/** What can be done on the screen that is shown. */
+/** What can be done on the page that is shown. */
 export const useActions = () => useContext(Registry).actions;
 
 /** One action bound to its key as it is now. */
@@ -116,7 +116,7 @@ function Bound({ action }: { action: KeyAction }) {
   return null;
 }
 
-/** Binds a screen's actions while it is shown. */
+/** Binds a page's actions while it is shown. */
 export function Keys({ actions }: { actions: KeyAction[] }) {
   const { add, remove } = useContext(Registry);
   const id = useRef(Symbol("keys"));

@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
-import { BesideScreen } from "@/views/beside";
+import { BesidePage } from "@/views/beside";
 
 export const metadata: Metadata = { title: "Two videos" };
 
 export default function Page() {
-  return <BesideScreen />;
+  return <BesidePage />;
 }

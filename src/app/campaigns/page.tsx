@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { listCampaigns } from "@/server";
-import { CampaignsScreen } from "@/views/campaign";
+import { CampaignsPage } from "@/views/campaign";
 
 export default async function Page() {
-  return shown(listCampaigns, ({ rows }) => <CampaignsScreen rows={rows} />);
+  return shown(listCampaigns, ({ rows }) => <CampaignsPage rows={rows} />);
 }

@@ -1,6 +1,6 @@
 import { doorPages } from "@/contract";
-import { DoorsScreen } from "@/views/doors";
+import { DoorsPage } from "@/views/doors";
 
 export default function Page() {
-  return <DoorsScreen doors={doorPages()} />;
+  return <DoorsPage doors={doorPages()} />;
 }

@@ -1,11 +1,11 @@
 import { shown } from "@/app/door";
 import { viewJobs } from "@/server";
-import { JobsScreen } from "@/views/job";
+import { JobsPage } from "@/views/job";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
   return shown(
     () => viewJobs(query),
-    (view) => <JobsScreen key={`${view.search} ${view.filter} ${view.sort}`} {...view} />,
+    (view) => <JobsPage key={`${view.search} ${view.filter} ${view.sort}`} {...view} />,
   );
 }

@@ -1,8 +1,8 @@
 import { shown } from "@/app/door";
 import { viewLook } from "@/server";
-import { LookScreen } from "@/views/look";
+import { LookPage } from "@/views/look";
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ way?: string }> }) {
   const { way } = await searchParams;
-  return shown(viewLook, (view) => <LookScreen view={view} way={way === "tally" ? "tally" : "log"} />);
+  return shown(viewLook, (view) => <LookPage view={view} way={way === "tally" ? "tally" : "log"} />);
 }

@@ -1,13 +1,13 @@
 import { shown } from "@/app/door";
 import { listProfiles, viewProfile } from "@/server";
-import { ProfileScreen, ProfilesScreen } from "@/views/profile";
+import { ProfilePage, ProfilesPage } from "@/views/profile";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
   if (query.rig && query.engine)
     return shown(
       () => viewProfile(query),
-      (view) => <ProfileScreen view={view} tab={query.tab ?? ""} />,
+      (view) => <ProfilePage view={view} tab={query.tab ?? ""} />,
     );
-  return shown(listProfiles, ({ rows }) => <ProfilesScreen rows={rows} />);
+  return shown(listProfiles, ({ rows }) => <ProfilesPage rows={rows} />);
 }

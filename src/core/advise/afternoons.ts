@@ -109,7 +109,7 @@ export function afternoon(problem: Problem, choosing: Choosing, seed: number): A
       noise: { sd: 0.012, freedom: 10 },
       resamples: 10,
     }).pairs;
-    // Near the rate a gain can't reach the margin; every run brighter counts, as on the trial's screen.
+    // Near the rate a gain can't reach the margin; every run brighter counts, as on the trial's page.
     const lights = arms.map((arm) =>
       arm.map((trace) => grades.indexOf(judge(summarise(trace, yardstick)).grade ?? "dark")),
     );

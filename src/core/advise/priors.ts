@@ -93,8 +93,8 @@ export function priorOf(
     likely.reduce((sum, { chance }) => sum + chance, 0),
   );
   /** Chance where a cause holds, and where nothing is known, weighed by how much is known. */
-  const weighed = (fits: number, { chance, logGain }: Guess, because: Said | null): Prior => ({
-    chance: chance * (fits + (1 - known) * unnamed + Math.max(0, known - fits) * against),
+  const weighed = (matching: number, { chance, logGain }: Guess, because: Said | null): Prior => ({
+    chance: chance * (matching + (1 - known) * unnamed + Math.max(0, known - matching) * against),
     logGain,
     because,
   });

@@ -215,14 +215,14 @@ export function decideRate(
   const least = capped.at(-1);
   const candidates: RateCandidate[] = [...capped, free];
 
-  const fits = (each: RateCandidate) =>
+  const isAllowed = (each: RateCandidate) =>
     each.capFps !== null &&
     !each.slowMotion &&
     each.patch === null &&
     each.held >= heldEnough &&
     each.chance >= chanceEnough;
-  let recommended = candidates.findIndex((each) => fits(each) && each.even);
-  if (recommended < 0) recommended = candidates.findIndex(fits);
+  let recommended = candidates.findIndex((each) => isAllowed(each) && each.even);
+  if (recommended < 0) recommended = candidates.findIndex(isAllowed);
   let sentence: Said;
   if (recommended >= 0) {
     const { capFps: fps, held, heldLow, chance, why, even, refreshes } = capped[recommended];

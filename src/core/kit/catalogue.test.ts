@@ -1,4 +1,4 @@
-import { catalogueJsonSchema, readCatalogue, valueFault, type Catalogue, type Setting } from ".";
+import { catalogueJsonSchema, readCatalogue, valueRefusal, type Catalogue, type Setting } from ".";
 
 const setting = (changes: Partial<Setting> = {}): Setting => ({
   purpose: null,
@@ -22,10 +22,10 @@ const setting = (changes: Partial<Setting> = {}): Setting => ({
 });
 const file = (settings: unknown[], more: object = {}) =>
   JSON.stringify({ format: "velvet-lamp-catalogue/1", engine: "Harrow", settings, ...more });
-const faults = (text: string) => {
+const mistakes = (text: string) => {
   const read = readCatalogue(text);
   if (read.ok) throw new Error("it was read");
-  return read.faults;
+  return read.mistakes;
 };
 
 describe("settings catalogues as files", () => {
@@ -39,7 +39,7 @@ describe("settings catalogues as files", () => {
   });
   it("names the path of every fault", () => {
     expect(
-      faults(
+      mistakes(
         file([
           setting(),
           setting({ key: "b", default: 99 }),
@@ -49,7 +49,7 @@ describe("settings catalogues as files", () => {
       ).map(({ path }) => path),
     ).toEqual(["settings.2.type"]);
     expect(
-      faults(
+      mistakes(
         file([
           setting(),
           setting({ key: "b", default: 99 }),
@@ -62,32 +62,32 @@ describe("settings catalogues as files", () => {
       { path: "settings.3.key", message: "The key scale stands at 0 already." },
       { path: "settings.2.linked.0", message: "There is no setting nothing." },
     ]);
-    expect(faults(file([setting({ costs: { picture: 9, feel: 0, heat: 0, risk: 0 } })]))[0].path).toBe(
+    expect(mistakes(file([setting({ costs: { picture: 9, feel: 0, heat: 0, risk: 0 } })]))[0].path).toBe(
       "settings.0.costs.picture",
     );
-    expect(faults(file([setting({ key: "two words" })]))[0].path).toBe("settings.0.key");
+    expect(mistakes(file([setting({ key: "two words" })]))[0].path).toBe("settings.0.key");
   });
   it("values fit their type", () => {
-    expect(valueFault(setting({ type: "switch" }), "yes")).toMatch(/true or false/);
-    expect(valueFault(setting({ type: "choice", choices: ["a", "b"] }), "c")).toBe("One of: a, b.");
-    expect(valueFault(setting(), 0)).toBe("At least 1.");
-    expect(valueFault(setting({ type: "text" }), "anything")).toBeNull();
+    expect(valueRefusal(setting({ type: "switch" }), "yes")).toMatch(/true or false/);
+    expect(valueRefusal(setting({ type: "choice", choices: ["a", "b"] }), "c")).toBe("One of: a, b.");
+    expect(valueRefusal(setting(), 0)).toBe("At least 1.");
+    expect(valueRefusal(setting({ type: "text" }), "anything")).toBeNull();
     expect(
-      faults(file([setting({ type: "choice", default: "", fastest: null })])).map(({ path }) => path),
+      mistakes(file([setting({ type: "choice", default: "", fastest: null })])).map(({ path }) => path),
     ).toContain("settings.0.choices");
   });
 });
 
 describe("hostile files are refused before anything is kept", () => {
   it("ten megabytes", () =>
-    expect(faults(file([setting({ label: "x".repeat(10 * 1024 * 1024) })]))[0].message).toBe(
+    expect(mistakes(file([setting({ label: "x".repeat(10 * 1024 * 1024) })]))[0].message).toBe(
       "The file is 10.0 MB; catalogues up to 2 MB are read.",
     ));
   it("deep nesting", () =>
-    expect(faults(`${"[".repeat(5000)}${"]".repeat(5000)}`)[0].message).toMatch(/nested more than 8 deep/));
+    expect(mistakes(`${"[".repeat(5000)}${"]".repeat(5000)}`)[0].message).toMatch(/nested more than 8 deep/));
   it("one key twice in an object, which JSON would pass over in silence", () => {
     expect(
-      faults(file([setting()]).replace('"label":"Scale"', '"label":"Scale","label":"Other"'))[0].message,
+      mistakes(file([setting()]).replace('"label":"Scale"', '"label":"Scale","label":"Other"'))[0].message,
     ).toBe("The key “label” stands twice in one object.");
     // The same key in two objects is no twin, and a colon in a text is no key.
     expect(readCatalogue(file([setting({ label: 'a "label": b' }), setting({ key: "b" })])).ok).toBe(true);
@@ -97,7 +97,7 @@ describe("hostile files are refused before anything is kept", () => {
       expect(readCatalogue(text).ok).toBe(false);
   });
   it("keys that would reach an object's own machinery", () =>
-    expect(faults(file([setting({ key: "__proto__$" })]))[0].path).toBe("settings.0.key"));
+    expect(mistakes(file([setting({ key: "__proto__$" })]))[0].path).toBe("settings.0.key"));
 });
 
 describe("the published schema", () => {

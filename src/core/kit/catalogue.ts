@@ -20,9 +20,9 @@ export const catalogueSchema = z
           message: `The key ${setting.key} stands at ${twin} already.`,
         });
       seen.set(setting.key, index);
-      const fault = valueFault(setting, setting.default);
-      if (fault) context.addIssue({ code: "custom", path: at("default"), message: fault });
-      const fastest = setting.fastest === null ? null : valueFault(setting, setting.fastest);
+      const refused = valueRefusal(setting, setting.default);
+      if (refused) context.addIssue({ code: "custom", path: at("default"), message: refused });
+      const fastest = setting.fastest === null ? null : valueRefusal(setting, setting.fastest);
       if (fastest) context.addIssue({ code: "custom", path: at("fastest"), message: fastest });
       if (setting.type === "choice" && setting.choices.length === 0)
         context.addIssue({
@@ -51,7 +51,7 @@ export const catalogueJsonSchema = () =>
   z.toJSONSchema(catalogueSchema, { target: "draft-2020-12", io: "input" });
 
 /** Why a value can't be a setting's, or null when it can. */
-export function valueFault(
+export function valueRefusal(
   setting: Pick<Setting, "type" | "choices" | "min" | "max">,
   value: unknown,
 ): string | null {
@@ -71,8 +71,8 @@ export function valueFault(
   }
 }
 
-/** A fault in a file, with the path of what is wrong: settings.3.default. */
-export interface CatalogueFault {
+/** What is wrong in a file, with the path of what is wrong: settings.3.default. */
+export interface CatalogueMistake {
   path: string;
   message: string;
 }
@@ -112,8 +112,8 @@ function twinKeys(text: string): string[] {
  */
 export function readCatalogue(
   text: string,
-): { ok: true; catalogue: Catalogue } | { ok: false; faults: CatalogueFault[] } {
-  const refuse = (message: string, path = "") => ({ ok: false as const, faults: [{ path, message }] });
+): { ok: true; catalogue: Catalogue } | { ok: false; mistakes: CatalogueMistake[] } {
+  const refuse = (message: string, path = "") => ({ ok: false as const, mistakes: [{ path, message }] });
   if (text.length > mostCatalogueBytes)
     return refuse(
       `The file is ${(text.length / 1024 / 1024).toFixed(1)} MB; catalogues up to ${mostCatalogueBytes / 1024 / 1024} MB are read.`,
@@ -132,6 +132,8 @@ export function readCatalogue(
   if (checked.success) return { ok: true, catalogue: checked.data };
   return {
     ok: false,
-    faults: checked.error.issues.slice(0, 200).map(({ path, message }) => ({ path: path.join("."), message })),
+    mistakes: checked.error.issues
+      .slice(0, 200)
+      .map(({ path, message }) => ({ path: path.join("."), message })),
   };
 }

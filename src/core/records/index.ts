@@ -1,5 +1,5 @@
 /**
- * The shapes in which kept things are handed from the database to a screen: types only.
+ * The shapes in which kept things are handed from the database to a page: types only.
  * Declared once here, so that repositories, use-cases and views can't drift apart.
  */
 export * from "./jobs";

@@ -41,7 +41,7 @@ export interface ThreadRun extends Omit<
   RunRow,
   "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "faults"
 > {
-  /** Without its segments: a screen that draws two hundred runs needs none. */
+  /** Without its segments: a page that draws two hundred runs needs none. */
   summary: Omit<Summary, "segments">;
   verdict: Verdict;
   changes: Change[];
@@ -91,7 +91,7 @@ export interface JobView {
   scenes: string[];
 }
 
-/** A trial with all that its screen shows. */
+/** A trial with all that its page shows. */
 export interface TrialView {
   job: JobRow;
   trial: TrialNode;

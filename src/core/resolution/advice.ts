@@ -13,7 +13,7 @@ export function scaleFor({ scales, usefulScale }: ScalePlan, aim: PictureAim): n
   if (aim === "sharp") return useful;
   const within = Math.max(
     1,
-    ...scales.filter(({ fits, scale }) => fits && scale <= useful).map(({ scale }) => scale),
+    ...scales.filter(({ isWithin, scale }) => isWithin && scale <= useful).map(({ scale }) => scale),
   );
   if (aim === "smooth") return Math.max(1, Math.min(within, useful - 1));
   return scales[useful - 1].displayShare <= 1.25 ? useful : within;

@@ -1,4 +1,4 @@
-export { coverage, fits, fitted, type Box, type Fit } from "./fit";
+export { coverage, fillings, filled, type Box, type Filling } from "./filling";
 export { arranged, screenLayouts, type PlacedScreen, type Screen, type ScreenLayout } from "./layout";
 export { pixelsAt, planScales, type ScalePlan, type ScaleRow } from "./scales";
 export { pictureAims, scaleFor, scaleSentence, type PictureAim } from "./advice";

@@ -1,4 +1,4 @@
-import type { Box } from "./fit";
+import type { Box } from "./filling";
 
 /** One of a system's screens: pixels and their shape (width over height, 1 for square). */
 export interface Screen extends Box {

@@ -1,4 +1,4 @@
-import type { Box } from "./fit";
+import type { Box } from "./filling";
 
 /**
  * Physical size of a display from its diagonal, mm; 25.4 mm an inch.

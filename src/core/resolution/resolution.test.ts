@@ -2,7 +2,7 @@ import fc from "fast-check";
 import {
   arranged,
   coverage,
-  fitted,
+  filled,
   physicalSize,
   pixelsAt,
   planScales,
@@ -15,7 +15,7 @@ import {
 const screen = (width: number, height: number, pixelAspect = 1): Screen => ({ width, height, pixelAspect });
 const covers = (aspect: number, display: [number, number]) =>
   coverage(
-    fitted({ width: aspect * 100, height: 100, aspect }, { width: display[0], height: display[1] }, "contain"),
+    filled({ width: aspect * 100, height: 100, aspect }, { width: display[0], height: display[1] }, "contain"),
     { width: display[0], height: display[1] },
   );
 
@@ -48,7 +48,7 @@ describe("values of the trade (common practice)", () => {
   it("over a cable to a 4K display (ITU-R BT.2020: 3840×2160) a 272-line title wants ×8, and ×9 is past it", () => {
     const { usefulScale, scales } = planScales([screen(480, 272)], { width: 3840, height: 2160 });
     expect(usefulScale).toBe(8);
-    expect([scales[7].height, scales[8].height, scales[8].fits]).toEqual([2176, 2448, false]);
+    expect([scales[7].height, scales[8].height, scales[8].isWithin]).toEqual([2176, 2448, false]);
   });
 });
 
@@ -56,13 +56,13 @@ describe("fits", () => {
   const display = { width: 1440, height: 900 };
   it("contains, covers, multiplies and stretches 320×240", () => {
     const picture = { width: 320, height: 240, aspect: 4 / 3 };
-    expect(fitted(picture, display, "contain")).toEqual({ width: 1200, height: 900 });
-    expect(fitted(picture, display, "cover")).toEqual({ width: 1440, height: 1080 });
-    expect(fitted(picture, display, "integer")).toEqual({ width: 960, height: 720 });
-    expect(fitted(picture, display, "stretch")).toEqual(display);
+    expect(filled(picture, display, "contain")).toEqual({ width: 1200, height: 900 });
+    expect(filled(picture, display, "cover")).toEqual({ width: 1440, height: 1080 });
+    expect(filled(picture, display, "integer")).toEqual({ width: 960, height: 720 });
+    expect(filled(picture, display, "stretch")).toEqual(display);
   });
   it("contains where no whole multiple fits", () =>
-    expect(fitted({ width: 1920, height: 1080, aspect: 16 / 9 }, display, "integer")).toEqual({
+    expect(filled({ width: 1920, height: 1080, aspect: 16 / 9 }, display, "integer")).toEqual({
       width: 1440,
       height: 810,
     }));
@@ -72,11 +72,11 @@ describe("fits", () => {
       fc.property(side, side, side, side, (w, h, dw, dh) => {
         const picture = { width: w, height: h, aspect: w / h },
           screen = { width: dw, height: dh };
-        const inside = fitted(picture, screen, "contain");
+        const inside = filled(picture, screen, "contain");
         expect(inside.width).toBeLessThanOrEqual(dw * (1 + 1e-9));
         expect(inside.height).toBeLessThanOrEqual(dh * (1 + 1e-9));
         expect(inside.width / inside.height).toBeCloseTo(w / h, 6);
-        expect(coverage(fitted(picture, screen, "cover"), screen)).toBeCloseTo(1, 9);
+        expect(coverage(filled(picture, screen, "cover"), screen)).toBeCloseTo(1, 9);
         // The textbook form: the smaller aspect over the larger.
         const [a, d] = [w / h, dw / dh];
         expect(coverage(inside, screen)).toBeCloseTo(Math.min(a, d) / Math.max(a, d), 9);
@@ -97,10 +97,10 @@ describe("scales", () => {
       displayShare: expect.closeTo(0.948, 3),
       coverage: expect.closeTo(0.8333, 4),
       linesShown: 900,
-      fits: false,
+      isWithin: false,
       pastScreen: expect.closeTo(0.0667, 4),
     });
-    expect(scales[2]).toMatchObject({ height: 720, fits: true, pastScreen: 0 });
+    expect(scales[2]).toMatchObject({ height: 720, isWithin: true, pastScreen: 0 });
   });
   it("cost goes with the square of the scale, over all screens", () => {
     const two = planScales([screen(384, 240), screen(320, 240)], { width: 2340, height: 1080 });

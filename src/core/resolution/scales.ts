@@ -1,4 +1,4 @@
-import { coverage, fitted, type Box, type Fit } from "./fit";
+import { coverage, filled, type Box, type Filling } from "./filling";
 import { arranged, type Screen, type ScreenLayout } from "./layout";
 
 /** One internal scale of a system on a display. */
@@ -21,7 +21,7 @@ export interface ScaleRow {
   /** Rendered lines past those shown, as a share of them; 0 when there are none. */
   pastScreen: number;
   /** Whether the picture lies within the display's own pixels. */
-  fits: boolean;
+  isWithin: boolean;
 }
 
 export interface ScalePlan {
@@ -46,7 +46,7 @@ export function pixelsAt(screens: Box[], scale: number): number {
 export function planScales(
   screens: Screen[],
   display: Box,
-  fit: Fit = "contain",
+  filling: Filling = "contain",
   layout: ScreenLayout = "stacked",
   most = 10,
 ): ScalePlan {
@@ -63,10 +63,10 @@ export function planScales(
       height = first.height * scale;
     // The whole is measured in lines of the first screen, so that whole multiples are whole multiples of its lines.
     const wholeHeight = first.height / firstPlace.height;
-    const shown = fitted(
+    const shown = filled(
       { width: wholeHeight * whole.aspect, height: wholeHeight, aspect: whole.aspect },
       display,
-      fit,
+      filling,
     );
     const covered = whole.places.reduce((sum, place) => sum + place.width * place.height, 0);
     const lines = shown.height * firstPlace.height;
@@ -82,7 +82,7 @@ export function planScales(
       coverage: coverage(shown, display) * covered,
       linesShown: lines,
       pastScreen: Math.max(0, height / lines - 1),
-      fits: height <= lines + 1e-6,
+      isWithin: height <= lines + 1e-6,
     };
   });
   return {

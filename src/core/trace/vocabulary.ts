@@ -127,7 +127,7 @@ export function guessColumns(headers: string[]): Column[] {
   });
   return guesses.map(({ name, role, unit }, index) => {
     const taken = role !== "ignore" && best.get(role) === index ? role : "ignore";
-    const fits = unit !== null && unitsFor(taken).includes(unit);
-    return { name, role: taken, unit: fits ? unit : null, unitFrom: fits ? "header" : "none" };
+    const isUnits = unit !== null && unitsFor(taken).includes(unit);
+    return { name, role: taken, unit: isUnits ? unit : null, unitFrom: isUnits ? "header" : "none" };
   });
 }

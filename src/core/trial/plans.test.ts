@@ -12,7 +12,7 @@ import {
   powerPlan,
   ratePlan,
   resolutionPlan,
-  screenPlan,
+  screeningPlan,
   usualScales,
 } from ".";
 
@@ -97,7 +97,7 @@ describe("plans of trials and sweeps", () => {
       "all fastest",
     ]));
   it("a screening sets its rows by the design, linked settings together", () => {
-    const { arms, plan } = screenPlan(base, ["scale", "light", "smoothing"]);
+    const { arms, plan } = screeningPlan(base, ["scale", "light", "smoothing"]);
     // Four factors at most in eight rows, then all again with every sign changed.
     expect(arms).toHaveLength(16);
     expect(plan.keys).toEqual(["scale", "light", "smoothing"]);

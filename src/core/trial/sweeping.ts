@@ -20,7 +20,7 @@ export const channelIn = (trace: Trace | undefined, ...roles: ChannelRole[]): Ch
     .map((role) => trace?.channels.find((channel) => channel.role === role))
     .find((channel) => channel !== undefined && channel.values.length > 0) ?? null;
 
-/** Points of a curve that a screen draws. */
+/** Points of a curve that a page draws. */
 export const drawnPoints = 120;
 
 /** Most sweeps advise what their reading recommends. */

@@ -10,7 +10,7 @@ import {
   isAgainst,
   kindOf,
   progressOf,
-  screenPlan,
+  screeningPlan,
   tracesNeeded,
   understand,
   usableRuns,
@@ -112,7 +112,7 @@ const switches = ["a", "b", "c", "d", "e"].map((key) => exampleSetting(key, { la
 
 describe("a screening can be decided", () => {
   const settings = Object.fromEntries(switches.map(({ key }) => [key, false]));
-  const draft = screenPlan({ catalogue: switches, standing: { settings, conditions: {} } }, [
+  const draft = screeningPlan({ catalogue: switches, standing: { settings, conditions: {} } }, [
     "a",
     "b",
     "c",

@@ -1,1 +1,1 @@
-export { BenchScreen } from "./BenchScreen";
+export { BenchPage } from "./BenchPage";

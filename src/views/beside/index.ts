@@ -1,1 +1,1 @@
-export { BesideScreen } from "./BesideScreen";
+export { BesidePage } from "./BesidePage";

@@ -1,1 +1,1 @@
-export { BoardScreen } from "./BoardScreen";
+export { BoardPage } from "./BoardPage";

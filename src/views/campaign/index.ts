@@ -1,3 +1,3 @@
-export { CampaignScreen } from "./CampaignScreen";
-export { CampaignsScreen } from "./CampaignsScreen";
-export { PlanCampaignScreen } from "./PlanCampaignScreen";
+export { CampaignPage } from "./CampaignPage";
+export { CampaignsPage } from "./CampaignsPage";
+export { PlanCampaignPage } from "./PlanCampaignPage";

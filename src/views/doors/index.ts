@@ -1,1 +1,1 @@
-export { DoorsScreen } from "./DoorsScreen";
+export { DoorsPage } from "./DoorsPage";

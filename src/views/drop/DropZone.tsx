@@ -4,15 +4,15 @@ import { useRouter } from "next/navigation";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
 
-/** What the screen that is shown does with files: it takes them itself, or names the page that will. */
+/** What the page that is shown does with files: it takes them itself, or names the page that will. */
 type Taker = ((files: File[]) => void) | string;
 
 interface Dropping {
   /** Whoever was asked last takes what is dropped. */
   offer: (id: symbol, taker: Taker | null) => void;
-  /** Files dropped on another screen, for the one that was opened for them; they are given once. */
+  /** Files dropped on another page, for the one that was opened for them; they are given once. */
   carried: () => File[];
-  /** Takes files along to another screen. */
+  /** Takes files along to another page. */
   carry: (files: File[], path: string) => void;
   choose: () => void;
 }
@@ -23,10 +23,10 @@ const Drops = createContext<Dropping>({
   choose: () => {},
 });
 
-/** Where files go that no screen asks for: looked at first, kept after. */
+/** Where files go that no page asks for: looked at first, kept after. */
 const lookPath = "/look";
 
-/** Catches files that are dropped anywhere, and hands them to the screen that is shown, or opens the one that takes them. */
+/** Catches files that are dropped anywhere, and hands them to the page that is shown, or opens the one that takes them. */
 export function DropZone({ children }: { children: ReactNode }) {
   const router = useRouter();
   const takers = useRef(new Map<symbol, Taker>());
@@ -78,7 +78,7 @@ export function DropZone({ children }: { children: ReactNode }) {
   );
 }
 
-/** Takes what is dropped while a screen is shown: itself, or at the page named. */
+/** Takes what is dropped while a page is shown: itself, or at the page named. */
 export function useDrops(taker: Taker): void {
   const { offer } = useContext(Drops);
   const latest = useRef(taker);
@@ -97,10 +97,10 @@ export function useDrops(taker: Taker): void {
   }, [offer, kind]);
 }
 
-/** Files that were dropped on the screen before, once. */
+/** Files that were dropped on the page before, once. */
 export const useCarried = () => useContext(Drops).carried;
 
-/** Takes files along to another screen. */
+/** Takes files along to another page. */
 export const useCarry = () => useContext(Drops).carry;
 
 /** Opens the dialog that chooses files. */

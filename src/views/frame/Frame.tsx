@@ -17,7 +17,7 @@ import { places } from "./places";
 
 export type Theme = "evening" | "daylight";
 
-/** What is round every screen: the bench strip, the rail, the palette, and the keys. */
+/** What is round every page: the bench strip, the rail, the palette, and the keys. */
 export function Frame({
   bench,
   theme: firstTheme,

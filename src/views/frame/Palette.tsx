@@ -29,7 +29,7 @@ const matches = (text: string, search: string) =>
     .split(/\s+/)
     .every((word) => text.toLowerCase().includes(word));
 
-/** Everything by name: what this screen can do, places, jobs, trials, titles, rigs, settings. */
+/** Everything by name: what this page can do, places, jobs, trials, titles, rigs, settings. */
 export function Palette({
   open,
   onOpenChange,
@@ -93,7 +93,7 @@ export function Palette({
   const ownActions = here.filter(({ label }) => search !== "" && matches(label, search));
   const groups = [
     {
-      heading: "On this screen",
+      heading: "On this page",
       rows: ownActions.map(({ keys, label, shown, run }) => ({
         id: `do ${keys} ${label}`,
         name: label,

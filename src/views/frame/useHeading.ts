@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 
 const application = "Velvet Lamp";
 
-/** The page is called by its heading; on another screen the heading has the focus, unless a field took it. */
+/** The page is called by its heading; on another page the heading has the focus, unless a field took it. */
 export function useHeading(path: string): void {
   const before = useRef<string | null>(null);
   useEffect(() => {

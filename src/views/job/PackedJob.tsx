@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import type { JobView } from "@/core/records";
-import { JobScreen } from "./JobScreen";
+import { JobPage } from "./JobPage";
 
 /**
  * A job handed over as one text. Two hundred runs are thousands of small objects, and a page that carries them one by one
@@ -9,5 +9,5 @@ import { JobScreen } from "./JobScreen";
  */
 export function PackedJob({ packed }: { packed: string }) {
   const view = useMemo(() => JSON.parse(packed) as JobView, [packed]);
-  return <JobScreen {...view} />;
+  return <JobPage {...view} />;
 }

@@ -1,4 +1,4 @@
 export { PackedJob } from "./PackedJob";
-export { JobsScreen } from "./JobsScreen";
-export { NewJobScreen } from "./NewJobScreen";
+export { JobsPage } from "./JobsPage";
+export { NewJobPage } from "./NewJobPage";
 export { stretchText } from "./useAddress";

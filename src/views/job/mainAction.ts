@@ -5,7 +5,7 @@ import type { JobView } from "@/core/records";
 export interface MainAction {
   label: string;
   key: string;
-  /** Where it leads; null where it does something on the job's own screen. */
+  /** Where it leads; null where it does something on the job's own page. */
   path: string | null;
   does: "go" | "try" | "begin" | "close" | "reopen";
 }

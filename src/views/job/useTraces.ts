@@ -6,7 +6,7 @@ import { startTraceReader, type TraceColumns, type TraceFacts, type Working } fr
 
 type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
 
-/** One worker for the life of a screen; started in the browser only. */
+/** One worker for the life of a page; started in the browser only. */
 function useReader(): Reader | null {
   const [reader, setReader] = useState<Reader | null>(null);
   useEffect(() => {

@@ -9,7 +9,7 @@ import {
   configFormats,
   newEngineSchema,
   readCatalogue,
-  type CatalogueFault,
+  type CatalogueMistake,
   type NewEngine,
   type Setting,
 } from "@/core/kit";
@@ -348,18 +348,18 @@ const formatNames: Record<(typeof configFormats)[number], string> = {
   xml: "XML",
 };
 
-/** A catalogue as a file, out and in; faults are shown with their path, and nothing is changed by a faulty file. */
+/** A catalogue as a file, out and in; mistakes are shown with their path, and nothing is changed by a file that has one. */
 function CatalogueFile({ engineId }: { engineId: string }) {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
-  const [faults, setFaults] = useState<CatalogueFault[]>([]);
+  const [mistakes, setMistakes] = useState<CatalogueMistake[]>([]);
   const read = async (file: File) => {
     const text = await file.text();
     const checked = readCatalogue(text);
-    if (!checked.ok) return setFaults(checked.faults);
-    setFaults([]);
+    if (!checked.ok) return setMistakes(checked.mistakes);
+    setMistakes([]);
     const sent = await call("importCatalogue", { id: engineId, body: text });
-    if (!sent.ok) return setFaults([{ path: "", message: `${sent.refusal.title} ${sent.refusal.fix}` }]);
+    if (!sent.ok) return setMistakes([{ path: "", message: `${sent.refusal.title} ${sent.refusal.fix}` }]);
     toast(`${sent.answer.settings} settings read.`);
     forgetDraft(engineDoors, engineId);
     router.push("/kit/engines");
@@ -382,18 +382,18 @@ function CatalogueFile({ engineId }: { engineId: string }) {
           onFile={(file) => void read(file)}
         />
       </div>
-      {faults.length > 0 && (
+      {mistakes.length > 0 && (
         <div role="alert" className="rounded-md border border-caution p-3 text-[13px]">
           <p className="font-semibold">The file was not read; nothing was changed.</p>
           <ul className="mt-1 list-disc pl-4">
-            {faults.slice(0, 20).map(({ path, message }, index) => (
+            {mistakes.slice(0, 20).map(({ path, message }, index) => (
               <li key={index}>
                 {path && <span className="figure">{path}: </span>}
                 {message}
               </li>
             ))}
           </ul>
-          {faults.length > 20 && <p>and {faults.length - 20} more.</p>}
+          {mistakes.length > 20 && <p>and {mistakes.length - 20} more.</p>}
         </div>
       )}
     </div>

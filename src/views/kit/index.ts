@@ -1,13 +1,13 @@
-export { AbilitiesScreen } from "./AbilitiesScreen";
+export { AbilitiesPage } from "./AbilitiesPage";
 export { EngineForm } from "./EngineForm";
 export { HouseRulesForm } from "./HouseRulesForm";
 export { KitFrame } from "./KitFrame";
-export { PlannerScreen } from "./PlannerScreen";
-export { PreflightScreen } from "./PreflightScreen";
+export { PlannerPage } from "./PlannerPage";
+export { PreflightPage } from "./PreflightPage";
 export { RigForm } from "./RigForm";
 export { RigList } from "./RigList";
 export { EngineList, HouseRulesList, SystemList } from "./ShortLists";
 export { SystemForm } from "./SystemForm";
 export { TitleForm } from "./TitleForm";
 export { TitleList } from "./TitleList";
-export { StoreScreen } from "./StoreScreen";
+export { StorePage } from "./StorePage";

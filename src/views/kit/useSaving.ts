@@ -34,7 +34,7 @@ export const forgetDraft = (doors: Doors, id: string) => sessionStorage.removeIt
 
 /**
  * Sends a form to be kept; a refusal is put at its field, and what was typed stays.
- * What isn't kept yet outlives leaving the screen: it is put back when the form is opened again.
+ * What isn't kept yet outlives leaving the page: it is put back when the form is opened again.
  *
  * @param edited what is edited, as it was when the form was opened; null for a new one
  * @param then   where to go once it is kept

@@ -1,2 +1,2 @@
-export { BuildScreen } from "./BuildScreen";
-export { LogScreen } from "./LogScreen";
+export { BuildPage } from "./BuildPage";
+export { LogPage } from "./LogPage";

@@ -1,1 +1,1 @@
-export { LookScreen } from "./LookScreen";
+export { LookPage } from "./LookPage";

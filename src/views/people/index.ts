@@ -1,3 +1,3 @@
-export { PeopleScreen } from "./PeopleScreen";
-export { SignInScreen } from "./SignInScreen";
-export { WorkshopScreen } from "./WorkshopScreen";
+export { PeoplePage } from "./PeoplePage";
+export { SignInPage } from "./SignInPage";
+export { WorkshopPage } from "./WorkshopPage";

@@ -4,7 +4,7 @@ import { besideKeys } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { Button, Sheet, Switch } from "@/ui";
 import { SettingField } from "@/views/setting";
-import type { Cell } from "./ProfileScreen";
+import type { Cell } from "./ProfilePage";
 
 const layerWords = {
   rig: "everything on this rig",

@@ -8,7 +8,7 @@ import { valueWords, words } from "@/core/words";
 import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, download, say } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
-import { openLayers, placed, type Told } from "./ProfileScreen";
+import { openLayers, placed, type Told } from "./ProfilePage";
 import { useConfigReader } from "./useConfigReader";
 
 interface Opened {

@@ -9,7 +9,7 @@ import { valueWords } from "@/core/words";
 import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, buttonLook, say } from "@/ui";
 import Link from "next/link";
 import { standingWords } from "./LayerTable";
-import { placed, type Told } from "./ProfileScreen";
+import { placed, type Told } from "./ProfilePage";
 
 /** This profile held against another one, taken to another rig, and as a file. */
 export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }) {

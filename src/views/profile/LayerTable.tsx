@@ -4,7 +4,7 @@ import { layers, type ProfileRow } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
 import { Choice, TableFrame, say } from "@/ui";
-import { openLayers, type Cell } from "./ProfileScreen";
+import { openLayers, type Cell } from "./ProfilePage";
 
 export const rowFilters = ["all", "differs", "untested", "stale"] as const;
 export type RowFilter = (typeof rowFilters)[number];

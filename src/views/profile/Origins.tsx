@@ -3,7 +3,7 @@ import { originWords, type LayerValue } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
 import { Button, Panel, When } from "@/ui";
-import type { Cell } from "./ProfileScreen";
+import type { Cell } from "./ProfilePage";
 import { standingWords } from "./LayerTable";
 
 /** Changes of one value that are listed. */

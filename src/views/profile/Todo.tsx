@@ -5,7 +5,7 @@ import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
 import { Button, Keys, Panel, say } from "@/ui";
-import { placed, type Told } from "./ProfileScreen";
+import { placed, type Told } from "./ProfilePage";
 
 const layerWords: Record<Layer, string> = { rig: "the rig's", system: "the system's", title: "the title's" };
 

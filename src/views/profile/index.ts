@@ -1,3 +1,3 @@
-export { ProfileScreen } from "./ProfileScreen";
-export { ProfilesScreen } from "./ProfilesScreen";
-export { RecipeScreen } from "./RecipeScreen";
+export { ProfilePage } from "./ProfilePage";
+export { ProfilesPage } from "./ProfilesPage";
+export { RecipePage } from "./RecipePage";

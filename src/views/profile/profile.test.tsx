@@ -18,7 +18,7 @@ import { KeysProvider } from "@/ui";
 import { CellSheet } from "./CellSheet";
 import { LayerTable, shows, standingWords } from "./LayerTable";
 import { Origins } from "./Origins";
-import { openLayers, placed } from "./ProfileScreen";
+import { openLayers, placed } from "./ProfilePage";
 import { Todo } from "./Todo";
 
 const push = jest.fn();

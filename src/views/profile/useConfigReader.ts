@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { startConfigReader } from "@/workers";
 
-/** The worker that reads config files, as long as the screen is shown; null until it has started. */
+/** The worker that reads config files, as long as the page is shown; null until it has started. */
 export function useConfigReader() {
   const [worker, setWorker] = useState<ReturnType<typeof startConfigReader> | null>(null);
   useEffect(() => {

@@ -1,4 +1,4 @@
 export { useLink } from "./useLink";
 export { HandedOn, type HandedForm } from "./HandedOn";
 export { OthersPanel } from "./OthersPanel";
-export { PublishScreen } from "./PublishScreen";
+export { PublishPage } from "./PublishPage";

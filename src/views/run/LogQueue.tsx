@@ -43,7 +43,7 @@ export function LogQueue({
   /** Asked once before they are kept; null where something is still missing. */
   begin: () => Promise<RunOfLog | null>;
   onKept: (runs: { id: string; number: number }[]) => void;
-  /** Another screen that they may belong to. */
+  /** Another page that they may belong to. */
   elsewhere?: { label: string; path: string } | null;
   /** Where a video goes that was dropped among logs. */
   onVideo?: (video: File) => void;
@@ -65,7 +65,7 @@ export function LogQueue({
   useEffect(() => {
     const files = carried();
     if (files.length > 0) take(files);
-    // Files that were dropped on the screen before are taken once.
+    // Files that were dropped on the page before are taken once.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   const folder = useWatchedFolder(add);

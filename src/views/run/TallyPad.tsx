@@ -63,7 +63,7 @@ export function TallyPad({
     }, 100);
     return () => clearInterval(timer);
   }, [startedAt, pace]);
-  // Figures typed anywhere on the screen are a reading: none of them is another action's key here.
+  // Figures typed anywhere on the page are a reading: none of them is another action's key here.
   useEffect(() => {
     const catchFigure = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;

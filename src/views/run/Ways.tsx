@@ -14,7 +14,7 @@ export function Ways({
 }: {
   log: (onVideo: (file: File) => void) => ReactNode;
   tally: ReactNode;
-  /** What a video in hand is for; it is there again when the screen is. */
+  /** What a video in hand is for; it is there again when the page is. */
   video: { place: string; desk: ReactNode };
   first?: "log" | "tally";
 }) {

@@ -10,7 +10,7 @@ import {
 } from "@/core/trial";
 import { lendingDesk } from "@/core/verdict";
 
-/** A trial as its screen gets it, from made-up runs and without a database: for tests. */
+/** A trial as its page gets it, from made-up runs and without a database: for tests. */
 export function exampleTrialView(
   kind: string,
   arms: Parameters<typeof exampleTrial>[1],

@@ -1,2 +1,2 @@
-export { PlanScreen } from "./PlanScreen";
-export { TrialScreen } from "./TrialScreen";
+export { PlanPage } from "./PlanPage";
+export { TrialPage } from "./TrialPage";

@@ -3,12 +3,12 @@ import { exampleSetting } from "@/core/kit";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
-import { exampleTrial, screenPlan, understand } from "@/core/trial";
+import { exampleTrial, screeningPlan, understand } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import { call } from "@/contract";
 import { exampleTrialView as viewOf } from "./exampleView";
 import { DecidePanel } from "./DecidePanel";
-import { Evidence } from "./fits";
+import { Evidence } from "./evidence";
 import { Arms } from "./Arms";
 import { useReckoning } from "./useReckoning";
 
@@ -43,9 +43,9 @@ const decide = (view: TrialView) =>
 
 const switches = ["bright", "soft", "lean"].map((key) => exampleSetting(key));
 
-describe("a screening's screen", () => {
+describe("a screening's page", () => {
   const settings = { bright: false, soft: false, lean: false };
-  const draft = screenPlan({ catalogue: switches, standing: { settings, conditions: {} } }, [
+  const draft = screeningPlan({ catalogue: switches, standing: { settings, conditions: {} } }, [
     "bright",
     "soft",
     "lean",
@@ -74,7 +74,7 @@ describe("a screening's screen", () => {
   });
 });
 
-describe("a comparison's screen", () => {
+describe("a comparison's page", () => {
   const arms = [{ name: "as it is" }, { name: "lighter" }];
   const turns = [0, 1, 1, 0, 0, 1].map((arm) => ({ arm, trace: run(arm === 0 ? 40 : 46) }));
   const view = viewOf("compare", arms, turns, { rounds: 3 });

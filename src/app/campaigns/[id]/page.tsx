@@ -1,6 +1,6 @@
 import { shown, type WithId } from "@/app/door";
 import { viewCampaign } from "@/server";
-import { CampaignScreen } from "@/views/campaign";
+import { CampaignPage } from "@/views/campaign";
 
 export default async function Page({
   params,
@@ -9,6 +9,6 @@ export default async function Page({
   const [{ id }, { tab }] = await Promise.all([params, searchParams]);
   return shown(
     () => viewCampaign(id),
-    (view) => <CampaignScreen view={view} tab={tab ?? ""} />,
+    (view) => <CampaignPage view={view} tab={tab ?? ""} />,
   );
 }

@@ -1,10 +1,10 @@
 import { shown } from "@/app/door";
 import { viewBench, viewCampaignKit } from "@/server";
-import { PlanCampaignScreen } from "@/views/campaign";
+import { PlanCampaignPage } from "@/views/campaign";
 
 export default async function Page() {
   return shown(
     () => Promise.all([viewCampaignKit(), viewBench()]),
-    ([kit, { rig }]) => <PlanCampaignScreen kit={kit} rigId={rig?.id ?? null} />,
+    ([kit, { rig }]) => <PlanCampaignPage kit={kit} rigId={rig?.id ?? null} />,
   );
 }

@@ -1,10 +1,10 @@
 import { shown } from "@/app/door";
 import { viewBench, viewKit } from "@/server";
-import { NewJobScreen } from "@/views/job";
+import { NewJobPage } from "@/views/job";
 
 export default function Page() {
   return shown(
     () => Promise.all([viewKit(), viewBench()]),
-    ([kit, bench]) => <NewJobScreen kit={kit} rigId={bench.rig?.id ?? null} />,
+    ([kit, bench]) => <NewJobPage kit={kit} rigId={bench.rig?.id ?? null} />,
   );
 }

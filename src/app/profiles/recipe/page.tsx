@@ -1,11 +1,11 @@
 import { shown } from "@/app/door";
 import { viewProfileRecipe } from "@/server";
-import { RecipeScreen } from "@/views/profile";
+import { RecipePage } from "@/views/profile";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
   return shown(
     () => viewProfileRecipe(query),
-    (recipe) => <RecipeScreen recipe={recipe} back={`/profiles?${new URLSearchParams(query)}`} />,
+    (recipe) => <RecipePage recipe={recipe} back={`/profiles?${new URLSearchParams(query)}`} />,
   );
 }

@@ -6,14 +6,14 @@ import { MemoryForm } from "./MemoryForm";
 import { PowerForm } from "./PowerForm";
 import { RateForm } from "./RateForm";
 import { ResolutionForm } from "./ResolutionForm";
-import { ScreenForm } from "./ScreenForm";
+import { ScreeningForm } from "./ScreeningForm";
 import { UsualForm } from "./UsualForm";
 import type { FormProps } from "./parts";
 
 /** Forms of kinds that have choices to make; any other begins from its usual plan. */
 const forms: Record<string, ComponentType<FormProps>> = {
   compare: CompareForm,
-  screen: ScreenForm,
+  screen: ScreeningForm,
   resolution: ResolutionForm,
   power: PowerForm,
   heat: HeatForm,

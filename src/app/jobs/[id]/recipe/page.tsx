@@ -1,11 +1,11 @@
 import { shown, type WithId } from "@/app/door";
 import { viewRecipe } from "@/server";
-import { RecipeScreen } from "@/views/profile";
+import { RecipePage } from "@/views/profile";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
   return shown(
     () => viewRecipe(id),
-    (recipe) => <RecipeScreen recipe={recipe} back={`/jobs/${id}`} jobId={id} />,
+    (recipe) => <RecipePage recipe={recipe} back={`/jobs/${id}`} jobId={id} />,
   );
 }

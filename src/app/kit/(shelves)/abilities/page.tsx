@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { listAbilities } from "@/server";
-import { AbilitiesScreen } from "@/views/kit";
+import { AbilitiesPage } from "@/views/kit";
 
 export default async function Page() {
-  return shown(listAbilities, (view) => <AbilitiesScreen {...view} />);
+  return shown(listAbilities, (view) => <AbilitiesPage {...view} />);
 }

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { viewPeople } from "@/server";
-import { PeopleScreen } from "@/views/people";
+import { PeoplePage } from "@/views/people";
 
 export default function Page() {
-  return shown(viewPeople, (view) => <PeopleScreen view={view} />);
+  return shown(viewPeople, (view) => <PeoplePage view={view} />);
 }

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { viewPreflight } from "@/server";
-import { PreflightScreen } from "@/views/kit";
+import { PreflightPage } from "@/views/kit";
 
 export default function Page() {
-  return shown(viewPreflight, (items) => <PreflightScreen items={items} />);
+  return shown(viewPreflight, (items) => <PreflightPage items={items} />);
 }

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { viewDemo } from "@/server";
-import { StoreScreen } from "@/views/kit";
+import { StorePage } from "@/views/kit";
 
 export default function Page() {
-  return shown(viewDemo, (demo) => <StoreScreen demo={demo} />);
+  return shown(viewDemo, (demo) => <StorePage demo={demo} />);
 }

@@ -1,7 +1,7 @@
 import { shown } from "@/app/door";
 import { viewWorkshop } from "@/server";
-import { WorkshopScreen } from "@/views/people";
+import { WorkshopPage } from "@/views/people";
 
 export default function Page() {
-  return shown(viewWorkshop, (view) => <WorkshopScreen view={view} />);
+  return shown(viewWorkshop, (view) => <WorkshopPage view={view} />);
 }

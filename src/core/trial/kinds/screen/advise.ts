@@ -3,7 +3,7 @@ import type { TrialFacts } from "../../facts";
 import type { Advised } from "../../kind";
 import { recommended, type Outcome } from "../../outcome";
 import { usableRuns } from "../../understand";
-import type { ScreenReading } from "./read";
+import type { ScreeningReading } from "./read";
 
 type Effect = Outcome["effects"][number];
 
@@ -19,7 +19,7 @@ function nearestRow({ trial }: Pick<TrialFacts, "trial">, helping: Effect[]): nu
 }
 
 /** The switches whose intervals lie clear of 0: what helps is kept by the row nearest to it. */
-export function advise(facts: TrialFacts, reading: ScreenReading | null): Advised {
+export function advise(facts: TrialFacts, reading: ScreeningReading | null): Advised {
   const { trial, runs } = facts;
   if (!reading) {
     const run = new Set(usableRuns(trial, runs).map(({ arm }) => arm)).size;

@@ -12,7 +12,7 @@ export function otherSide(setting: Setting, from: SettingValue): SettingValue | 
 }
 
 /** A Plackett–Burman design over some settings, folded over: a row an arm. @param keys of settings in the catalogue, 2 … 23 */
-export function screenPlan(
+export function screeningPlan(
   { standing, catalogue }: Pick<PlanBase, "standing" | "catalogue">,
   keys: string[],
 ): Draft {

@@ -4,7 +4,7 @@ import type { TrialFacts } from "../../facts";
 import { labelIn } from "../../kind";
 import type { Outcome } from "../../outcome";
 
-export interface ScreenReading {
+export interface ScreeningReading {
   kind: "screen";
   effects: Outcome["effects"];
   /** Main effects are mixed with what pairs of switches do together. */
@@ -20,7 +20,7 @@ export function designOf({ trial }: Pick<TrialFacts, "trial">): Design {
 }
 
 /** Main effects; null until half of the rows are in. */
-export function read(facts: TrialFacts): ScreenReading | null {
+export function read(facts: TrialFacts): ScreeningReading | null {
   const { trial, runs, noise, catalogue } = facts;
   const rates = trial.arms.map((_, arm) => {
     const own = runs.filter((run) => run.arm === arm);

@@ -1,6 +1,6 @@
 import { shown } from "@/app/door";
 import { viewNewRun } from "@/server";
-import { NewRunScreen } from "@/views/run";
+import { NewRunPage } from "@/views/run";
 
 export default async function Page({
   params,
@@ -12,6 +12,6 @@ export default async function Page({
   const [{ id }, asked] = await Promise.all([params, searchParams]);
   return shown(
     () => viewNewRun(id, asked),
-    (view) => <NewRunScreen key={`${view.trial?.id} ${view.trial?.arm}`} {...view} />,
+    (view) => <NewRunPage key={`${view.trial?.id} ${view.trial?.arm}`} {...view} />,
   );
 }

@@ -1,11 +1,11 @@
 import { shown } from "@/app/door";
 import { viewTrial } from "@/server";
-import { TrialScreen } from "@/views/trial";
+import { TrialPage } from "@/views/trial";
 
 export default async function Page({ params }: { params: Promise<{ trial: string }> }) {
   const { trial } = await params;
   return shown(
     () => viewTrial(trial),
-    (view) => <TrialScreen {...view} />,
+    (view) => <TrialPage {...view} />,
   );
 }

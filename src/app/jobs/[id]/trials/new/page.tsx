@@ -1,6 +1,6 @@
 import { shown } from "@/app/door";
 import { viewPlan } from "@/server";
-import { PlanScreen } from "@/views/trial";
+import { PlanPage } from "@/views/trial";
 
 export default async function Page({
   params,
@@ -12,6 +12,6 @@ export default async function Page({
   const [{ id }, { kind }] = await Promise.all([params, searchParams]);
   return shown(
     () => viewPlan(id),
-    (view) => <PlanScreen {...view} asked={kind ?? null} />,
+    (view) => <PlanPage {...view} asked={kind ?? null} />,
   );
 }

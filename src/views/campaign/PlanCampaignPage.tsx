@@ -1,0 +1,295 @@
+"use client";
+import { Plus } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call } from "@/contract";
+import { mostArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
+import type { CampaignKitView } from "@/core/records";
+import { Button, Choice, Field, Input, Panel, Suggest, say } from "@/ui";
+import { startPlanner } from "@/workers";
+import { ArmCard, type ArmDraft } from "./ArmCard";
+import { ScaleArms } from "./ScaleArms";
+import { TitlePicker } from "./TitlePicker";
+import { scheduleFacts } from "./useSchedule";
+
+const questionNotes: Record<Question, string> = {
+  "which is best": "engines, drivers or settings against one another, title by title",
+  "what changed": "the same titles before and after: name the older arm first",
+  "what it manages": "how many titles hold, by verdict",
+  "which scale and mode":
+    "the first named arm that holds, for every title: name the one you would rather have first",
+};
+
+/** What an arm is called by what it is made of. */
+function nameOf(
+  { rigId, buildId, conditions, settings }: ArmDraft,
+  kit: CampaignKitView,
+  others: ArmDraft[],
+): string {
+  const rig = kit.rigs.find(({ id }) => id === rigId)?.name;
+  const build = kit.builds.find(({ id }) => id === buildId);
+  const differ = (of: (arm: ArmDraft) => unknown) => new Set(others.map(of)).size > 1;
+  const sameEngine = others.filter(
+    (arm) => kit.builds.find(({ id }) => id === arm.buildId)?.engine === build?.engine,
+  );
+  const parts = [
+    differ((arm) => arm.rigId) ? rig : undefined,
+    build && (sameEngine.length > 1 ? `${build.engine} ${build.version}` : build.engine),
+    conditions.powerMode,
+    conditions.clocks,
+    conditions.setUp,
+    ...Object.entries(settings).map(([key, value]) => `${key} ${String(value)}`),
+  ].filter(Boolean);
+  return (parts.length > 0 ? parts.join(", ") : (rig ?? "")).slice(0, 80);
+}
+
+const freshArm = (rigId: string): ArmDraft => ({
+  name: "",
+  named: false,
+  rigId,
+  buildId: null,
+  conditions: {},
+  from: "profile",
+  settings: {},
+});
+
+/** Plans a campaign: what is asked, which titles, in which ways, and what time there is. */
+export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: string | null }) {
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [question, setQuestion] = useState<Question>("which is best");
+  const [houseRulesId, setHouseRulesId] = useState(kit.houseRules[0]?.id ?? "");
+  const [rounds, setRounds] = useState("3");
+  const [titles, setTitles] = useState<ReadonlyMap<string, readonly string[]>>(new Map());
+  const [drafts, setDrafts] = useState<ArmDraft[]>(() => [freshArm(rigId ?? kit.rigs[0]?.id ?? "")]);
+  const [needs, setNeeds] = useState("");
+  const [times, setTimes] = useState<Record<string, string>>({
+    loadingMin: "1.5",
+    passMin: "2",
+    title: "1",
+    rig: "4",
+    setUp: "6",
+    engine: "2",
+    build: "2",
+    powerMode: "0.5",
+    settings: "0.5",
+    eveningMin: "",
+    firstEvening: "",
+    startsAt: "19:30",
+    chargeWatts: "",
+  });
+  const [fields, setFields] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState(false);
+  const arms = drafts.map((arm) => (arm.named ? arm : { ...arm, name: nameOf(arm, kit, drafts) }));
+  const figure = (key: string) => say.numberIn(times[key] ?? "");
+  const figureOrNone = (key: string) => ((times[key] ?? "").trim() === "" ? null : figure(key));
+  const plan = (): unknown => ({
+    name: name.trim() === "" ? question.charAt(0).toUpperCase() + question.slice(1) : name,
+    question,
+    houseRulesId,
+    titles: [...titles].flatMap(([titleId, scenes]) => scenes.map((scene) => ({ titleId, scene }))),
+    arms: arms.map(({ named: _named, ...arm }) => arm),
+    rounds: say.numberIn(rounds),
+    needs: needs
+      .split(",")
+      .map((need) => need.trim())
+      .filter(Boolean),
+    loadingMin: figure("loadingMin"),
+    passMin: figure("passMin"),
+    costs: Object.fromEntries(
+      ["title", "rig", "setUp", "engine", "build", "powerMode", "settings"].map((key) => [key, figure(key)]),
+    ),
+    eveningMin: figureOrNone("eveningMin"),
+    firstEvening: times.firstEvening === "" ? null : times.firstEvening,
+    startsAt: times.startsAt,
+    chargeWatts: figureOrNone("chargeWatts"),
+  });
+  const keep = async () => {
+    const parsed = newCampaignSchema.safeParse(plan());
+    if (!parsed.success) {
+      const found = Object.fromEntries(
+        parsed.error.issues.map(({ path, message }) => [path.join("."), message]),
+      );
+      setFields(found);
+      toast.error("Something is missing or can't be.", { description: Object.values(found)[0] });
+      return;
+    }
+    setFields({});
+    setBusy(true);
+    const made = await call("addCampaign", { body: parsed.data });
+    if (!made.ok) {
+      setBusy(false);
+      setFields(made.refusal.fields);
+      toast.error(made.refusal.title, { description: made.refusal.fix });
+      return;
+    }
+    await betterOrder(made.answer.id);
+    router.push(`/campaigns/${made.answer.id}`);
+  };
+  const timeField = (key: string, label: string, unit: string | undefined, help?: string, type?: string) => (
+    <Field label={label} unit={unit} help={help} error={fields[key] ?? fields[`costs.${key}`]}>
+      {(ids) => (
+        <Input
+          {...ids}
+          type={type}
+          inputMode={type ? undefined : "decimal"}
+          value={times[key] ?? ""}
+          onChange={(event) => setTimes({ ...times, [key]: event.target.value })}
+        />
+      )}
+    </Field>
+  );
+  const places = [...titles.values()].reduce((sum, scenes) => sum + scenes.length, 0);
+  const runs = places * arms.length * (Number(rounds) || 0);
+  return (
+    <form
+      className="mx-auto grid max-w-5xl gap-4 p-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <h1 className="text-xl font-semibold">A campaign</h1>
+      <Panel className="grid grid-cols-[2fr_1.4fr_1fr_0.6fr] items-start gap-4 max-md:grid-cols-1">
+        <Field label="Name" error={fields.name}>
+          {(ids) => (
+            <Input
+              {...ids}
+              autoFocus
+              value={name}
+              maxLength={120}
+              placeholder="e.g. Which engine for the hard ones"
+              onChange={(event) => setName(event.target.value)}
+            />
+          )}
+        </Field>
+        <Field label="Question" help={questionNotes[question]}>
+          {({ id }) => (
+            <Choice
+              id={id}
+              label="Question"
+              value={question}
+              options={questions.map((value) => ({ value, label: value }))}
+              onChange={(value) => setQuestion(questions.find((each) => each === value) ?? "which is best")}
+            />
+          )}
+        </Field>
+        <Field label="House rules" error={fields.houseRulesId}>
+          {({ id }) => (
+            <Choice
+              id={id}
+              label="House rules of the campaign"
+              value={houseRulesId}
+              options={kit.houseRules.map(({ id: value, name: label }) => ({ value, label }))}
+              onChange={setHouseRulesId}
+            />
+          )}
+        </Field>
+        <Field label="Rounds" error={fields.rounds}>
+          {(ids) => (
+            <Input
+              {...ids}
+              inputMode="decimal"
+              value={rounds}
+              onChange={(event) => setRounds(event.target.value)}
+            />
+          )}
+        </Field>
+      </Panel>
+      <Panel title="Titles">
+        <TitlePicker systems={kit.systems} chosen={titles} onChange={setTitles} />
+        {fields.titles && <p className="mt-1 text-[12px] text-caution">{fields.titles}</p>}
+      </Panel>
+      <Panel
+        title="Arms"
+        aside={
+          <Button
+            onClick={() => setDrafts([...drafts, freshArm(drafts.at(-1)?.rigId ?? "")])}
+            disabled={drafts.length >= mostArms}
+          >
+            <Plus size={14} aria-hidden />
+            Arm
+          </Button>
+        }
+      >
+        {question === "which scale and mode" && arms[0] && (
+          <ScaleArms
+            kit={kit}
+            base={arms[0]}
+            onArms={(made) => setDrafts(made.map((arm) => ({ ...arm, named: true })))}
+          />
+        )}
+        <div className="grid gap-3">
+          {arms.map((arm, place) => (
+            <ArmCard
+              key={place}
+              kit={kit}
+              arm={arm}
+              place={place}
+              error={(field) => fields[`arms.${place}.${field}`]}
+              onChange={(changed) => setDrafts(drafts.map((each, at) => (at === place ? changed : each)))}
+              onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter((_, at) => at !== place)) : null}
+            />
+          ))}
+        </div>
+        {fields.arms && <p className="mt-1 text-[12px] text-caution">{fields.arms}</p>}
+        <div className="mt-3 max-w-md">
+          <Field
+            label="An engine must have"
+            help="Abilities separated by commas; an engine known to lack one is marked before any run is spent on it."
+          >
+            {(ids) => (
+              <Suggest
+                {...ids}
+                options={kit.abilities}
+                value={needs}
+                onChange={(event) => setNeeds(event.target.value)}
+              />
+            )}
+          </Field>
+        </div>
+      </Panel>
+      <Panel title="Time">
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] items-start gap-3">
+          {timeField("loadingMin", "Loading", "min")}
+          {timeField("passMin", "A pass", "min", "where its scene doesn't say")}
+          {timeField("title", "Another title", "min")}
+          {timeField("engine", "Another engine", "min")}
+          {timeField("powerMode", "Another mode", "min")}
+          {timeField("setUp", "Another set-up", "min")}
+          {timeField("rig", "Another rig", "min")}
+          {timeField("firstEvening", "First evening", undefined, "empty: in one go", "date")}
+          {timeField("startsAt", "Begins at", undefined, undefined, "time")}
+          {timeField("eveningMin", "An evening has", "min", "empty: as long as it takes")}
+          {timeField("chargeWatts", "Charger gives", "W", "empty: not planned")}
+        </div>
+      </Panel>
+      <div className="flex items-center gap-4">
+        <Button type="submit" look="lit" disabled={busy}>
+          {busy ? "Putting the runs in order …" : "Plan it"}
+        </Button>
+        <span className="figure text-[13px] text-soft">
+          {places} × {arms.length} × {Number(rounds) || 0} = {say.count(runs, "run")}
+        </span>
+      </div>
+    </form>
+  );
+}
+
+/** Searches a better order in a worker; the one made by rule stays where none is found. */
+async function betterOrder(id: string): Promise<void> {
+  const planned = await call("viewCampaign", { id });
+  if (!planned.ok) return;
+  const worker = startPlanner();
+  try {
+    const order = await worker.call.order(scheduleFacts(planned.answer));
+    await call("orderCampaign", {
+      id,
+      saw: planned.answer.campaign.version,
+      body: { order: order.map(({ title, arm, round }) => [title, arm, round]) },
+    });
+  } finally {
+    worker.end();
+  }
+}

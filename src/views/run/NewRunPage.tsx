@@ -1,0 +1,286 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
+import type { NewRunView } from "@/core/records";
+import { yardstickOf } from "@/core/verdict";
+import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
+import { call } from "@/contract";
+import { CaptureDesk } from "@/views/capture";
+import { LogQueue, type LogParticulars } from "./LogQueue";
+import { Preflight } from "./Preflight";
+import { SettingsInForce } from "./SettingsInForce";
+import { TallyPad } from "./TallyPad";
+import { Ways } from "./Ways";
+
+const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
+
+/** Brings a run into a job: settings and conditions as they were, then a log or a tally, then the verdict at once. */
+export function NewRunPage({
+  job,
+  catalogue,
+  settings: first,
+  bench,
+  preflight,
+  ticked: carriedTicks,
+  patches,
+  scenes,
+  trial,
+  campaign,
+}: NewRunView) {
+  const router = useRouter();
+  const [settings, setSettings] = useState(first);
+  const [label, setLabel] = useState(trial ? `${trial.name}: ${trial.armName}`.slice(0, 120) : "");
+  const [cacheState, setCacheState] = useState<NewRun["cacheState"]>(trial?.cold ? "cold" : "warm");
+  const [crashed, setCrashed] = useState(false);
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
+  const { rig } = bench;
+  const conditions = bench.conditions && { ...bench.conditions, ...trial?.conditions };
+  const back = campaign
+    ? `/campaigns/${campaign.id}`
+    : trial
+      ? `/jobs/${job.id}/trials/${trial.id}`
+      : `/jobs/${job.id}`;
+  /** A video in hand is there again when the page is. */
+  const inHandFor = trial ? `${trial.id}: ${trial.arm}` : job.id;
+  const held = bench.conditions;
+  const set =
+    trial && held
+      ? (Object.keys(trial.conditions) as (keyof typeof trial.conditions)[]).filter(
+          (key) => trial.conditions[key] !== undefined && trial.conditions[key] !== held[key],
+        )
+      : [];
+  if (!rig || !conditions || rig.id !== job.rigId) {
+    return (
+      <div className="mx-auto max-w-xl p-6">
+        <h1 className="mb-4 text-xl font-semibold">New run</h1>
+        <Panel title={`${job.rig} isn't on the bench`}>
+          <p className="mb-4 text-soft">
+            This job is for {job.rig}
+            {rig ? `; ${rig.name} lies there now` : ""}. Conditions are taken from the bench, so put it there
+            first.
+          </p>
+          <Button
+            look="lit"
+            onClick={() =>
+              void call("changeBench", { body: { rigId: job.rigId, jobId: job.id }, saw: bench.version }).then(
+                () => router.refresh(),
+              )
+            }
+          >
+            Put {job.rig} on the bench
+          </Button>
+        </Panel>
+      </div>
+    );
+  }
+  const yardstick = yardstickOf(job, rig.spec, conditions.display);
+  const changes = changesBetween(first, settings).length;
+  const items = preflightFor(preflight, {
+    spec: rig.spec,
+    conditions,
+    title: { hardness: job.hardness, patches },
+    cacheState,
+    rules: job.rules,
+  });
+  // What was checked before the run before holds on within a sitting; what only now belongs on the list is asked.
+  const before = new Set(carriedTicks?.labels ?? []);
+  const checked = new Set(
+    items
+      .filter(({ id, label: item }) => ticked.has(id) || (before.has(item) && !unticked.has(id)))
+      .map(({ id }) => id),
+  );
+  /** What is said of a run, of the arm it was made for where that is a trial's. */
+  const particulars = (
+    source: NewRun["source"],
+    arm: number | null,
+    log: Partial<LogParticulars> = {},
+  ): NewRun => {
+    const place = arm === null ? null : trial?.arms[arm];
+    const own = place && arm !== trial?.arm;
+    return {
+      jobId: job.id,
+      source,
+      label: trial && own ? `${trial.name}: ${place.name}`.slice(0, 120) : label,
+      fileName: log.fileName ?? null,
+      fileHash: log.fileHash ?? null,
+      again: log.again ?? false,
+      conditions: own ? { ...conditions, ...place.conditions } : conditions,
+      settings: own ? place.settings : settings,
+      cacheState,
+      crashed,
+      skippedRows: log.skippedRows ?? 0,
+      preflight: items.map(({ id, label: item }) => ({ label: item, ticked: checked.has(id) })),
+      notes: "",
+      ...(campaign && campaign.scene !== "" && { scene: campaign.scene }),
+      trialId: trial?.id ?? null,
+      arm: trial ? (arm ?? trial.arm) : null,
+    };
+  };
+  const onKept = (runs: { id: string }[]) => {
+    const last = runs.at(-1);
+    router.push(campaign || trial || !last ? back : `${back}?run=${last.id}`);
+    router.refresh();
+  };
+  return (
+    <div className="mx-auto grid max-w-6xl gap-4 p-5 lg:grid-cols-[1fr_340px]">
+      <Keys
+        actions={[
+          {
+            keys: "escape",
+            shown: "Esc",
+            label: campaign ? "back to the campaign" : trial ? "back to the trial" : "back to the job",
+            run: () => router.push(back),
+          },
+        ]}
+      />
+      <div className="min-w-0">
+        <header className="mb-3 flex items-baseline gap-3">
+          <h1 className="text-xl font-semibold">New run</h1>
+          <p className="text-soft">
+            <Link href={back} className="underline decoration-line underline-offset-4">
+              {job.title}
+            </Link>
+            , {campaign ? campaign.engine : `${job.engine} ${job.build}`} on {job.rig}
+          </p>
+        </header>
+        {trial && (
+          <Panel className="mb-4">
+            <p>
+              For{" "}
+              <Link href={back} className="underline decoration-line underline-offset-4">
+                {trial.name}
+              </Link>
+              : <b>{trial.armName}</b>
+              {campaign && `, run with ${campaign.engine}`}
+              {campaign && campaign.scene !== "" && `, in ${campaign.scene}`}. Settings and conditions are the
+              arm&apos;s; set them on the device before you measure.
+            </p>
+            {trial.arms.length > 1 && (
+              <p className="mt-1 flex flex-wrap items-center gap-2 text-[13px] text-soft">
+                Another arm:{" "}
+                {trial.arms.map(
+                  ({ name }, arm) =>
+                    arm !== trial.arm && (
+                      <Link
+                        key={name}
+                        href={`/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}${campaign ? `&campaign=${campaign.id}` : ""}`}
+                        className="underline"
+                      >
+                        {name}
+                      </Link>
+                    ),
+                )}
+              </p>
+            )}
+            {set.length > 0 && (
+              <p className="mt-1 text-[13px] text-caution">
+                Other than the bench strip says:{" "}
+                {set
+                  .map((key) => `${key === "powerMode" ? "power mode" : key} ${String(trial.conditions[key])}`)
+                  .join(", ")}
+                . It is stamped so on the run.
+              </p>
+            )}
+          </Panel>
+        )}
+        <Ways
+          video={{
+            place: inHandFor,
+            desk: (
+              <CaptureDesk
+                place={inHandFor}
+                yardstick={yardstick}
+                begin={() => particulars("capture", trial?.arm ?? null)}
+                onKept={(run) => onKept([run])}
+              />
+            ),
+          }}
+          log={(onVideo) => (
+            <LogQueue
+              onVideo={onVideo}
+              yardstick={yardstick}
+              rules={job.rules}
+              arms={trial && { names: trial.arms.map(({ name }) => name), left: [trial.arm, ...trial.left] }}
+              begin={async () => (log, arm) => particulars("log", arm, log)}
+              onKept={onKept}
+            />
+          )}
+          tally={
+            <TallyPad
+              scenes={scenes}
+              targetFps={yardstick.targetFps}
+              onKept={(run) => onKept([run])}
+              arms={trial && trial.arms.length > 1 ? trial.arms.map(({ name }) => name) : null}
+              firstArm={trial?.arm ?? 0}
+              key={trial?.arm}
+              draft={trial ? trial.id : job.id}
+              begin={async () => (arm) => particulars("tally", arm)}
+            />
+          }
+        />
+      </div>
+      <aside className="grid content-start gap-4">
+        <Panel title="This run">
+          <div className="grid gap-3">
+            <Field label="Name">
+              {(ids) => (
+                <Input
+                  {...ids}
+                  value={label}
+                  maxLength={120}
+                  placeholder="e.g. baseline, the lock gates"
+                  onChange={(event) => setLabel(event.target.value)}
+                />
+              )}
+            </Field>
+            <Field label="Shader cache">
+              {({ id }) => (
+                <Choice
+                  id={id}
+                  label="Shader cache"
+                  value={cacheState}
+                  options={cacheStates.map((state) => ({ value: state, label: cacheNames[state] }))}
+                  onChange={(value) => setCacheState(value as NewRun["cacheState"])}
+                />
+              )}
+            </Field>
+            <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
+          </div>
+        </Panel>
+        <Preflight
+          items={items}
+          ticked={checked}
+          carriedFrom={carriedTicks?.run ?? null}
+          onTick={(now) => {
+            setTicked(now);
+            setUnticked(new Set(items.filter(({ id }) => !now.has(id)).map(({ id }) => id)));
+          }}
+        />
+        <Panel
+          title="Settings in force"
+          aside={
+            <span className="text-[12px] text-soft">
+              {changes === 0 ? "as last time" : `${changes} changed`}
+            </span>
+          }
+        >
+          <SettingsInForce catalogue={catalogue} settings={settings} onChange={setSettings} />
+          {changes > 1 && !trial && (
+            <p className="mt-3 text-[12px] text-caution">
+              More than one change since the last run: an effect can&apos;t be told apart.
+            </p>
+          )}
+        </Panel>
+        <p className="text-[12px] text-soft">
+          Conditions come from the bench strip above and are stamped on the run.
+        </p>
+        <Link href={back} className={buttonLook("quiet")}>
+          {trial ? "Back to the trial" : "Back to the job"}
+        </Link>
+      </aside>
+    </div>
+  );
+}

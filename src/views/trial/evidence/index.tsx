@@ -1,0 +1,54 @@
+import type { ComponentType } from "react";
+import type { TrialView } from "@/core/records";
+import type { Reading } from "@/core/trial";
+import { words } from "@/core/words";
+import { Clocks } from "./Clocks";
+import { Comparison } from "./Comparison";
+import { Heat } from "./Heat";
+import { Memory } from "./Memory";
+import { Power } from "./Power";
+import { Rate } from "./Rate";
+import { Resolution } from "./Resolution";
+import { Screening } from "./Screening";
+import type { EvidenceProps } from "./parts";
+
+/** How kinds that have more to show than their advice draw their evidence. */
+const drawings: { [Kind in Reading["kind"]]: ComponentType<EvidenceProps<Extract<Reading, { kind: Kind }>>> } =
+  {
+    compare: Comparison,
+    screen: Screening,
+    resolution: Resolution,
+    power: Power,
+    heat: Heat,
+    clocks: Clocks,
+    memory: Memory,
+    rate: Rate,
+  };
+
+/** The evidence of a trial, below its advice, and what is missing. */
+export function Evidence({ view, onAdd }: { view: TrialView; onAdd: (scale: number) => void }) {
+  const { reading, outcome } = view;
+  const Drawing = reading && (drawings[reading.kind] as ComponentType<EvidenceProps<Reading>> | undefined);
+  // A comparison that was decided is shown as it was decided.
+  const decided = outcome && outcome.pairs.length > 0 ? outcome : null;
+  const lacking = reading && "missing" in reading ? reading.missing : [];
+  return (
+    <>
+      {decided ? (
+        <Comparison reading={decided} view={view} />
+      ) : (
+        Drawing && reading && <Drawing reading={reading} view={view} onAdd={onAdd} />
+      )}
+      {lacking.length > 0 && (
+        <ul
+          aria-label="What is missing"
+          className="list-disc rounded-md border border-line p-2 pl-6 text-[13px] text-soft"
+        >
+          {[...new Set(lacking.map(words))].map((sentence) => (
+            <li key={sentence}>{sentence}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
