@@ -2,7 +2,7 @@ import { words } from "@/core/words";
 import { readFileSync } from "node:fs";
 import { summarise, type Segment, type Summary } from "@/core/metrics";
 import { readLog, type FrameTrace } from "@/core/trace";
-import { hitchEvidence } from "./evidence";
+import { hitchEvidence } from "./hitches";
 import { causes, diagnose, labelledCase, scoreDiagnosis, type DiagnoseInput } from ".";
 
 const limits = {
@@ -90,9 +90,114 @@ describe("what holds a run back, sign by sign", () => {
       "power split",
     ],
     ["neither busy, no cap", { cpuBusiest: 45, gpu: 40 }, "engine or driver"],
-    ["a whole-processor reading that hides a full core", { cpu: 30, gpu: 40 }, null],
   ])("%s: %s", (_name, means, cause) => {
     expect(first(input([segment({ means: means })]))).toBe(cause);
+  });
+  describe("what wasn't logged makes a sign weaker, and leaves the other explanations standing", () => {
+    const likely = (means: Partial<Segment["means"]>, more: Partial<Summary> = {}) =>
+      diagnose(input([segment({ means })], {}, more)).likely;
+    const fullEarlier = { cpuClock: { mean: 3300, min: 2900, max: 4000, last: 2900, perMinute: null } };
+    it.each<[string, Partial<Segment["means"]>, string]>([
+      [
+        "at the mode's watts with graphics full, its clock not logged",
+        { cpuBusiest: 50, gpu: 97, cpuClock: 4000, watts: 19.8 },
+        "power split",
+      ],
+      [
+        "at the mode's watts with graphics full at a low clock, the other clock not logged",
+        { cpuBusiest: 50, gpu: 97, gpuClock: 1300, watts: 19.8 },
+        "power split",
+      ],
+      [
+        "at the mode's watts, graphics' load not logged and its clock low beside a full one",
+        { cpuBusiest: 40, cpuClock: 4000, gpuClock: 1200, watts: 19.8 },
+        "power split",
+      ],
+      [
+        "graphics full at a low clock beside a processor at its full one, watts not logged",
+        { cpuBusiest: 30, gpu: 96, cpuClock: 3980, gpuClock: 900, temperature: 60 },
+        "power split",
+      ],
+      [
+        "the same beside a low clock of the processor: what saves, saves on both",
+        { cpuBusiest: 30, gpu: 96, cpuClock: 1300, gpuClock: 900, temperature: 60 },
+        "governor",
+      ],
+      [
+        "near the limit of heat, the busy half's clock not logged",
+        { cpuBusiest: 96, gpu: 40, temperature: 94 },
+        "heat",
+      ],
+      [
+        "near the limit of heat, at a low clock, the load not logged",
+        { gpu: 40, cpuClock: 2500, temperature: 94 },
+        "heat",
+      ],
+      [
+        "a processor that does much at a low clock, its busiest core not logged",
+        { cpu: 48, gpu: 40, cpuClock: 1400, watts: 6, temperature: 55 },
+        "governor",
+      ],
+      ["a whole processor that can hide a full core", { cpu: 30, gpu: 40 }, "processor"],
+      ["a whole processor that hardly works, and graphics with room", { cpu: 8, gpu: 40 }, "engine or driver"],
+      [
+        "a core with room, graphics not logged and at its full clock",
+        { cpuBusiest: 30, cpuClock: 2000, gpuClock: 1990 },
+        "graphics",
+      ],
+      [
+        "a core with room, graphics not logged and at a low clock",
+        { cpuBusiest: 30, cpuClock: 2000, gpuClock: 700 },
+        "engine or driver",
+      ],
+    ])("%s: %s", (_name, means, cause) => {
+      const [strongest] = likely(means);
+      expect(strongest?.cause).toBe(cause);
+      expect(words(strongest!.evidence[0]!.sign).length).toBeGreaterThan(20);
+    });
+    it("names the columns that would tell them apart", () => {
+      const settleOf = (means: Partial<Segment["means"]>, channels: Summary["channels"]) =>
+        words(diagnose(input([segment({ means })], {}, { channels })).settle!);
+      const channel = { mean: 1, min: 1, max: 1, last: 1, perMinute: null };
+      const means = { cpuBusiest: 30, gpu: 96, cpuClock: 3980, gpuClock: 900, temperature: 60 };
+      const logged = {
+        cpuBusiest: channel,
+        gpu: channel,
+        cpuClock: channel,
+        gpuClock: channel,
+        temperature: channel,
+      };
+      expect(settleOf(means, logged)).toMatch(/^Log watts as well/);
+      const { gpuClock: _, ...fewer } = logged;
+      expect(settleOf({ ...means, gpuClock: undefined, watts: 19.8 }, { ...fewer, watts: channel })).toMatch(
+        /^Log the graphics clock as well/,
+      );
+    });
+    it("is never sure of a core that nobody read", () => {
+      for (const cpu of [20, 40, 60, 75]) expect(likely({ cpu, gpu: 40 })[0]?.chance).toBeLessThan(0.8);
+    });
+    it("a clock that was full earlier in the run is taken back, with heat not logged: heat before the processor", () => {
+      const made = likely({ cpuBusiest: 96, gpu: 40, cpuClock: 3200, watts: 12 }, { channels: fullEarlier });
+      expect(made[0]?.cause).toBe("heat");
+      expect(words(made[0]!.evidence[0]!.sign)).toMatch(
+        /80 % from 100 % earlier in the run; heat wasn't logged/,
+      );
+    });
+    it("a clock a little low is no work where its full one would hold the target", () => {
+      // 96 % of 1000/56 ms at nine tenths of the clock is 15.4 ms at the full one, of the 16.7 that 60 fps allow: arithmetic.
+      const of = (averageFps: number) =>
+        diagnose(
+          input([
+            segment({
+              averageFps,
+              means: { cpuBusiest: 96, gpu: 40, cpuClock: 3600, watts: 12, temperature: 70 },
+            }),
+          ]),
+        ).likely[0]?.cause;
+      expect(of(56)).toBe("governor");
+      // 34.6 ms are long at any clock.
+      expect(of(25)).toBe("processor");
+    });
   });
   it("frames on exactly two refreshes and nobody busy: a cap or the display", () => {
     expect(

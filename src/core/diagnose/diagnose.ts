@@ -1,17 +1,9 @@
 import type { Summary } from "@/core/metrics";
 import { said, type Said } from "@/core/words";
 import { causes, type Cause, type Evidence } from "./causes";
-import {
-  graphicsLoad,
-  hitchEvidence,
-  isHitchy,
-  isSlow,
-  processorLoad,
-  runEvidence,
-  slowEvidence,
-  soFar,
-  type Limits,
-} from "./evidence";
+import type { Limits } from "./clocks";
+import { graphicsLoad, isSlow, processorLoad, runEvidence, slowEvidence, soFar } from "./evidence";
+import { hitchEvidence, isHitchy } from "./hitches";
 import {
   conditionEvidence,
   pixelShareOf,
@@ -205,14 +197,20 @@ function conclusion(
 const surely = 0.8;
 
 /** What would tell the likeliest causes apart. */
-function telling(likely: FoundCause[]): Said | null {
+function telling(likely: FoundCause[], { channels }: Summary): Said | null {
   const isAmong = (...wanted: Cause[]) =>
     likely.slice(0, 2).some(({ cause, chance }) => chance > 0.1 && wanted.includes(cause));
   if (isAmong("cap or sync")) return said("settle.liftCap");
   if (isAmong("processor") && isAmong("engine or driver")) return said("settle.busiestThread");
+  const lacking = clockColumns.filter((role) => !channels[role]);
+  if (isAmong("heat", "governor", "power split") && lacking.length > 0)
+    return said("settle.logColumns", { columns: lacking });
   if (isAmong("heat") && isAmong("governor")) return said("settle.runCool");
   return null;
 }
+
+/** What tells heat, budget and governor apart. */
+const clockColumns = ["cpuClock", "gpuClock", "watts", "temperature"] as const;
 
 /** What to do next when evidence lacks. */
 function settling(
@@ -223,7 +221,7 @@ function settling(
   onlyHitches: boolean,
 ): Said {
   if (summary.form === "interval") return said("settle.logFrames");
-  const apart = telling(likely);
+  const apart = telling(likely, summary);
   if (apart && !onlyHitches) return apart;
   if (onlyHitches)
     return cacheState === "unknown" || !summary.segments.some(({ visit }) => visit > 1)

@@ -1,26 +1,19 @@
 import type { Segment, Summary } from "@/core/metrics";
 import { evidence, type Evidence } from "./causes";
+import {
+  clockEvidence,
+  clockShares,
+  nearLimitC,
+  type Half,
+  type HalfSeen,
+  type Limits,
+  type RunSoFar,
+} from "./clocks";
 import { weights } from "./weights";
-
-/** What is known of the rig a run was made on; null where nobody wrote it down. */
-export interface Limits {
-  temperatureC: number | null;
-  memoryMb: number | null;
-  modeWatts: number | null;
-  /** Full clocks: the rig's own, or the highest seen on it. */
-  processorMhz: number | null;
-  graphicsMhz: number | null;
-  refreshHz: number;
-}
 
 /** Load from which a half counts as busy. */
 const busyFrom = 90;
 const wholeTells = 80;
-/** A clock this low under load needs no reading of heat or watts to be odd. */
-const clearlyLow = 0.7;
-const nearLimitC = 3;
-/** Share of the full clock under which a busy half is short of it. */
-const lowClock = 0.87;
 /** A half that works longer on a frame than the target allows can't hold it; well under that, it has room. */
 const overAllowed = 1.03,
   roomUnder = 0.85;
@@ -45,19 +38,6 @@ export function isSlow(segment: Segment, summary: Summary, targetFps: number): b
   const shortMs = ms * (1 - segment.averageFps / targetFps);
   return shortMs > leastShort * ms && segment.lostMs < shortMs / 2;
 }
-
-/** Whether hitches cost a stretch enough to be felt: over 4 ms in a second. */
-export const isHitchy = (segment: Segment) =>
-  segment.hitches > 0 && segment.lostMs > 0.004 * (segment.endMs - segment.startMs);
-
-/** What the whole run says of a stretch: clocks that were higher earlier, and how far it has warmed since. */
-export interface RunSoFar {
-  /** Highest clocks of the run, MHz. */
-  most: Record<Half, number | null>;
-  /** °C from the run's coolest to its warmest; null without readings. */
-  warmedC: number | null;
-}
-export type Half = "processor" | "graphics";
 
 export const soFar = ({ channels }: Summary): RunSoFar => ({
   most: { processor: channels.cpuClock?.max ?? null, graphics: channels.gpuClock?.max ?? null },
@@ -119,8 +99,13 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   if (busy.graphics && !busy.processor && processor !== null)
     made.push(evidence("processor", "sign.processorIdle", { processor }));
   // A half that waits for the display may rest at a low clock; one that is full may not.
-  const isFull = { processor: (processor ?? 0) >= busyFrom, graphics: (graphics ?? 0) >= busyFrom };
-  made.push(...clockEvidence(means, limits, isFull, run));
+  const seenOf = (half: Half, load: number | null): HalfSeen => ({
+    load,
+    isFull: load !== null && load >= busyFrom,
+    wouldHold: clocks[half] !== null && (need[half] ?? 1) < holdsUnder,
+  });
+  const seen = { processor: seenOf("processor", processor), graphics: seenOf("graphics", graphics) };
+  made.push(...clockEvidence(means, limits, seen, run));
   if (busy.processor || busy.graphics) return made;
 
   const { cadence: refreshes, cadenceShare: share } = segment;
@@ -140,9 +125,11 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
       );
     else if (odd) made.push(evidence("cap or sync", "sign.setPace", { ...pace, idle: false }, 2.2));
     else if (refreshes > 1) made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
+    if (processor === null && means.cpu !== undefined && !hasRoom)
+      made.push(...wholeEvidence(means.cpu, graphics).filter(({ cause }) => cause === "processor"));
     return made;
   }
-  if (!bothKnown) return made;
+  if (!bothKnown) return [...made, ...partEvidence(means, processor, graphics, clocks)];
   // Work that wanders from core to core fills none of them; an engine that waits leaves them all with room.
   const wanders = processor >= wanderFrom && processor > graphics + 8;
   if (wanders) {
@@ -167,73 +154,44 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
 
 /** Weight of a busy half whose clock wasn't logged. */
 const unclocked = 1.4;
+/** Share of the allowed time under which a half's work, at its full clock, would have held the target. */
+const holdsUnder = 0.97;
 
-/** Clocks as shares of full ones; null where not known. */
-function clockShares(
-  { cpuClock, gpuClock }: Pick<Segment["means"], "cpuClock" | "gpuClock">,
-  { processorMhz, graphicsMhz }: Pick<Limits, "processorMhz" | "graphicsMhz">,
-): Record<Half, number | null> {
-  const share = (mhz: number | undefined, full: number | null) =>
-    mhz === undefined || full === null ? null : mhz / full;
-  return { processor: share(cpuClock, processorMhz), graphics: share(gpuClock, graphicsMhz) };
+/** Loads of the whole processor between which one full core is the likelier, the higher; in percent. */
+const wholeFrom = 14,
+  wholeOver = 22;
+
+/** What a reading of the whole processor says where the busiest core wasn't logged, and graphics has room. */
+function wholeEvidence(whole: number, graphics: number | null): Evidence[] {
+  if (graphics === null || graphics >= wholeTells) return [];
+  const likely = Math.max(0, Math.min(1, (whole - wholeFrom) / wholeOver));
+  const figures = { whole, graphics };
+  return [
+    evidence("processor", "sign.wholeLoad", figures, 0.9 + likely),
+    ...(likely < 1 ? [evidence("engine or driver", "sign.wholeRoom", figures, 1.6 * (1 - likely))] : []),
+  ];
 }
 
-/** Signs of clocks that are short of what they could be: taken back by heat, by the budget, or left low. */
-function clockEvidence(
-  { cpuClock, gpuClock, temperature, watts }: Segment["means"],
-  { processorMhz, graphicsMhz, temperatureC, modeWatts }: Limits,
-  busy: Record<Half, boolean>,
-  { most, warmedC }: RunSoFar,
+/** What is left to say where the load of one half, or of both, wasn't logged, and nothing sets the pace. */
+function partEvidence(
+  means: Segment["means"],
+  processor: number | null,
+  graphics: number | null,
+  clocks: Record<Half, number | null>,
 ): Evidence[] {
-  const made: Evidence[] = [];
-  const clocks = clockShares({ cpuClock, gpuClock }, { processorMhz, graphicsMhz });
-  const full = { processor: processorMhz, graphics: graphicsMhz };
-  const hotC =
-    temperatureC !== null && temperature !== undefined && temperature >= temperatureC - nearLimitC
-      ? temperature
-      : null;
-  if (hotC !== null && temperatureC !== null)
-    made.push(evidence("heat", "sign.hot", { celsius: hotC, limitC: temperatureC }));
-  const atBudget = modeWatts !== null && watts !== undefined && watts >= 0.93 * modeWatts;
-  for (const [half, otherHalf] of [
-    ["processor", "graphics"],
-    ["graphics", "processor"],
-  ] as const) {
-    const clock = clocks[half],
-      other = clocks[otherHalf];
-    if (!busy[half] || clock === null || clock >= lowClock) continue;
-    // A governor leaves a clock low from the start; one that was higher earlier, in a device that has warmed since, was taken back.
-    const earlier = (most[half] ?? 0) / (full[half] ?? Infinity);
-    const takenBack = warmedC !== null && warmedC >= warmedEnoughC && earlier >= 0.9 && clock < 0.93 * earlier;
-    if (hotC !== null) made.push(evidence("heat", "sign.clockAtLimit", { half, clock, celsius: hotC }));
-    else if (atBudget) {
-      if (other !== null && other - clock > 0.1)
-        made.push(evidence("power split", "sign.budgetSplit", { half, clock, other, watts: modeWatts }));
-    } else if (takenBack && temperature !== undefined)
-      made.push(
-        evidence("heat", "sign.clockTakenBack", { half, clock, earlier, celsius: temperature, warmedC }),
-        evidence(half, "sign.clockNotWork", undefined),
-      );
-    else if (
-      clock < clearlyLow ||
-      (temperature !== undefined && watts !== undefined && modeWatts !== null && watts < 0.85 * modeWatts)
-    ) {
-      const known = { celsius: temperature ?? null, watts: watts ?? null, modeWatts };
-      const isWhole = temperature !== undefined && watts !== undefined;
-      made.push(
-        evidence("governor", "sign.clockLow", { half, clock, ...known }, isWhole ? undefined : unexplained),
-        evidence(half, "sign.clockNotWork", undefined),
-      );
-    } else made.push(evidence(half, "sign.clockNotWork", undefined));
-  }
-  return made;
+  if (processor === null) return means.cpu === undefined ? [] : wholeEvidence(means.cpu, graphics);
+  if (graphics !== null) return [];
+  if (processor >= wanderFrom) return [evidence("processor", "sign.coreAlone", { processor }, 1.2)];
+  // Clocks go with the work where a governor follows it: graphics at its full clock beside a processor that rests works.
+  const clock = clocks.graphics;
+  const follows = (clocks.processor ?? 1) < 0.9;
+  const works = clock !== null && clock >= 0.9 && follows,
+    rests = clock !== null && clock < 0.6;
+  return [
+    evidence("graphics", "sign.coreRoom", { processor, clock }, works ? 1.8 : rests ? 0.5 : 1.2),
+    evidence("engine or driver", "sign.coreRoom", { processor, clock }, works ? 0.5 : rests ? 1.5 : 0.9),
+  ];
 }
-
-/** Weight of a low clock where heat or watts, which could explain it, weren't logged. */
-const unexplained = 2;
-
-/** °C that a device must have warmed for clocks to have been taken back by it. */
-const warmedEnoughC = 5;
 
 /** Frames that fall on one whole number of refreshes, as a cap or a wait for the display makes them. */
 function onOneCadence({ cadence, cadenceShare, medianFrameTimeMs }: Segment, { refreshHz }: Limits): boolean {
@@ -247,76 +205,6 @@ const isPaced = (segment: Segment, limits: Limits, targetFps: number) =>
   // Frames of one refresh on a display as fast as the target are held back by nothing but their longer fellows.
   (onOneCadence(segment, limits) && limits.refreshHz / segment.cadence < 0.985 * targetFps) ||
   (segment.paceSpread != null && segment.paceSpread < setPace);
-
-/** What a hitch adds to a comparison of visits: two or three fall anywhere by chance. */
-const perHitch = 0.7;
-/** Lost time below this is a stray frame, in ms. */
-const strayMs = 60;
-
-/** Signs of what makes stretches hitch: what the first visit lost against later ones, and what entering costs every time. */
-export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" | "unknown"): Evidence[] {
-  const made: Evidence[] = [];
-  const byLabel = new Map<string, Segment[]>();
-  for (const segment of segments)
-    if (segment.label !== "") byLabel.set(segment.label, [...(byLabel.get(segment.label) ?? []), segment]);
-  const visited = [...byLabel.values()].filter((visits) => visits.length > 1);
-  const lostFirst = visited.reduce((sum, [first]) => sum + (first?.lostMs ?? 0), 0);
-  const later = visited
-    .map(([, ...rest]) => rest.reduce((sum, { lostMs }) => sum + lostMs, 0) / rest.length)
-    .reduce((sum, ms) => sum + ms, 0);
-  const laterEntry = visited
-    .map(([, ...rest]) => rest.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0) / rest.length)
-    .reduce((sum, ms) => sum + ms, 0);
-  // The log's own beginning is no entering of a scene: anything may still be loading.
-  const beginning = segments[0]?.entryLostMs ?? 0;
-  const all = segments.reduce((sum, { lostMs }) => sum + lostMs, 0) - beginning,
-    entry = segments.reduce((sum, { entryLostMs }) => sum + entryLostMs, 0) - beginning;
-  if (visited.length > 0) {
-    if (lostFirst >= strayMs && lostFirst >= 3 * later) {
-      // Two or three hitches may fall on first visits by chance; many don't.
-      const inFirst = visited.reduce((sum, [first]) => sum + (first?.hitches ?? 0), 0);
-      const figures = { firstMs: lostFirst, laterMs: later };
-      made.push(
-        evidence(
-          "shaders",
-          "sign.firstVisits",
-          figures,
-          Math.min(weights["sign.firstVisits"].weight, perHitch * inFirst),
-        ),
-      );
-    } else if (later >= strayMs && laterEntry >= 0.6 * later) {
-      const inLater = visited.reduce(
-        (sum, [, ...rest]) => sum + rest.reduce((count, { hitches }) => count + hitches, 0),
-        0,
-      );
-      const figures = { ms: laterEntry / visited.length };
-      made.push(
-        evidence(
-          "storage",
-          "sign.entryEveryTime",
-          figures,
-          Math.min(weights["sign.entryEveryTime"].weight, perHitch * inLater),
-        ),
-      );
-    }
-    return made;
-  }
-  if (all < strayMs) return made;
-  if (cacheState === "cold") {
-    // Effects compile where something new is seen, mostly on entering; another program's hitches come anywhere.
-    const onEntry = entry / all;
-    made.push(
-      evidence("shaders", "sign.coldHitches", { ms: all, onEntry }, 0.4 + 2.4 * Math.min(1, onEntry / 0.6)),
-    );
-  } else if (entry >= 0.6 * all && segments.filter(({ label }) => label !== "").length > 1) {
-    const warm = cacheState === "warm";
-    made.push(
-      evidence("storage", "sign.entryOnce", { entryMs: entry, allMs: all, warm }, warm ? undefined : 1),
-    );
-    if (!warm) made.push(evidence("shaders", "sign.nothingTwice", undefined));
-  }
-  return made;
-}
 
 /** Minutes within which growing memory counts as what holds a title back. */
 const soonMinutes = 45;
@@ -359,9 +247,7 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
     ] as const) {
       const [before, after] = [meanOf(early, role), meanOf(late, role)];
       if (
-        warm !== null &&
-        cool !== null &&
-        (atLimit || warm - cool >= 2) &&
+        (atLimit || warm === null || cool === null || warm - cool >= 2) &&
         before !== null &&
         after !== null &&
         after < 0.95 * before
@@ -371,7 +257,7 @@ export function runEvidence(summary: Summary, crashed: boolean, limits: Limits):
             "heat",
             "sign.clockSags",
             { half, fromMhz: before, toMhz: after, celsius: warm },
-            atLimit ? undefined : 1.8,
+            atLimit ? undefined : warm === null ? 1 : 1.8,
           ),
         );
       }

@@ -244,16 +244,19 @@ const columns = ["cpu", "cpuBusiest", "gpu", "cpuClock", "gpuClock", "watts", "t
  *
  * @param cause null: another program's hitches, which no cause of ours explains
  * @param missing chance of every column to be missing
+ * @param also    a second cause, built in on top
  */
 export function unseenCase(
   cause: Cause | null,
   seed: number,
   missing: number,
+  also: Cause | null = null,
 ): { cause: Cause | null; input: DiagnoseInput } {
   for (let turn = 0; ; turn++) {
     const random = seeded(seed * 1613 + turn * 104_729 + (cause ? causes.indexOf(cause) : 11) * 6151);
     const drawn = atEase(random);
     if (cause) spoil[cause](drawn, random);
+    if (also) spoil[also](drawn, random);
     const made: Varied = {
       ...drawn,
       reading: { busiestShare: 1, limit: "known", refreshHz: null, shownOnHz: null },
@@ -308,6 +311,43 @@ export function unseenCase(
   }
 }
 
+/** A chance from which an answer counts as sure. */
+const sure = 0.8;
+
+/** Causes that can act at once, each pair in ways that leave both at work. */
+export const causePairs: [Cause, Cause][] = [
+  ["processor", "graphics"],
+  ["processor", "shaders"],
+  ["graphics", "storage"],
+  ["power split", "storage"],
+  ["governor", "shaders"],
+  ["heat", "storage"],
+  ["cap or sync", "shaders"],
+  ["engine or driver", "storage"],
+  ["memory", "graphics"],
+  ["governor", "graphics"],
+  ["heat", "cap or sync"],
+  ["engine or driver", "heat"],
+  ["processor", "engine or driver"],
+];
+
+/**
+ * Runs with two causes at once: how often the likeliest is one of them, and how often something else is said with 8 in 10 and more.
+ * @param each cases of every pair
+ */
+export function scorePairs(each: number, seed: number, missing: number) {
+  const made = { cases: 0, oneOfBoth: 0, sureOfAThird: 0 };
+  for (const pair of causePairs)
+    for (let k = 0; k < each; k++) {
+      const [first] = diagnose(unseenCase(pair[0], seed + k, missing, pair[1]).input).likely;
+      const isOne = first !== undefined && pair.includes(first.cause);
+      made.cases++;
+      if (isOne) made.oneOfBoth++;
+      else if (first && first.chance >= sure) made.sureOfAThird++;
+    }
+  return made;
+}
+
 /** Chances said, in tenths, with how often they were right. */
 export interface Reliability {
   /** Cases whose likeliest cause had a chance in this tenth, their mean chance, and how many of those were right. */
@@ -318,8 +358,6 @@ export interface Reliability {
   sureAndWrong: number;
   notNamed: number;
 }
-
-const sure = 0.8;
 
 /** How often the likeliest cause is right, and whether a chance said is a chance kept. */
 export function reliability(each: number, seed: number, missing: number): Reliability {

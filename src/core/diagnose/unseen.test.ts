@@ -1,5 +1,5 @@
 import { words } from "@/core/words";
-import { causes, diagnose, reliability, type DiagnoseInput } from ".";
+import { causes, diagnose, reliability, scorePairs, type DiagnoseInput } from ".";
 import { chancesOf } from "./diagnose";
 import { unseenCase } from "./labelled";
 
@@ -19,6 +19,16 @@ describe("devices unlike those that the signs were set on (a small part of `npm 
     const made = reliability(6, 31_000, 0.05);
     expect(made.firstRight / made.cases).toBeGreaterThanOrEqual(0.85);
     expect(made.sureAndWrong / made.cases).toBeLessThanOrEqual(0.06);
+  });
+  it("also where a fifth of the columns is missing", () => {
+    const made = reliability(6, 32_000, 0.2);
+    expect(made.firstRight / made.cases).toBeGreaterThanOrEqual(0.8);
+    expect(made.sureAndWrong / made.cases).toBeLessThanOrEqual(0.06);
+  });
+  it("two causes at once are one of the two, and hardly ever surely a third", () => {
+    const made = scorePairs(4, 33_000, 0);
+    expect(made.oneOfBoth / made.cases).toBeGreaterThanOrEqual(0.9);
+    expect(made.sureOfAThird / made.cases).toBeLessThanOrEqual(0.04);
   });
   it.each(causes.map((cause) => [cause]))("%s, built in, has a chance and a reason", (cause) => {
     const { likely, sentence } = diagnose(unseenCase(cause, 77, 0).input);

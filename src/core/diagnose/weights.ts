@@ -22,6 +22,22 @@ export const weights: Record<EvidenceCode, Weight> = {
   "sign.hot": { weight: 1, from: "heat near the limit alone names nothing; with a clock taken back it does" },
   "sign.clockAtLimit": { weight: 3.5, from: "outweighs the busy half that it explains (2.2)" },
   "sign.budgetSplit": { weight: 3.8, from: "outweighs the busy half that it explains (2.2)" },
+  "sign.atBudget": {
+    weight: 2,
+    from: "1.2 to 2.6 by the other half's clock: what draws all that its mode allows is held by it, where the clock that would show it wasn't logged",
+  },
+  "sign.otherKeepsClock": {
+    weight: 2.4,
+    from: "a governor that saves, saves on both; one half at its full clock beside a low one shares a budget",
+  },
+  "sign.clockRests": { weight: 2.2, from: "weaker than sign.clockLow: the busiest core wasn't logged" },
+  "sign.wholeLoad": {
+    weight: 1.9,
+    from: "0.9 to 1.9 by the load: the more the whole processor does, the likelier one core is full; never sure without the busiest core",
+  },
+  "sign.wholeRoom": { weight: 1.6, from: "0 to 1.6, the other way round" },
+  "sign.coreAlone": { weight: 1.2, from: "a half read by itself is half a sign" },
+  "sign.coreRoom": { weight: 1.2, from: "0.5 to 1.8 by the graphics clock, where graphics wasn't logged" },
   "sign.clockLow": { weight: 3.5, from: "outweighs the busy half that it explains (2.2)" },
   "sign.clockNotWork": { weight: -1, from: "takes back part of what the busy half said" },
   "sign.neitherBusy": { weight: -1.5, from: against },

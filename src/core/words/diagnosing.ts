@@ -1,5 +1,5 @@
 import type { Cause } from "@/core/diagnose";
-import { capital, share, signed } from "./figures";
+import { capital, listed, share, signed } from "./figures";
 import type { AnySaid } from "./said";
 import { words } from "./words";
 
@@ -68,10 +68,24 @@ const signSentences = {
   }: {
     half: Half;
     clock: number;
-    other: number;
+    other: number | null;
     watts: number;
   }) =>
-    `At the mode's ${watts.toFixed(0)} W ${theHalf(half)} gets ${share(clock)} of its clock while the other half has ${share(other)}.`,
+    `At the mode's ${watts.toFixed(0)} W ${theHalf(half)} gets ${share(clock)} of its clock${other === null ? "" : ` while the other half has ${share(other)}`}.`,
+  "sign.atBudget": ({ half, watts }: { half: Half; watts: number }) =>
+    `It draws what the mode allows, ${watts.toFixed(0)} W, and how far the ${half} clock is from full isn't known.`,
+  "sign.otherKeepsClock": ({ half, clock, other }: { half: Half; clock: number; other: number }) =>
+    `${capital(theHalf(half))} is busy at ${share(clock)} of its clock while the other half keeps ${share(other)}; watts weren't logged.`,
+  "sign.clockRests": ({ clock, whole }: { clock: number; whole: number }) =>
+    `The processor as a whole is ${whole.toFixed(0)} % busy at ${share(clock)} of its full clock; its busiest core wasn't logged.`,
+  "sign.wholeLoad": ({ whole, graphics }: { whole: number; graphics: number }) =>
+    `The processor as a whole is ${whole.toFixed(0)} % busy, which can hide a full core, and graphics ${graphics.toFixed(0)} %.`,
+  "sign.wholeRoom": ({ whole, graphics }: { whole: number; graphics: number }) =>
+    `The processor as a whole is only ${whole.toFixed(0)} % busy, graphics ${graphics.toFixed(0)} %, and no cap shows.`,
+  "sign.coreAlone": ({ processor }: { processor: number }) =>
+    `The busiest core is ${processor.toFixed(0)} % busy; the graphics load wasn't logged.`,
+  "sign.coreRoom": ({ processor, clock }: { processor: number; clock: number | null }) =>
+    `The busiest core is only ${processor.toFixed(0)} % busy; the graphics load wasn't logged${clock === null ? "" : `, its clock is at ${share(clock)}`}.`,
   "sign.clockLow": ({
     half,
     clock,
@@ -113,10 +127,10 @@ const signSentences = {
     half: Half;
     clock: number;
     earlier: number;
-    celsius: number;
+    celsius: number | null;
     warmedC: number | null;
   }) =>
-    `The ${half} clock is down to ${share(clock)} from ${share(earlier)} earlier in the run, ${(warmedC ?? 0).toFixed(0)} °C warmer since, at ${celsius.toFixed(0)} °C.`,
+    `The ${half} clock is down to ${share(clock)} from ${share(earlier)} earlier in the run${celsius === null ? "; heat wasn't logged" : `, ${(warmedC ?? 0).toFixed(0)} °C warmer since, at ${celsius.toFixed(0)} °C`}.`,
   "sign.cadence": (figures: Cadence) => `${cadence(figures)}.`,
   "sign.firstVisits": ({ firstMs, laterMs }: { firstMs: number; laterMs: number }) =>
     `First visits lost ${firstMs.toFixed(0)} ms to hitches, later ones ${laterMs.toFixed(0)} ms.`,
@@ -141,9 +155,9 @@ const signSentences = {
     half: Half;
     fromMhz: number;
     toMhz: number;
-    celsius: number;
+    celsius: number | null;
   }) =>
-    `The ${half} clock fell from ${fromMhz.toFixed(0)} to ${toMhz.toFixed(0)} MHz as it reached ${celsius.toFixed(0)} °C.`,
+    `The ${half} clock fell from ${fromMhz.toFixed(0)} to ${toMhz.toFixed(0)} MHz ${celsius === null ? "in the course of the run; heat wasn't logged" : `as it reached ${celsius.toFixed(0)} °C`}.`,
   "sign.nativeStillSlow": ({ ms, allowedMs }: { ms: number; allowedMs: number }) =>
     `Even at native resolution a frame takes ${ms.toFixed(1)} ms of the ${allowedMs.toFixed(1)} allowed: not the pixels.`,
   "sign.pixelsHardly": (across: Across) => `Pixels hardly matter: ${spread(across)}.`,
@@ -159,6 +173,13 @@ const signSentences = {
   "sign.capLifted": ({ ratio }: { ratio: number }) => `With the cap lifted it runs ${signed(ratio, 0)}.`,
 };
 export type EvidenceCode = keyof typeof signSentences;
+
+const clockColumnWords = {
+  cpuClock: "the processor's clock",
+  gpuClock: "the graphics clock",
+  watts: "watts",
+  temperature: "the temperature",
+};
 
 interface Across {
   leastMs: number;
@@ -198,6 +219,8 @@ export const diagnosingSentences = {
   "settle.liftCap": () => "Lift the rate limit for one run: a cap shows as a jump.",
   "settle.busiestThread": () =>
     "Log the busiest thread, or hold the engine to fewer cores for one run: work that wanders then fills one.",
+  "settle.logColumns": ({ columns }: { columns: (keyof typeof clockColumnWords)[] }) =>
+    `Log ${listed(columns.map((each) => clockColumnWords[each]))} as well: together the clocks, watts and temperature tell heat, the power split and the governor apart.`,
   "settle.runCool": () =>
     "Start one run cool and one warm: a clock that sags only when warm is heat's, one that is low from the start the governor's.",
   "settle.halfScale": () =>

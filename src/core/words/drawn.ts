@@ -316,7 +316,21 @@ export const drawn: Drawn = {
   "sign.processorIdle": [{ processor: 35 }],
   "sign.hot": [{ celsius: 94.6, limitC: 95 }],
   "sign.clockAtLimit": [{ half: "processor", clock: 0.71, celsius: 95 }],
-  "sign.budgetSplit": [{ half: "graphics", clock: 0.62, other: 0.97, watts: 14 }],
+  "sign.budgetSplit": [
+    { half: "graphics", clock: 0.62, other: 0.97, watts: 14 },
+    { half: "graphics", clock: 0.62, other: null, watts: 14 },
+  ],
+  "settle.logColumns": [{ columns: ["gpuClock", "watts"] }, { columns: ["temperature"] }],
+  "sign.atBudget": [{ half: "graphics", watts: 14 }],
+  "sign.otherKeepsClock": [{ half: "graphics", clock: 0.48, other: 0.99 }],
+  "sign.clockRests": [{ clock: 0.41, whole: 44 }],
+  "sign.wholeLoad": [{ whole: 31, graphics: 42 }],
+  "sign.wholeRoom": [{ whole: 9, graphics: 38 }],
+  "sign.coreAlone": [{ processor: 71 }],
+  "sign.coreRoom": [
+    { processor: 24, clock: 0.98 },
+    { processor: 24, clock: null },
+  ],
   "sign.clockLow": [
     { half: "processor", clock: 0.55, celsius: null, watts: null, modeWatts: null },
     { half: "processor", clock: 0.55, celsius: 61, watts: 7.4, modeWatts: 14 },
@@ -331,7 +345,10 @@ export const drawn: Drawn = {
     { fps: 40, spread: 0.004, idle: false },
   ],
   "sign.wanders": [{ processor: 72, graphics: 44 }],
-  "sign.clockTakenBack": [{ half: "graphics", clock: 0.7, earlier: 0.98, celsius: 88, warmedC: 21 }],
+  "sign.clockTakenBack": [
+    { half: "graphics", clock: 0.7, earlier: 0.98, celsius: 88, warmedC: 21 },
+    { half: "graphics", clock: 0.7, earlier: 0.98, celsius: null, warmedC: null },
+  ],
   "sign.cadence": [
     { share: 0.98, refreshes: 1 },
     { share: 0.98, refreshes: 2 },
@@ -346,7 +363,10 @@ export const drawn: Drawn = {
   "sign.diedFull": [{ megabytes: 7410, ofMb: 7618 }],
   "sign.memoryGrows": [{ mbPerMinute: 42, minutes: 31 }],
   "sign.memoryFull": [{ full: 0.97 }],
-  "sign.clockSags": [{ half: "processor", fromMhz: 2990, toMhz: 2210, celsius: 94 }],
+  "sign.clockSags": [
+    { half: "processor", fromMhz: 2990, toMhz: 2210, celsius: 94 },
+    { half: "processor", fromMhz: 2990, toMhz: 2210, celsius: null },
+  ],
   "sign.nativeStillSlow": [{ ms: 21.3, allowedMs: 16.7 }],
   "sign.pixelsHardly": [{ ...across, mostMs: 9.4 }],
   "sign.pixels": [{ ...across, part: 0.51 }],
