@@ -14,7 +14,7 @@ import {
 import type { FrameTrace } from "@/core/trace";
 
 const repeats = Number(process.env.REPEATS ?? 200);
-const first = Number(process.env.SEED ?? 900_000);
+const first = Number(process.env.SEED ?? 1_300_000);
 const percent = (part: number, all: number) => (all === 0 ? "–" : `${((100 * part) / all).toFixed(1)} %`);
 const each = (salt: number, action: (random: Random) => void) => {
   for (let k = 0; k < repeats; k++) action(seeded(first + salt * 10_007 + k));

@@ -45,7 +45,7 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
 }
 
 /** Raised whenever what is made of a trial's runs changes its meaning. */
-const understandingVersion = 3;
+const understandingVersion = 4;
 
 /** What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal facts. */
 export function fingerprintOf({ runs, ...facts }: TrialFacts): string {

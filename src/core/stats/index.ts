@@ -15,7 +15,7 @@ export {
   type Interval,
 } from "./intervals";
 export { weightedLine, type Line } from "./line";
-export { leastSquares } from "./leastSquares";
+export { leastSquares, solveNormal } from "./leastSquares";
 export { theilSen, type TheilSen } from "./theilSen";
 export { thinned } from "./thin";
 export { chiSquared, seeded, studentT, type Random } from "./random";

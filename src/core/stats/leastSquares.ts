@@ -28,10 +28,10 @@ export function leastSquares(
   const transposed = design.transpose();
   const information = transposed.mmul(design);
   if (apart > 0 && !(determinantOfCorrelations(information) > apart)) return null;
-  const covariance = invertible(information);
-  if (!covariance) return null;
   const y = Matrix.columnVector(values);
-  const coefficients = covariance.mmul(transposed.mmul(y));
+  const solved = solveNormal(information, transposed.mmul(y));
+  if (!solved) return null;
+  const { coefficients, covariance } = solved;
   const left = design.mmul(coefficients).sub(y).to1DArray();
   return {
     coefficients: coefficients.to1DArray(),
@@ -39,6 +39,19 @@ export function leastSquares(
     squares: left.reduce((sum, off) => sum + off * off, 0),
     freedom: values.length - design.columns,
   };
+}
+
+/**
+ * Normal equations solved: where many models share their columns, the sums are taken once.
+ * @param information products of the columns with each other, k × k; @param moments with the values, k × 1
+ * @returns null where the columns can't be told apart
+ */
+export function solveNormal(
+  information: Matrix,
+  moments: Matrix,
+): { coefficients: Matrix; covariance: Matrix } | null {
+  const covariance = invertible(information);
+  return covariance && { coefficients: covariance.mmul(moments), covariance };
 }
 
 function determinantOfCorrelations(information: Matrix): number {

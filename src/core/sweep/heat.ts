@@ -1,7 +1,16 @@
-import { effectiveNumber, lag1, mean, tQuantile, thinned, weightedLine, type Interval } from "@/core/stats";
+import {
+  effectiveNumber,
+  lag1,
+  leastSquares,
+  mean,
+  tQuantile,
+  thinned,
+  unbiasedLag1,
+  weightedLine,
+  type Interval,
+} from "@/core/stats";
 import type { Channel } from "@/core/trace";
-import { fitTwoParts, loadOf, type HeatPart } from "./heatParts";
-import { held } from "./throttle";
+import { broughtBy, fitTwoParts, loadOf, type HeatPart } from "./heatParts";
 
 /** A first-order warming: T(t) = T∞ − (T∞ − T0)·e^(−t/τ). */
 export interface HeatFit {
@@ -32,25 +41,45 @@ interface AtTau {
   squares: number;
   /** Standard error of T∞ at this τ, for unit residual SD. */
   spread: number;
+  /** What it leaves over, °C; as long as the readings. */
+  left: Float64Array;
 }
 
 /** T∞ and T0 for one τ: linear least squares on e^(−t/τ). */
 function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau {
-  const left = new Float64Array(seconds.length);
-  for (let i = 0; i < left.length; i++) left[i] = Math.exp(-seconds[i] / tau);
-  const line = weightedLine(left, celsius);
+  const missing = seconds.map((at) => Math.exp(-at / tau));
+  const line = weightedLine(missing, celsius);
+  const centre = mean(missing);
+  const left = celsius.map((value, i) => value - line.intercept - line.slope * missing[i]);
   let squares = 0,
     around = 0;
-  const centre = mean(left);
   for (let i = 0; i < left.length; i++) {
-    squares += (celsius[i] - line.intercept - line.slope * left[i]) ** 2;
-    around += (left[i] - centre) ** 2;
+    squares += left[i] ** 2;
+    around += (missing[i] - centre) ** 2;
   }
   return {
     settled: line.intercept,
     start: line.intercept + line.slope,
     squares,
     spread: Math.sqrt(1 / left.length + centre ** 2 / Math.max(around, 1e-12)),
+    left,
+  };
+}
+
+/** The same under a load that varies: T∞ is that of the run's mean load; what the device held when it began leaves with τ. */
+function fitUnderLoad(tau: number, seconds: Float64Array, celsius: Float64Array, load: Float64Array): AtTau {
+  const brought = broughtBy(tau, seconds, load);
+  const rows = Array.from(seconds, (at, i) => [1, brought[i], 1 - Math.exp(-at / tau)]);
+  const made = leastSquares(rows, celsius, 0);
+  if (!made) return fitAt(tau, seconds, celsius);
+  const { coefficients, covariance, squares } = made;
+  const [start = 0, rise = 0, held = 0] = coefficients;
+  return {
+    settled: start + rise + held,
+    start,
+    squares,
+    spread: Math.sqrt(Math.max(0, covariance.sum())),
+    left: celsius.map((value, i) => value - start - rise * brought[i] - held * (rows[i]?.[2] ?? 0)),
   };
 }
 
@@ -58,7 +87,7 @@ function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau
  * Fits first-order warming by least squares, linear in T∞ and T0 for each τ, τ by a search over a fine ladder and its neighbourhood.
  *
  * The interval of T∞ is a profile: every τ whose squares stay within what chance explains (F, with the residuals'
- * effective number), each with its own standard error.
+ * effective number), with as much of T∞ as the squares still leave at that τ (profile likelihood; Bates & Watts 1988, 6.1).
  *
  * @param times   ms, ascending; length M ≥ 8
  * @param celsius length M
@@ -74,43 +103,43 @@ export function fitHeat(
   const points = thinned(times, celsius, heatPoints);
   const seconds = points.times.map((ms) => ms / 1000);
   const span = seconds[seconds.length - 1];
+  const load = watts && loadOf(watts, points.times, times[times.length - 1]);
+  const at = (tau: number) =>
+    load ? fitUnderLoad(tau, seconds, points.values, load) : fitAt(tau, seconds, points.values);
   const taus = Array.from({ length: tauSteps }, (_, k) => (span / 40) * (40 * 8) ** (k / (tauSteps - 1)));
-  const fits = taus.map((tau) => ({ tau, ...fitAt(tau, seconds, points.values) }));
+  const fits = taus.map((tau) => ({ tau, ...at(tau) }));
   let best = fits.reduce((least, fit) => (fit.squares < least.squares ? fit : least));
   // Golden section between the neighbours of the best rung.
-  const at = taus.indexOf(best.tau);
-  let low = taus[Math.max(0, at - 1)],
-    high = taus[Math.min(taus.length - 1, at + 1)];
+  const rung = taus.indexOf(best.tau);
+  let low = taus[Math.max(0, rung - 1)],
+    high = taus[Math.min(taus.length - 1, rung + 1)];
   const golden = (Math.sqrt(5) - 1) / 2;
   for (let k = 0; k < 12; k++) {
     const a = high - golden * (high - low),
       b = low + golden * (high - low);
-    if (fitAt(a, seconds, points.values).squares < fitAt(b, seconds, points.values).squares) high = b;
+    if (at(a).squares < at(b).squares) high = b;
     else low = a;
   }
   const middle = (low + high) / 2,
-    refined = { tau: middle, ...fitAt(middle, seconds, points.values) };
+    refined = { tau: middle, ...at(middle) };
   if (refined.squares < best.squares) best = refined;
 
-  const left = points.values.map(
-    (value, i) =>
-      value - heatAt({ startC: best.start, settledC: best.settled, settleSeconds: best.tau }, seconds[i]),
-  );
-  const follow = Math.max(0, Math.min(0.95, lag1(left) ?? 0));
+  const { left } = best;
+
+  const follow = Math.max(0, Math.min(0.95, unbiasedLag1(lag1(left) ?? 0, left.length)));
   const effective = Math.max(5, effectiveNumber(left.length, follow));
   const freedom = Math.max(2, effective - 3);
   const variance = Math.max(best.squares / left.length, 1e-6);
   const t = tQuantile(0.975, freedom);
   const allowed = variance * left.length * (1 + (t * t) / freedom);
-  const inflation = Math.sqrt(left.length / effective);
   // The ends of the profile lie between a τ that chance explains and the first that it doesn't.
   const edge = (towards: number) => {
     let inside = best.tau,
       outside = towards;
-    if (fitAt(outside, seconds, points.values).squares <= allowed) return outside;
+    if (at(outside).squares <= allowed) return outside;
     for (let k = 0; k < 8; k++) {
       const between = Math.sqrt(inside * outside);
-      if (fitAt(between, seconds, points.values).squares <= allowed) inside = between;
+      if (at(between).squares <= allowed) inside = between;
       else outside = between;
     }
     return inside;
@@ -118,8 +147,8 @@ export function fitHeat(
   const [shortest, longest] = [edge(taus[0]), edge(taus[taus.length - 1] * 4)];
   const settledInterval = { low: Infinity, high: -Infinity };
   for (let k = 0; k <= profileSteps; k++) {
-    const fit = fitAt(shortest * (longest / shortest) ** (k / profileSteps), seconds, points.values);
-    const half = t * Math.sqrt(variance) * fit.spread * inflation;
+    const fit = at(shortest * (longest / shortest) ** (k / profileSteps));
+    const half = Math.sqrt(Math.max(0, allowed - fit.squares)) * fit.spread;
     settledInterval.low = Math.min(settledInterval.low, fit.settled - half);
     settledInterval.high = Math.max(settledInterval.high, fit.settled + half);
   }
@@ -127,9 +156,9 @@ export function fitHeat(
   const two = fitTwoParts(
     seconds,
     points.values,
-    loadOf(watts && readAt(watts, points.times)),
-    (least) => Math.max(Math.min(least, best.squares), 1e-6 * left.length) * (1 + (2 * t * t) / freedom),
-    (squares) => t * Math.sqrt(Math.max(squares / left.length, 1e-6)) * inflation,
+    load,
+    (least) =>
+      Math.max(Math.min(least, best.squares), 1e-6 * left.length) * (1 + (t * t) / Math.max(2, freedom - 2)),
   );
   if (two) {
     settledInterval.low = Math.min(settledInterval.low, two.settled.low);
@@ -167,9 +196,6 @@ export function fitHeat(
     reached: 1 - Math.exp(-span / best.tau),
   };
 }
-
-/** Watts as they were at some instants. */
-const readAt = (watts: Pick<Channel, "times" | "values">, at: Float64Array) => at.map((ms) => held(watts, ms));
 
 type Curve = Pick<HeatFit, "startC" | "settledC" | "settleSeconds" | "parts">;
 

@@ -114,6 +114,66 @@ describe("heat that hasn't bent", () => {
   });
 });
 
+describe("heat under a load that varies", () => {
+  // First order: C·T' = P(t) − (T − Troom)/R, whose answer to P = P0(1 + m·sin ωt) from rest is worked out by hand:
+  // rise·(1 − e^(−t/τ)) + rise·m·(sin(ωt − φ) + e^(−t/τ)·sin φ)/√(1 + (ωτ)²), tan φ = ωτ (handbook of linear systems).
+  const made = (tau: number, ran: number, noise: () => number, every = 2) => {
+    const [room, rise, part, omega] = [30, 40, 0.5, 1 / (0.7 * tau)];
+    const size = Math.hypot(1, omega * tau),
+      phase = Math.atan(omega * tau);
+    const seconds = Array.from({ length: Math.floor(ran / every) }, (_, i) => every * (i + 1));
+    const times = seconds.map((s) => 1000 * s);
+    const celsius = seconds.map((s) => {
+      const left = Math.exp(-s / tau);
+      return (
+        room +
+        rise * (1 - left) +
+        (rise * part * (Math.sin(omega * s - phase) + left * Math.sin(phase))) / size +
+        noise()
+      );
+    });
+    const watts = seconds.map((s) => 12 * (1 + part * Math.sin(omega * s)));
+    const turned = omega * seconds[seconds.length - 1]!;
+    const truth = room + rise * (1 + (part * (1 - Math.cos(turned))) / turned);
+    return {
+      truth,
+      fit: fitHeat(times, celsius, { times: Float64Array.from(times), values: Float64Array.from(watts) })!,
+    };
+  };
+  it("the time constant and where it settles under the mean load come out of exact readings", () => {
+    const { fit, truth } = made(150, 450, () => 0);
+    expect(fit.settleSeconds).toBeCloseTo(150, -0.5);
+    expect(Math.abs(fit.settledC - truth)).toBeLessThan(0.5);
+    expect(fit.residualC).toBeLessThan(0.05);
+  });
+  it("without the watts the same readings leave more over", () => {
+    const { fit } = made(150, 450, () => 0);
+    const times = Array.from({ length: 225 }, (_, i) => 2000 * (i + 1));
+    const blind = fitHeat(
+      times,
+      times.map((ms) => 30 + 40 * (1 - Math.exp(-ms / 150_000)) + 6 * Math.sin(ms / 105_000)),
+    )!;
+    expect(blind.residualC).toBeGreaterThan(10 * fit.residualC);
+  });
+  it.each([0.5, 1, 2, 4])(
+    "the interval holds the truth after %s time constants, in at least nine of ten",
+    (reach) => {
+      let held = 0;
+      for (let seed = 0; seed < 40; seed++) {
+        const tau = 60 + 5 * seed;
+        const { fit, truth } = made(tau, reach * tau, noisyBy(seed), (reach * tau) / 110);
+        if (fit.settledInterval.low <= truth && truth <= fit.settledInterval.high) held++;
+      }
+      expect(held).toBeGreaterThanOrEqual(36);
+    },
+  );
+  const noisyBy = (seed: number) => {
+    const random = seeded(8000 + seed);
+    let state = 0;
+    return () => (state = 0.6 * state + 0.24 * random.normal());
+  };
+});
+
 describe("memory", () => {
   const readings = (at: (i: number) => number) => {
     const times = Array.from({ length: 600 }, (_, i) => 1000 * (i + 1));
