@@ -11,6 +11,12 @@ export function isNonFiniteWord(cell: string): boolean {
   return nonFiniteWord.test(cell);
 }
 
+/** Whether it begins with a digit from 1 to 9: no blank, and no other base. */
+function beginsPlainly(text: string): boolean {
+  const first = text.charCodeAt(0);
+  return first >= 49 && first <= 57;
+}
+
 /** "12.5", " 45 °C", "16,67" (with `decimalComma`) → number; text and empty cells → NaN. */
 export function numberIn(cell: string | undefined, decimalComma: boolean): number {
   if (cell === undefined || cell.length === 0) return NaN;
@@ -18,8 +24,8 @@ export function numberIn(cell: string | undefined, decimalComma: boolean): numbe
   const plain = +text;
   // Blanks alone read as 0; anything else that reads as a decimal number is one.
   if (plain === plain) {
-    const isNone = plain % 1 === 0 && (text.trim() === "" || otherBase.test(text));
-    return isNone ? NaN : plain;
+    if (plain % 1 !== 0 || beginsPlainly(text)) return plain;
+    return text.trim() === "" || otherBase.test(text) ? NaN : plain;
   }
   const found = withUnit.exec(text);
   return found ? Number(found[1]) : NaN;

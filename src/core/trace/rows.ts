@@ -34,25 +34,24 @@ export interface RowOptions {
 export function rowsOf(lines: string[], delimiter: Delimiter, { width, goesOn = false }: RowOptions): Rows {
   const plain = { joined: new Map<number, number>(), openQuotes: [], heldBack: 0 };
   if (delimiter === "whitespace") return { rows: lines.map((line) => line.trim().split(/\s+/)), ...plain };
-  const parse = (text: string, fastMode: boolean) =>
-    Papa.parse<string[]>(text, { delimiter, newline: "\n", fastMode });
+  const alone = (line: string) => line.split(delimiter);
+  if (!lines.some((line) => line.includes('"'))) return { rows: lines.map(alone), ...plain };
+  const parse = (text: string) => Papa.parse<string[]>(text, { delimiter, newline: "\n", fastMode: false });
   const isRow = ({ data, errors }: ReturnType<typeof parse>, many: number) =>
     errors.length === 0 && data.length === many;
-  const text = lines.join("\n");
-  const whole = parse(text, !text.includes('"'));
-  if (lines.length === 0 || isRow(whole, lines.length)) return { rows: whole.data, ...plain };
+  const whole = parse(lines.join("\n"));
+  if (isRow(whole, lines.length)) return { rows: whole.data, ...plain };
 
   const rows: string[][] = [];
   const joined = new Map<number, number>();
   const openQuotes: number[] = [];
-  const alone = (line: string) => line.split(delimiter);
   const standsAlone = (line: string) => {
     const cells = alone(line);
     return cells.length === width && cells.some(isValue);
   };
   for (let at = 0; at < lines.length; at++) {
     const line = lines[at];
-    const own = line.includes('"') ? parse(line, false) : null;
+    const own = line.includes('"') ? parse(line) : null;
     if (!own || isRow(own, 1)) {
       rows.push(own?.data[0] ?? alone(line));
       continue;
@@ -67,7 +66,7 @@ export function rowsOf(lines: string[], delimiter: Delimiter, { width, goesOn = 
       }
       if (standsAlone(next)) break;
       many++;
-      const over = parse(lines.slice(at, at + many).join("\n"), false);
+      const over = parse(lines.slice(at, at + many).join("\n"));
       if (isRow(over, 1) && over.data[0].length === width) closed = over.data[0];
     }
     if (closed) {
