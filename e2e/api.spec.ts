@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { expect, test, type APIRequestContext } from "@playwright/test";
+import { expect, test, type APIRequestContext, type APIResponse } from "@playwright/test";
 import { freshJob, kitOf } from "./support";
 
 /** The header that says which version an edit saw: the one there is now. */
@@ -97,6 +97,38 @@ test.describe("bodies that can't be", () => {
 
   test("more than two megabytes of JSON is refused by size", async ({ request }) => {
     await problem(await request.post("/api/v1/rigs", { data: { name: "x".repeat(3 * 1024 * 1024) } }), 413);
+  });
+
+  test("a body is refused by what it holds, before it is read, and whoever sends it hears so", async ({
+    request,
+  }) => {
+    const sent = async (data: string, path = "titles") =>
+      request.post(`/api/v1/${path}`, {
+        headers: { "content-type": "application/json" },
+        data: Buffer.from(data),
+      });
+    const many = (count: number, of: string) => Array<string>(count).fill(of).join(",");
+    const titleOf = async (response: APIResponse) => ((await response.json()) as { title: string }).title;
+    const lists = await sent(`{"name":[${many(600_000, "[]")}]}`);
+    expect(lists.status()).toBe(413);
+    expect(await titleOf(lists)).toBe("The request holds more than 50,000 values.");
+    const names = await sent(`{${Array.from({ length: 30_000 }, (_, k) => `"k${k}":1`).join(",")}}`);
+    expect(await titleOf(names)).toBe("The request holds more than 20,000 names.");
+    const deep = await sent("[".repeat(900_000));
+    expect([deep.status(), await titleOf(deep)]).toEqual([422, "The request is nested more than 64 deep."]);
+    // As large a door's own bounds: a publication is read aside, and refused by its schema.
+    const cells = await sent(
+      JSON.stringify({ from: "somebody", publication: { tables: Array(60_000).fill("x") } }),
+      "others",
+    );
+    expect(cells.status()).toBe(422);
+    // Each wrong figure of a hundred thousand isn't named.
+    const wrong = await sent(
+      `{"role":"trace","sequence":0,"values":[${many(120_000, "null")}]}`,
+      `runs/${crypto.randomUUID()}/pieces`,
+    );
+    expect(wrong.status()).toBe(422);
+    expect((await wrong.text()).length).toBeLessThan(2000);
   });
 
   test("a trace that is none is refused, and no run is left", async ({ request }) => {

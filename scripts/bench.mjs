@@ -1,4 +1,4 @@
-// npm run bench [-- core|loop|browser|load|uploads|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [-- core|loop|browser|load|uploads|bodies|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]: the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -45,7 +45,7 @@ try {
     LAMP_SERVER: String(server.pid),
     DATABASE_URL: url,
   };
-  for (const part of ["browser", "load", "uploads", "processes", "fuzz"])
+  for (const part of ["browser", "load", "uploads", "bodies", "processes", "fuzz"])
     if (!only || only === part)
       code = (await show(tsx, [`scripts/benchmarks/${part}.ts`, ...process.argv.slice(3)], { env })) || code;
 } finally {

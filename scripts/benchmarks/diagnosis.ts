@@ -50,7 +50,9 @@ for (let tenth = 0; tenth < 10; tenth++) {
 }
 
 console.log("\nTwo causes at once, on such devices");
-console.log("\n| columns missing | cases | one of the two first | a third, 8 in 10 or surer |\n|---|---|---|---|");
+console.log(
+  "\n| columns missing | cases | one of the two first | a third, 8 in 10 or surer |\n|---|---|---|---|",
+);
 for (const missing of [0, 0.2]) {
   const made = scorePairs(each, seed + 50_000, missing);
   console.log(

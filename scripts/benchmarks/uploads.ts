@@ -2,10 +2,10 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";
-import { Worker } from "node:worker_threads";
 import pg from "pg";
 import { seeded } from "@/core/stats";
 import { packTrace } from "@/core/trace";
+import { asker } from "./asker";
 import { runFrom } from "./made";
 import { line } from "./timing";
 
@@ -67,23 +67,9 @@ const watching = (async () => {
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 })();
-// Whoever asks has a thread of his own: what is sent beside must not hold his clock.
-const asker = new Worker(
-  `const { parentPort, workerData: { address, paths } } = require("node:worker_threads");
-   (async () => {
-     for (let k = 0; ; k++) {
-       const path = paths[k % paths.length];
-       const began = performance.now();
-       await (await fetch(address + path)).arrayBuffer();
-       parentPort.postMessage({ path, ms: performance.now() - began });
-       await new Promise((resolve) => setTimeout(resolve, 30));
-     }
-   })();`,
-  { eval: true, workerData: { address, paths } },
-);
+const asking = asker(address, paths, 30, ({ path, ms }) => took.get(path)?.push(ms));
 // What sends stands for other machines: here it shares the processors, and gives way.
 if (process.platform === "linux") setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
-asker.on("message", ({ path, ms }: { path: string; ms: number }) => took.get(path)?.push(ms));
 
 const began = performance.now();
 const answers = await Promise.all(
@@ -97,7 +83,7 @@ const answers = await Promise.all(
   }),
 );
 isBusy = false;
-await Promise.all([watching, asker.terminate()]);
+await Promise.all([watching, asking.end()]);
 
 line(
   `${many} uploads of ${megabytes} MB at once`,

@@ -1,8 +1,11 @@
 import { createHash } from "node:crypto";
 import type { ReactNode } from "react";
 import { createElement } from "react";
+import { z } from "zod";
 import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
 import {
+  asRead,
+  BodyGauge,
   Problem,
   Room,
   answeredOnce,
@@ -10,6 +13,7 @@ import {
   mayPass,
   asProblem,
   countRequest,
+  heavy,
   journal,
   nobody,
   useCases,
@@ -111,12 +115,17 @@ function checkType(request: Request): void {
     throw new Problem(415, "The request's body doesn't say that it is JSON.", "Send it as application/json.");
 }
 
+const noJson = () => new Problem(400, "The request's body is no JSON.", "Send a JSON object.");
+
+/** What a body may hold to be read at once; figures in a list are read in no time. */
+const easy = { bytes: 2 * 1024 * 1024, keys: 20_000, texts: 50_000, values: 160_000 };
+
 function jsonIn(bytes: Uint8Array): unknown {
   if (bytes.length === 0) return undefined;
   try {
     return JSON.parse(new TextDecoder().decode(bytes));
   } catch {
-    throw new Problem(400, "The request's body is no JSON.", "Send a JSON object.");
+    throw noJson();
   }
 }
 
@@ -184,18 +193,36 @@ async function carriedOut(
 ): Promise<Response> {
   const key = door.creates ? request.headers.get("idempotency-key") : null;
   const digest = key === null ? null : createHash("sha256");
+  const gauge = door.bounds && new BodyGauge(door.bounds);
   const bytes =
     request.method === "GET"
       ? new Uint8Array()
-      : await bodyOf(request, door.mostBytes, length, (part) => digest?.update(part));
+      : await bodyOf(request, door.mostBytes, length, (part) => {
+          gauge?.see(part);
+          digest?.update(part);
+        });
   if (door.takes === "json" && bytes.length > 0) checkType(request);
-  const body = door.takes === "bytes" ? bytes : jsonIn(bytes);
+  const isMuch =
+    gauge !== null &&
+    (bytes.length > easy.bytes ||
+      gauge.keys > easy.keys ||
+      gauge.texts > easy.texts ||
+      gauge.values > easy.values);
+  const body = door.takes === "bytes" ? bytes : isMuch ? await readAside(bytes, door) : jsonIn(bytes);
   const query = Object.fromEntries(new URL(request.url).searchParams);
   const agent = request.headers.get("user-agent") ?? "";
   const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
   const useCase = useCases[door.id as Exclude<DoorName, "events">];
   const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
   return given(door, await answeredOnce(once, door.id, door.status, () => useCase(asked)));
+}
+
+/** A body that holds much, read by its door's schema away from the thread that answers others. */
+async function readAside(bytes: Uint8Array, door: Door): Promise<unknown> {
+  const read = await heavy("readBody", [bytes, door.id as DoorName]);
+  if (read === null) throw noJson();
+  if (!read.ok) throw new z.ZodError(read.issues);
+  return asRead(read.body);
 }
 
 function given(door: Door, answer: unknown): Response {
@@ -285,6 +312,9 @@ function events(request: Request): Response {
 const kept = globalThis as { lampRoom?: Room };
 const room = (kept.lampRoom ??= new Room(96 * 1024 * 1024));
 
+/** Bytes of a body after which whoever waits is answered first. */
+const breathBytes = 512 * 1024;
+
 /**
  * A request's body. @param see is shown every piece as it comes: a large one isn't gone over again in one go
  * @throws Problem 413 for one larger than `limit` bytes
@@ -306,13 +336,28 @@ async function bodyOf(
   const parts: Uint8Array[] = [];
   const whole = length > 0 ? new Uint8Array(length) : null;
   let at = 0;
+  let refusal: unknown = null;
+  let seen = 0;
   for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
     if (at + part.length > (whole?.length ?? limit)) throw tooMuch;
-    see(part);
-    if (whole) whole.set(part, at);
-    else parts.push(part);
     at += part.length;
+    // Who still sends hears no answer: what is refused already is heard to its end, and not held.
+    if (refusal !== null) continue;
+    // Pieces that are here already come without a pause: others are let in between.
+    if ((seen += part.length) > breathBytes) {
+      seen = 0;
+      await new Promise(setImmediate);
+    }
+    try {
+      see(part);
+    } catch (error) {
+      refusal = error;
+      continue;
+    }
+    if (whole) whole.set(part, at - part.length);
+    else parts.push(part);
   }
+  if (refusal !== null) throw refusal;
   return whole ? whole.subarray(0, at) : new Uint8Array(Buffer.concat(parts));
 }
 

@@ -14,10 +14,17 @@ import type {
   ObservationRow,
   OtherPublication,
 } from "@/core/records";
-import { publicationKinds, publicationSchema, type PageFonts, type Publication } from "@/core/publication";
+import {
+  mostCells,
+  publicationKinds,
+  publicationSchema,
+  type PageFonts,
+  type Publication,
+} from "@/core/publication";
+import { longList } from "@/core/schema";
 import { decisions } from "@/core/compare";
 import { grades } from "@/core/verdict";
-import { door } from "./door";
+import { door, usualBounds } from "./door";
 import * as answers from "./answers";
 
 /* What stands above one job: campaigns, and what engines are able to. */
@@ -36,12 +43,11 @@ export const campaignChangeSchema = z
     chargeWatts: planShape.chargeWatts.unwrap(),
   })
   .partial();
+const mostPlanned = 20_000;
 export const campaignOrderSchema = z.object({
-  order: z
-    .array(z.tuple([place, place, z.number().int().min(1)]))
-    .min(1)
-    .max(20_000)
-    .describe("Every planned run as place of its title, place of its arm, and round."),
+  order: longList(z.tuple([place, place, z.number().int().min(1)]), { least: 1, most: mostPlanned }).describe(
+    "Every planned run as place of its title, place of its arm, and round.",
+  ),
 });
 export const takeSchema = z.object({
   taker: text(80)
@@ -368,6 +374,7 @@ export const doorsAbove = {
     group: campaigns,
     summary: "Put its planned runs in another order, balanced inside every title.",
     body: campaignOrderSchema,
+    bounds: { keys: 100, texts: 100, values: 4 * mostPlanned + 100 },
     output: answers.nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],
@@ -483,6 +490,7 @@ export const doorsAbove = {
     group: "Publications",
     summary: "Bring in what somebody else published: shown beside one's own, never counted with it.",
     body: takenPublicationSchema,
+    bounds: { keys: usualBounds.keys, values: 2 * mostCells, texts: 2 * mostCells },
     mostBytes: 8 * 1024 * 1024,
     output: answers.madeSchema,
     creates: true,

@@ -18,7 +18,8 @@ import {
 } from "@/core/kit";
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
-import { layers, profileFileSchema } from "@/core/profile";
+import { layers, mostProfileValues, profileFileSchema } from "@/core/profile";
+import { longList } from "@/core/schema";
 import { mostStills, stillPixels } from "@/core/capture";
 import { channelUnits, mostRunMs, traceRole, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
@@ -155,25 +156,29 @@ export const openRunSchema = z.object({ run: newRunSchema, form: z.enum(["frames
 const channelRoles = Object.keys(channelUnits) as ChannelRole[];
 /** Values in one piece, at most; larger ones are cut by whoever sends them. */
 const mostValues = 150_000;
+/** In one go: a hundred thousand figures aren't looked at by a schema each. */
+const isFigures = (values: unknown) =>
+  Array.isArray(values) &&
+  values.length > 0 &&
+  values.length <= mostValues &&
+  values.every((value) => Number.isFinite(value));
 export const appendSchema = z.object({
   role: z.enum([traceRole, ...channelRoles]).describe("The trace itself, or a channel beside it."),
   sequence: z.number().int().min(0).max(1_000_000).describe("Its place among the pieces of its role, from 0."),
   values: z
-    .array(z.number())
-    .min(1)
-    .max(mostValues)
+    .custom<number[]>(isFigures, `Figures are wanted, 1 to ${mostValues.toLocaleString("en-GB")} of them.`)
+    .meta({ type: "array", items: { type: "number" }, minItems: 1, maxItems: mostValues })
     .describe("Frame times in ms; for readings pairs of duration and rate, for channels of time and value."),
 });
+const mostMarks = 10_000;
 export const finishSchema = z.object({
   state: z.enum(["whole", "cut off", "crashed"]),
-  marks: z
-    .array(
-      z
-        .object({ label: text(120), startMs: z.number().min(0), endMs: z.number() })
-        .refine(({ startMs, endMs }) => endMs >= startMs, "A mark ends before it begins."),
-    )
-    .max(10_000)
-    .default([]),
+  marks: longList(
+    z
+      .object({ label: text(120), startMs: z.number().min(0), endMs: z.number() })
+      .refine(({ startMs, endMs }) => endMs >= startMs, "A mark ends before it begins."),
+    { most: mostMarks },
+  ).default([]),
 });
 
 /* Profiles: a rig with an engine, and a place in its layers. */
@@ -426,6 +431,7 @@ const doorsByName = {
     summary: "Keep a whole run sent as a packed trace.",
     takes: "bytes",
     mostBytes: 64 * megabyte,
+    bounds: null,
     output: answers.importedSchema,
     creates: true,
     refusals: [404, 409, 422],
@@ -456,6 +462,7 @@ const doorsByName = {
     group: "Runs",
     summary: "Append a piece to an open run; one seen before changes nothing.",
     body: appendSchema,
+    bounds: { keys: 100, texts: 100, values: mostValues + 100 },
     output: answers.appendedSchema,
     status: 201,
     refusals: [404, 409, 422],
@@ -466,6 +473,7 @@ const doorsByName = {
     group: "Runs",
     summary: "End an open run: measured and judged from what was appended.",
     body: finishSchema,
+    bounds: { keys: 3 * mostMarks + 100, values: 5 * mostMarks, texts: 4 * mostMarks + 200 },
     output: answers.importedSchema,
     refusals: [404, 409, 422],
   }),
@@ -743,6 +751,7 @@ const doorsByName = {
     group: "Profiles",
     summary: "Take a profile file in as a hypothesis: systems and titles by their names.",
     body: takenProfileSchema,
+    bounds: { keys: 9 * mostProfileValues, values: 10 * mostProfileValues, texts: 18 * mostProfileValues },
     output: answers.takenProfileSchema,
     refusals: [404, 409, 422],
   }),

@@ -1,4 +1,4 @@
-export { idsIn, type Door, type Method } from "./door";
+export { idsIn, usualBounds, type BodyBounds, type Door, type Method } from "./door";
 export {
   addedJobSchema,
   appendSchema,

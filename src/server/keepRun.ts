@@ -16,6 +16,7 @@ import type { ArmConditions } from "@/core/trial";
 import { yardstickOf, type Grade } from "@/core/verdict";
 import * as data from "@/data";
 import { theApplication, type Actor } from "./actor";
+import { bodyBy } from "./readBodies";
 import { armOf } from "./armOf";
 import { heavy } from "./heavy";
 import { loadStory } from "./loadStory";
@@ -210,7 +211,7 @@ export async function appendRun(actor: Actor, id: string, input: unknown): Promi
  * @throws Problem 409 that names the pieces still missing
  */
 export async function finishRun(actor: Actor, id: string, input: unknown): Promise<ImportedRun> {
-  const { state, marks } = finishSchema.parse(input);
+  const { state, marks } = bodyBy(finishSchema, input);
   return writing(actor, async (touch) => {
     const run = await openOne(id);
     const missing = await data.missingChunks(id);

@@ -36,11 +36,16 @@ const taken: Record<string, string> = {
   house_rules_name: "House rules of this name are there already.",
 };
 
+/** Fields that a refusal names, at most. */
+const mostFields = 100;
+
 /** Any error as a `Problem`; unknown ones are rethrown for the log. */
 export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof z.ZodError) {
-    const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join("."), issue.message]));
+    const fields = Object.fromEntries(
+      error.issues.slice(0, mostFields).map((issue) => [issue.path.join("."), issue.message]),
+    );
     const first = error.issues[0];
     return new Problem(
       422,

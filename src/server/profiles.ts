@@ -31,6 +31,7 @@ import { isAgainst } from "@/core/trial";
 import type { ProfileCheck, ProfileListRow, ProfileView, RigRow } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { bodyBy } from "./readBodies";
 import { addJob } from "./addJob";
 import { leftBy, triedIn } from "./landing";
 import { loadStory } from "./loadStory";
@@ -519,7 +520,7 @@ export async function takeProfile(
   actor: Actor,
   input: unknown,
 ): Promise<{ changed: number; unknown: string[] }> {
-  const { rigId, engineId, file, saw } = takenProfileSchema.parse(input);
+  const { rigId, engineId, file, saw } = bodyBy(takenProfileSchema, input);
   const place = { rigId, engineId };
   return writing(actor, async (touch) => {
     await data.lockProfile(place);
@@ -534,13 +535,27 @@ export async function takeProfile(
       saw,
     );
     const unknown = new Set<string>();
+    // The first of a name where several have it.
+    const named = <Row>(rows: Row[], nameOf: (row: Row) => string) =>
+      new Map(rows.toReversed().map((row) => [nameOf(row), row]));
+    const inSystem = (system: string, title: string) => JSON.stringify([system, title]);
+    const byName = {
+      titles: named(titles, ({ name }) => name),
+      titlesOf: named(titles, ({ name, system }) => inSystem(system, name)),
+      systems: named(titles, ({ system }) => system),
+      builds: named(builds, ({ version }) => version),
+      settings: named(catalogue, ({ key }) => key),
+    };
     const taken = file.values.flatMap(({ layer, system, title, build, key, value }) => {
-      const titleRow = titles.find(
-        (each) => each.name === title && (system === null || each.system === system),
-      );
-      const systemId = titles.find((each) => each.system === system)?.systemId ?? null;
-      const buildId = builds.find((each) => each.version === build)?.id ?? null;
-      const setting = catalogue.find((each) => each.key === key);
+      const titleRow =
+        title === null
+          ? undefined
+          : system === null
+            ? byName.titles.get(title)
+            : byName.titlesOf.get(inSystem(system, title));
+      const systemId = (system !== null && byName.systems.get(system)?.systemId) || null;
+      const buildId = (build !== null && byName.builds.get(build)?.id) || null;
+      const setting = byName.settings.get(key);
       const missing = [
         ...(layer === "title" && !titleRow ? [`title ${title ?? "without a name"}`] : []),
         ...(layer === "system" && !systemId ? [`system ${system ?? "without a name"}`] : []),

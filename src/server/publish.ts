@@ -18,6 +18,7 @@ import type { BoardView, OtherPublication } from "@/core/records";
 import { grades, type HouseRules } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { bodyBy } from "./readBodies";
 import { viewCampaign } from "./campaigns";
 import { Problem, notFound } from "./problem";
 import { writing } from "./writing";
@@ -247,7 +248,7 @@ export const listOthers = async (): Promise<{ rows: OtherPublication[] }> => ({
 });
 
 export async function takePublication(actor: Actor, input: unknown): Promise<string> {
-  const { from, publication } = takenPublicationSchema.parse(input);
+  const { from, publication } = bodyBy(takenPublicationSchema, input);
   return writing(actor, async (touch) => {
     touch({ kind: "kit", id: "others" });
     return data.addOther(from, publication);

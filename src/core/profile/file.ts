@@ -1,28 +1,31 @@
 import { z } from "zod";
 import { settingValueSchema } from "@/core/kit";
+import { longList } from "@/core/schema";
 import { inPlace, layers, type LayerValue, type Origin } from "./layers";
 
 const name = z.string().max(200);
+
+/** Values of a profile that is read from a file, at most. */
+export const mostProfileValues = 20_000;
 
 /** A profile as a file: what is set in each layer, by names. */
 export const profileFileSchema = z.object({
   format: z.literal("velvet-lamp-profile/1"),
   rig: name,
   engine: name,
-  values: z
-    .array(
-      z.object({
-        layer: z.enum(layers),
-        system: name.nullable(),
-        title: name.nullable(),
-        build: name.nullable(),
-        key: z.string().min(1).max(120),
-        value: settingValueSchema,
-        from: z.string().max(400).describe("Where it came from, in words."),
-        at: z.string().max(40).describe("When it was set, ISO 8601."),
-      }),
-    )
-    .max(20_000),
+  values: longList(
+    z.object({
+      layer: z.enum(layers),
+      system: name.nullable(),
+      title: name.nullable(),
+      build: name.nullable(),
+      key: z.string().min(1).max(120),
+      value: settingValueSchema,
+      from: z.string().max(400).describe("Where it came from, in words."),
+      at: z.string().max(40).describe("When it was set, ISO 8601."),
+    }),
+    { most: mostProfileValues },
+  ),
 });
 export type ProfileFile = z.infer<typeof profileFileSchema>;
 

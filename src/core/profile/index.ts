@@ -38,6 +38,13 @@ export {
   type RigNow,
   type Proof,
 } from "./layers";
-export { originWords, profileFile, profileFileSchema, profileJsonSchema, type ProfileFile } from "./file";
+export {
+  mostProfileValues,
+  originWords,
+  profileFile,
+  profileFileSchema,
+  profileJsonSchema,
+  type ProfileFile,
+} from "./file";
 export { fileRows, guessedSetting, wantedInFile, type FileEntry, type FileRow } from "./inFile";
 export { exampleValue } from "./example";

@@ -1,4 +1,5 @@
 export {
+  mostCells,
   publicationFormat,
   publicationJsonSchema,
   publicationKinds,

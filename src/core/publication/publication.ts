@@ -1,10 +1,14 @@
 import { z } from "zod";
+import { longList } from "@/core/schema";
 
 const text = (most: number) => z.string().max(most);
 const cell = z.union([text(2000), z.number(), z.null()]);
 
 export const publicationFormat = "velvet-lamp/publication/1";
 export const publicationKinds = ["campaign", "board", "device"] as const;
+
+/** Cells of all tables together, at most. */
+export const mostCells = 100_000;
 
 /** What is handed to others: sentences, the conditions they rest on, and tables of text and figures. */
 export const publicationSchema = z.object({
@@ -22,14 +26,18 @@ export const publicationSchema = z.object({
         .object({
           name: text(200),
           columns: z.array(text(200)).min(1).max(60),
-          rows: z.array(z.array(cell).max(60)).max(20_000),
+          rows: longList(z.array(cell).max(60), { most: 20_000 }),
         })
         .refine(
           ({ columns, rows }) => rows.every((row) => row.length === columns.length),
           "A row has a cell a column.",
         ),
     )
-    .max(20),
+    .max(20)
+    .refine(
+      (tables) => tables.reduce((sum, { rows, columns }) => sum + rows.length * columns.length, 0) <= mostCells,
+      `At most ${mostCells.toLocaleString("en-GB")} cells in all tables.`,
+    ),
   /** What was left out before it was handed on. */
   leftOut: z.array(text(200)).max(20),
 });
@@ -38,5 +46,5 @@ export type Publication = z.infer<typeof publicationSchema>;
 export const publicationJsonSchema = () => ({
   $id: publicationFormat,
   title: "A publication of results",
-  ...z.toJSONSchema(publicationSchema, { io: "output" }),
+  ...z.toJSONSchema(publicationSchema, { io: "output", unrepresentable: "any" }),
 });

@@ -1,0 +1,1 @@
+export { longList } from "./longList";
