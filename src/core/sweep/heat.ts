@@ -33,6 +33,8 @@ export interface HeatFit {
 /** Readings the fit uses; closer ones follow one another. */
 const heatPoints = 56;
 const tauSteps = 28;
+/** What a thermometer of a device can't tell, °C: its tenths are drawn, not known (common practice). */
+const leastSd = 0.1;
 const profileSteps = 8;
 
 interface AtTau {
@@ -129,7 +131,7 @@ export function fitHeat(
   const follow = Math.max(0, Math.min(0.95, unbiasedLag1(lag1(left) ?? 0, left.length)));
   const effective = Math.max(5, effectiveNumber(left.length, follow));
   const freedom = Math.max(2, effective - 3);
-  const variance = Math.max(best.squares / left.length, 1e-6);
+  const variance = Math.max(best.squares / left.length, leastSd ** 2);
   const t = tQuantile(0.975, freedom);
   const allowed = variance * left.length * (1 + (t * t) / freedom);
   // The ends of the profile lie between a τ that chance explains and the first that it doesn't.
@@ -158,13 +160,17 @@ export function fitHeat(
     points.values,
     load,
     (least) =>
-      Math.max(Math.min(least, best.squares), 1e-6 * left.length) * (1 + (t * t) / Math.max(2, freedom - 2)),
+      Math.max(Math.min(least, best.squares), leastSd ** 2 * left.length) *
+      (1 + (t * t) / Math.max(2, freedom - 2)),
   );
   if (two) {
     settledInterval.low = Math.min(settledInterval.low, two.settled.low);
     settledInterval.high = Math.max(settledInterval.high, two.settled.high);
   }
   const last = points.values[points.values.length - 1];
+  // Under a constant load what is still warming settles no lower than where it is.
+  if (!load && best.settled > best.start)
+    settledInterval.low = Math.max(settledInterval.low, Math.min(best.settled, last - 2 * Math.sqrt(variance)));
   const common = (startC: number) => ({
     settledInterval,
     surelyReached: Math.min(1, Math.max(0, (last - startC) / Math.max(1e-6, settledInterval.high - startC))),
@@ -192,7 +198,7 @@ export function fitHeat(
     startC: best.start,
     settledC: best.settled,
     settleSeconds: best.tau,
-    residualC: Math.sqrt(variance),
+    residualC: Math.sqrt(best.squares / left.length),
     reached: 1 - Math.exp(-span / best.tau),
   };
 }

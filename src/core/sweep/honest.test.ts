@@ -95,6 +95,15 @@ describe("heat that hasn't bent", () => {
     expect(limitOutlook(fit, 90, 120)).toMatchObject({ state: "open", runMinutes: expect.any(Number) });
     expect(fit.settledInterval.high).toBeGreaterThan(80);
   });
+  it("readings without noise leave room for what a thermometer can't tell, and none under where it stands already", () => {
+    const ran = 12;
+    const fit = fitHeat(...minutes(ran, (s) => 61 - 28 * Math.exp(-s / 240)))!;
+    const { low, high } = fit.settledInterval;
+    expect(high - low).toBeGreaterThan(0.2);
+    expect(low).toBeGreaterThan(61 - 28 * Math.exp((-60 * ran) / 240) - 0.5);
+    expect(low).toBeLessThan(61);
+    expect(high).toBeGreaterThan(61);
+  });
   it("twenty minutes of it: never, and the limit under it at its time", () => {
     const noise = noisy(2);
     const fit = fitHeat(...minutes(20, (s) => 80 - 40 * Math.exp(-s / 200) + noise()))!;
