@@ -3,7 +3,10 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** A disk in memory, mounted for a test; null where this machine lets nobody mount one. @param options of its mount, with its size */
+/**
+ * A disk in memory, mounted for a test; null where this machine lets nobody mount one. @param options of its
+ * mount, with its size
+ */
 export function mountedDisk(options: string): { folder: string; end: () => void } | null {
   const folder = mkdtempSync(join(tmpdir(), "velvet-lamp-disk-"));
   try {

@@ -36,7 +36,10 @@ async function planned(
   return (await made.json()).id as string;
 }
 
-/** Keeps what is advised. While the rig's spread is made anew of the new runs there is no advice for a moment, and nothing to keep: every press counts. */
+/**
+ * Keeps what is advised. While the rig's spread is made anew of the new runs there is no advice for a moment,
+ * and nothing to keep: every press counts.
+ */
 const decide = async (page: Page, hands: Hands, said: string) =>
   expect(async () => {
     await hands.press("k");
@@ -57,7 +60,8 @@ test("a trial of one setting, 10 logs, in at most 20 clicks or keys after planni
   const { trial } = await (await request.get(`/api/v1/trials/${id}`)).json();
   await open(page, `/jobs/${job}/trials/${id}`);
   const hands = new Hands(page);
-  // Dropped on the trial itself; the arms by the plan's running order, the rates tell afterwards whether that was so.
+  // Dropped on the trial itself; the arms by the plan's running order, the rates tell afterwards whether that
+  // was so.
   const files = (trial.left as number[]).map((place, at) => ({
     name: `log-${at + 1}.csv`,
     content: log(15, [45, 58][place]! + 0.1 * at),

@@ -19,7 +19,8 @@ const whole = () => readFileSync("samples/captures/lamp-room.webm");
 
 /**
  * The demo's capture in another container; so many of its pictures, from one to the end of all.
- * @param padding bytes after each picture that its decoder doesn't read (RFC 6386: the last partition is whatever is left)
+ * @param padding bytes after each picture that its decoder doesn't read (RFC 6386: the last partition is
+ *   whatever is left)
  */
 async function packed(
   format: Mp4OutputFormat | MkvOutputFormat,

@@ -1,5 +1,5 @@
-// npm run backup [-- FILE]: the whole store as one file, while the application runs or not.
-// npm run restore -- FILE: puts one in its place; the application must be stopped, and the store before is kept beside it.
+// npm run backup [-- FILE]: the whole store as one file, while the application runs or not. npm run restore --
+// FILE: puts one in its place; the application must be stopped, and the store before is kept beside it.
 import { join, resolve } from "node:path";
 import { prepareDatabase } from "./lib/application.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";

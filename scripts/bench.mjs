@@ -1,4 +1,6 @@
-// npm run bench [-- core|loop|browser|load|uploads|bodies|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]: the figures that the speed promises are held against; ratios are taken in one run.
+// npm run bench [--
+// core|loop|browser|load|uploads|bodies|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]:
+// the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";

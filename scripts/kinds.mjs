@@ -1,4 +1,5 @@
-// Writes the list of trial kinds from the folders that hold them.   node scripts/kinds.mjs [--check | --print FOLDER]
+// Writes the list of trial kinds from the folders that hold them.   node scripts/kinds.mjs [--check | --print
+// FOLDER]
 import { readFileSync, readdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 

@@ -1,4 +1,5 @@
-// npm run passphrase -- [NAME] [--reads] [--end]: lets somebody in who knocks from another machine; the passphrase is typed, or given by standard input.
+// npm run passphrase -- [NAME] [--reads] [--end]: lets somebody in who knocks from another machine; the
+// passphrase is typed, or given by standard input.
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { createInterface } from "node:readline/promises";

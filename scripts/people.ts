@@ -1,4 +1,5 @@
-// People who may come in, kept from a terminal: tsx scripts/people.ts count | set NAME tunes|reads (the passphrase by standard input) | end NAME
+// People who may come in, kept from a terminal: tsx scripts/people.ts count | set NAME tunes|reads (the
+// passphrase by standard input) | end NAME
 import { text } from "node:stream/consumers";
 import { countPeople, database, findPerson, removePerson } from "@/data";
 import { setPassphrase } from "@/server/people";

@@ -1,4 +1,5 @@
-// npm test: installs, lints, type-checks, unit tests, then the built application in a real browser with a database of its own.
+// npm test: installs, lints, type-checks, unit tests, then the built application in a real browser with a
+// database of its own.
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
@@ -16,7 +17,9 @@ const add = (passed, failed) => {
 const begun = Date.now();
 const after = () => `${Math.round((Date.now() - begun) / 1000)} s after the start`;
 
-/** A check that passes or fails as a whole; its output is shown when it has ended, since others run beside it. */
+/**
+ * A check that passes or fails as a whole; its output is shown when it has ended, since others run beside it.
+ */
 async function check(name, command, args) {
   const { code, output } = await heard(command, args);
   say(`\n— ${name}: ${code === 0 ? "passed" : "failed"}, ${after()}\n${output}`.trimEnd());
@@ -45,7 +48,10 @@ async function unit(env) {
   add(result?.numPassedTests ?? 0, result ? result.numFailedTests + result.numRuntimeErrorTestSuites : 1);
 }
 
-/** Tests in a browser go two ways at once, each with an application and a database of its own; the longest are in the first. */
+/**
+ * Tests in a browser go two ways at once, each with an application and a database of its own; the longest are
+ * in the first.
+ */
 const firstLane = ["everywhere", "loop", "sweeps", "queue", "phone"].map((name) => `${name}.spec.ts`);
 const specs = () => readdirSync(join(root, "e2e")).filter((name) => name.endsWith(".spec.ts"));
 

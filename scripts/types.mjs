@@ -1,4 +1,5 @@
-// Checks types: reading beyond an array is an error everywhere but in numeric loops and tests, where every index is the loop's own.
+// Checks types: reading beyond an array is an error everywhere but in numeric loops and tests, where every
+// index is the loop's own.
 import ts from "typescript";
 import { join, relative } from "node:path";
 import { root } from "./lib/run.mjs";

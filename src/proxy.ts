@@ -1,6 +1,9 @@
 import { NextResponse, type NextRequest } from "next/server";
 
-/** Security headers and a content policy on every page (its Host was looked at by `serve/front`); scripts run only with this answer's nonce. */
+/**
+ * Security headers and a content policy on every page (its Host was looked at by `serve/front`); scripts run
+ * only with this answer's nonce.
+ */
 export function proxy(request: NextRequest) {
   const nonce = btoa(crypto.randomUUID());
   const evaluated = process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : "";

@@ -1,4 +1,5 @@
-// Bodies made to be costly to read, at the doors' own bounds and past them: how long everybody else waits meanwhile.
+// Bodies made to be costly to read, at the doors' own bounds and past them: how long everybody else waits
+// meanwhile.
 import { doorList, usualBounds } from "@/contract";
 import { asker } from "./asker";
 import { line } from "./timing";
@@ -13,7 +14,9 @@ const apart = (many: number, of: (k: number) => string) =>
   `[${Array.from({ length: many }, (_, k) => of(k)).join(",")}]`;
 const megabyte = 1024 * 1024;
 
-/** By what is wanted of the parser: as much as fits into the bytes of a door, and as much as its bounds let in. */
+/**
+ * By what is wanted of the parser: as much as fits into the bytes of a door, and as much as its bounds let in.
+ */
 const hostile: [name: string, body: (keys: number, values: number, bytes: number, texts: number) => string][] =
   [
     ["one long text", (_keys, _values, bytes) => `{"name":"${"x".repeat(bytes - 20)}"}`],

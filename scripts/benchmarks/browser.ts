@@ -1,4 +1,5 @@
-// The import of a million rows, and a video measured, through the real interface: time in the worker, and the longest task of the page.
+// The import of a million rows, and a video measured, through the real interface: time in the worker, and the
+// longest task of the page.
 import { chromium } from "@playwright/test";
 import { writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -1,4 +1,5 @@
-// How often a campaign of ties has any false winner, how often true ones are found, and how many runs the rule saves.
+// How often a campaign of ties has any false winner, how often true ones are found, and how many runs the rule
+// saves.
 import { liveCampaign, type CampaignTruth } from "../../src/core/campaign/lived";
 
 const campaigns = Number(process.argv[3] ?? 300);

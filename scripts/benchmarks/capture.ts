@@ -1,4 +1,5 @@
-// How right a capture is told, on made-up captures whose truth is known: sizes, codecs, rates, noise, small things that move, counters. And how fast.
+// How right a capture is told, on made-up captures whose truth is known: sizes, codecs, rates, noise, small
+// things that move, counters. And how fast.
 import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -33,7 +33,8 @@ const memory = () => process.memoryUsage().arrayBuffers + process.memoryUsage().
 const before = memory();
 let peak = before;
 const watch = setInterval(() => {}, 1000);
-// Nothing yields inside: the buffers alive at the end and those dropped since the last collection bound the peak from above.
+// Nothing yields inside: the buffers alive at the end and those dropped since the last collection bound the
+// peak from above.
 summarise(bare, yardstick, defaultMeasuring);
 peak = Math.max(peak, memory());
 clearInterval(watch);

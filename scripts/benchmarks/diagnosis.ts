@@ -1,4 +1,5 @@
-// How often the cause built into a simulated run is the one named, and whether a chance said is a chance kept; on seeds that the signs were not set on.
+// How often the cause built into a simulated run is the one named, and whether a chance said is a chance kept;
+// on seeds that the signs were not set on.
 import { causes, reliability, scoreDiagnosis, scorePairs } from "@/core/diagnose";
 
 const seed = Number(process.env.SEED ?? 900_000);

@@ -1,4 +1,5 @@
-// Everything that comes from outside, mangled: logs, catalogues, and requests at every door. Nothing may fail, and nothing hang.
+// Everything that comes from outside, mangled: logs, catalogues, and requests at every door. Nothing may fail,
+// and nothing hang.
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { readCatalogue } from "@/core/kit";

@@ -1,4 +1,5 @@
-// How often the comparison is right where the truth is known, on seeded made-up afternoons; the seeds of the score were not tuned on.
+// How often the comparison is right where the truth is known, on seeded made-up afternoons; the seeds of the
+// score were not tuned on.
 import { honesty, settling, type HeldFigure, type NoiseFloor, type Truth } from "@/core/compare";
 
 const repeats = Number(process.env.REPEATS ?? 300);

@@ -1,4 +1,5 @@
-// Values and requests by the contract's own schemas: as they should be, nearly so, and hostile. Seeded: the same again for the same seed.
+// Values and requests by the contract's own schemas: as they should be, nearly so, and hostile. Seeded: the
+// same again for the same seed.
 import { z } from "zod";
 import { doorList } from "@/contract";
 import { seeded } from "@/core/stats";

@@ -1,4 +1,5 @@
-// Kills the application, its database, its starter, or two of them, at random moments of imports, edits, decisions and re-judging, and compares afterwards everything that was acknowledged.
+// Kills the application, its database, its starter, or two of them, at random moments of imports, edits,
+// decisions and re-judging, and compares afterwards everything that was acknowledged.
 import { spawn, type ChildProcess } from "node:child_process";
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";

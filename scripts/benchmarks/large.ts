@@ -1,4 +1,5 @@
-// How much memory a large capture takes: a file of so many gigabytes is made, measured by the command, and the browser's memory is looked at meanwhile.
+// How much memory a large capture takes: a file of so many gigabytes is made, measured by the command, and the
+// browser's memory is looked at meanwhile.
 import { spawn } from "node:child_process";
 import {
   closeSync,
@@ -30,7 +31,10 @@ const seconds = Number(process.argv[3] ?? 120);
 const folder = mkdtempSync(join(tmpdir(), "lamp-large-"));
 const file = join(folder, "large.webm");
 
-/** The demo's capture over and over, every picture followed by bytes that its decoder doesn't read (RFC 6386: the last partition is whatever is left). */
+/**
+ * The demo's capture over and over, every picture followed by bytes that its decoder doesn't read (RFC 6386:
+ * the last partition is whatever is left).
+ */
 async function make(): Promise<void> {
   const input = new Input({
     formats: ALL_FORMATS,
@@ -65,7 +69,10 @@ async function make(): Promise<void> {
   closeSync(held);
 }
 
-/** Memory of a process and all it started that is its own or shared out among them (proportional set size), by kind, bytes. */
+/**
+ * Memory of a process and all it started that is its own or shared out among them (proportional set size), by
+ * kind, bytes.
+ */
 function memoryOf(parent: number): { most: number; all: number } {
   const children = new Map<number, number[]>();
   for (const name of readdirSync("/proc").filter((each) => /^\d+$/.test(each)))

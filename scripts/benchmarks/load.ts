@@ -1,4 +1,5 @@
-// How the pages of a full shelf are answered: alone, by twenty people, by two hundred at once, beside slow senders, and for how much memory.
+// How the pages of a full shelf are answered: alone, by twenty people, by two hundred at once, beside slow
+// senders, and for how much memory.
 import { connect } from "node:net";
 import { readFileSync } from "node:fs";
 import autocannon from "autocannon";

@@ -1,4 +1,5 @@
-// One, two and four processes of the application on one database: what they answer, whom a change reaches, and that nothing is done twice.
+// One, two and four processes of the application on one database: what they answer, whom a change reaches, and
+// that nothing is done twice.
 import autocannon from "autocannon";
 import pg from "pg";
 import { startServer, stopServer } from "../lib/application.mjs";

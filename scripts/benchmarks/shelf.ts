@@ -20,13 +20,16 @@ export const fullShelf: ShelfSize = {
   longest: 200,
 };
 
-/** Ids of a copy: the same again for the same copy and the same original, in the form of RFC 9562, version 8. */
+/**
+ * Ids of a copy: the same again for the same copy and the same original, in the form of RFC 9562, version 8.
+ */
 const idOf = (copy: string, original: string) =>
   `overlay(overlay(md5((${copy})::text || ':' || (${original})::text) placing '8' from 13) placing '8' from 17)::uuid`;
 
 /**
- * Fills the demo store at `url` up to `size`: rigs, titles, jobs with trials, runs with their traces, and faults.
- * Every job of the demo that has runs is copied in turn, each copy under a title of its own on one of twenty rigs.
+ * Fills the demo store at `url` up to `size`: rigs, titles, jobs with trials, runs with their traces, and
+ * faults. Every job of the demo that has runs is copied in turn, each copy under a title of its own on one of
+ * twenty rigs.
  *
  * @returns the id of the longest job
  */

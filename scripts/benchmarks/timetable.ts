@@ -1,4 +1,5 @@
-// How near the planner's order comes to a long search's, and how long it takes: fifty titles, three arms, three rounds, by what is dear to change.
+// How near the planner's order comes to a long search's, and how long it takes: fifty titles, three arms, three
+// rounds, by what is dear to change.
 import { timetable, type TimetablePlan } from "../../src/core/timetable/index";
 
 const arms = [

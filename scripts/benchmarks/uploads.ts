@@ -1,4 +1,5 @@
-// Large runs sent at once, and what they cost everybody else: how long pages take meanwhile, and the memory of what answers.
+// Large runs sent at once, and what they cost everybody else: how long pages take meanwhile, and the memory of
+// what answers.
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";

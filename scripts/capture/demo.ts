@@ -1,4 +1,5 @@
-// Draws the capture that ships with the demo, with its truth beside it: a title's moving shapes at about 41 fps, and a counter that says 60 throughout.
+// Draws the capture that ships with the demo, with its truth beside it: a title's moving shapes at about 41
+// fps, and a counter that says 60 throughout.
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { root } from "../lib/run.mjs";

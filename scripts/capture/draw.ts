@@ -18,7 +18,9 @@ export interface Truth {
   counter: [seconds: number, reading: number][];
 }
 
-/** Captured frames a picture is shown for, at about some rate, uneven as titles are, with a freeze now and then. */
+/**
+ * Captured frames a picture is shown for, at about some rate, uneven as titles are, with a freeze now and then.
+ */
 export function shownAt(
   fps: number,
   captureFps: number,

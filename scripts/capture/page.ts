@@ -1,4 +1,5 @@
-// Runs in a page: draws a made-up capture and encodes it. Each picture is shown for a known number of captured frames.
+// Runs in a page: draws a made-up capture and encodes it. Each picture is shown for a known number of captured
+// frames.
 import {
   BufferTarget,
   CanvasSource,

@@ -49,7 +49,8 @@ async function makeCertificate(certificate, key) {
 }
 
 /**
- * The certificate that is shown to whoever connects: the one given, or one made on the spot and kept while it holds.
+ * The certificate that is shown to whoever connects: the one given, or one made on the spot and kept while it
+ * holds.
  * @returns files of both, and the fingerprint to compare with what a browser shows
  */
 export async function certificateFor(given) {

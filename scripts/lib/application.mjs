@@ -8,7 +8,10 @@ import { SetupError, fingerprint, must, root, say } from "./run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
-/** Brings the database at `url` up to date; `demo` adds the demo data once, `empty` what a store without it starts with. */
+/**
+ * Brings the database at `url` up to date; `demo` adds the demo data once, `empty` what a store without it
+ * starts with.
+ */
 export function prepareDatabase(url, { demo = false, empty = false } = {}) {
   const told = must(
     bin("tsx"),
@@ -73,7 +76,10 @@ export async function healthAt(port, secure = false) {
 /** Lines that a server wrote to its standard error last, kept to be said when it ends. */
 const mostLines = 20;
 
-/** Without a bound a process takes gigabytes before it tidies up; traces lie outside this heap, and its threads tidy up after them when asked to. */
+/**
+ * Without a bound a process takes gigabytes before it tidies up; traces lie outside this heap, and its threads
+ * tidy up after them when asked to.
+ */
 const memoryFlags = ["--max-old-space-size=640", "--expose-gc"];
 
 /**

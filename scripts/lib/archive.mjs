@@ -1,4 +1,5 @@
-// The whole store as one file, and back: a tar of what it is (manifest.json) and PostgreSQL's own plain dump, gzipped.
+// The whole store as one file, and back: a tar of what it is (manifest.json) and PostgreSQL's own plain dump,
+// gzipped.
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
 import {

@@ -43,7 +43,10 @@ function ownedFolder(path) {
   if (owner) chownSync(path, owner.uid, owner.gid);
 }
 
-/** Where the cluster lives: in the checkout, or under the system's state folder when the server's user can't enter the checkout. */
+/**
+ * Where the cluster lives: in the checkout, or under the system's state folder when the server's user can't
+ * enter the checkout.
+ */
 export function clusterHome() {
   if (process.env.LAMP_CLUSTER) return process.env.LAMP_CLUSTER;
   if (!isRoot) return join(stateFolder, "database");
@@ -200,7 +203,10 @@ export function cluster(home, { durable = true } = {}) {
   };
 }
 
-/** A cluster of its own for tests and benchmarks, in a temporary folder; `like` another that is stopped, with all that it holds. */
+/**
+ * A cluster of its own for tests and benchmarks, in a temporary folder; `like` another that is stopped, with
+ * all that it holds.
+ */
 export function throwAwayCluster(like = null) {
   const home = mkdtempSync(join(tmpdir(), "velvet-lamp-"));
   if (like) must("cp", ["-a", `${like.home}/.`, home]);

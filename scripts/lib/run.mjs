@@ -38,13 +38,17 @@ const ofDisks = {
 export function inWords(error) {
   if (error instanceof SetupError) return error.message;
   const why = ofDisks[error?.code];
-  // Ports and processes are refused by the same codes, and name no path; a full disk may name none while it is written.
+  // Ports and processes are refused by the same codes, and name no path; a full disk may name none while it is
+  // written.
   return why && (error.path || error.syscall === "write")
     ? `${error.path ?? "A file"} ${why} Mend that, or name other places for what is kept (LAMP_STATE, LAMP_CLUSTER).`
     : (error?.stack ?? String(error));
 }
 
-/** Makes a folder. @throws as the disk refuses it, with its path: made with its parents, a read-only one looks as if it weren't there */
+/**
+ * Makes a folder. @throws as the disk refuses it, with its path: made with its parents, a read-only one looks
+ * as if it weren't there
+ */
 export function makeFolder(path, mode = 0o777) {
   if (existsSync(path)) return;
   let above = dirname(path);
@@ -133,7 +137,9 @@ export function alive(pid) {
   }
 }
 
-/** Writes a file that only its owner reads, whole or not at all: whoever is killed meanwhile leaves the old one. */
+/**
+ * Writes a file that only its owner reads, whole or not at all: whoever is killed meanwhile leaves the old one.
+ */
 export function writeWhole(file, content) {
   makeFolder(dirname(file));
   const half = `${file}.new`;

@@ -1,4 +1,5 @@
-// Keeps the application and its database alive: what ends by itself is begun again, and a crash loop ends with what was said last.
+// Keeps the application and its database alive: what ends by itself is begun again, and a crash loop ends with
+// what was said last.
 import { startServer, stopServer } from "./application.mjs";
 import { say } from "./run.mjs";
 

@@ -141,7 +141,10 @@ const guards = {
   "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
 };
 
-/** Answers any request under /api/v1 by the contract; refusals and slow answers leave a line with their kind, not their content. */
+/**
+ * Answers any request under /api/v1 by the contract; refusals and slow answers leave a line with their kind,
+ * not their content.
+ */
 export async function answerDoor(request: Request, segments: string[]): Promise<Response> {
   const began = performance.now();
   const requestId = crypto.randomUUID();
@@ -308,7 +311,10 @@ function events(request: Request): Response {
   return new Response(stream, { headers: { "content-type": "text/event-stream", ...unkept } });
 }
 
-/** Room for what is being sent, a process: bodies wait outside rather than fill its memory. One a browser sends is small beside it. */
+/**
+ * Room for what is being sent, a process: bodies wait outside rather than fill its memory. One a browser sends
+ * is small beside it.
+ */
 const kept = globalThis as { lampRoom?: Room };
 const room = (kept.lampRoom ??= new Room(96 * 1024 * 1024));
 

@@ -46,7 +46,10 @@ type Made =
   | { trace: Trace; skippedRows: number; crashed: boolean; fileHash: string | null }
   | { answer: SlotAnswer; note: string };
 
-/** A device that runs what a campaign asks for by itself: by a program of the tuner's own, or a stand-in for one. */
+/**
+ * A device that runs what a campaign asks for by itself: by a program of the tuner's own, or a stand-in for
+ * one.
+ */
 export function attendCommand(program: Command): void {
   program
     .command("attend")
@@ -200,7 +203,8 @@ function standIn({ spec, conditions, title, engine, build, scale, seconds, round
 const lastLine = (text: string) => text.trim().split("\n").at(-1)?.slice(0, 200) ?? "";
 
 /**
- * Runs a program that prints a frame log. One that fails with rows is a crash, one that fails without any didn't start.
+ * Runs a program that prints a frame log. One that fails with rows is a crash, one that fails without any
+ * didn't start.
  * @throws BadInput where what it printed is no log: then the program is at fault, and nothing is answered
  */
 async function byProgram(command: string, asked: Asked): Promise<Made> {

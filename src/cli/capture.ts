@@ -139,7 +139,9 @@ async function bundled(): Promise<string> {
   return made.outputFiles[0]?.text ?? "";
 }
 
-/** Serves the page and text recognition, on this machine alone; the file is handed to the page where it lies. */
+/**
+ * Serves the page and text recognition, on this machine alone; the file is handed to the page where it lies.
+ */
 async function served(program: string): Promise<{ address: string; server: Server }> {
   const plain: Record<string, [type: string, path: string]> = {
     "/ocr/worker.js": ["text/javascript", join(folderOf("tesseract.js"), "dist", "worker.min.js")],

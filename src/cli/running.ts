@@ -102,7 +102,10 @@ interface Keeping {
   json?: boolean;
 }
 
-/** What is said of a run: settings in force or the arm's, conditions on the bench. @throws BadInput where the bench holds another rig */
+/**
+ * What is said of a run: settings in force or the arm's, conditions on the bench. @throws BadInput where the
+ * bench holds another rig
+ */
 async function runFor(
   call: ReturnType<typeof createClient>,
   file: string,

@@ -49,7 +49,9 @@ const id = z.uuid();
 const figure = z.number().nullable();
 const version = z.number().int().min(0).describe("What If-Match has to say to edit this.");
 export const open = <Shape extends z.ZodRawShape>(shape: Shape) => z.looseObject(shape);
-/** A schema for what is typed elsewhere: the type is the application's own, the schema what is promised of it. */
+/**
+ * A schema for what is typed elsewhere: the type is the application's own, the schema what is promised of it.
+ */
 export const of = <T>(schema: z.ZodType) => schema as unknown as z.ZodType<T>;
 
 export const madeSchema = of<{ id: string }>(open({ id }));

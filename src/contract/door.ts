@@ -1,6 +1,9 @@
 import type { z } from "zod";
 
-/** How much a JSON body may hold. Bytes say little of what reading it costs: two megabytes of `[]` are a third of a second, two of text are nothing. */
+/**
+ * How much a JSON body may hold. Bytes say little of what reading it costs: two megabytes of `[]` are a third
+ * of a second, two of text are nothing.
+ */
 export interface BodyBounds {
   /** Names in objects, each as often as it stands there. */
   keys: number;

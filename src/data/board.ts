@@ -12,8 +12,9 @@ const toldRun = `u.id as run_id, u.number, u.trial_id, u.arm, u.made_at, u.setti
 const gradePlace = `coalesce(array_position(array[${grades.map((grade) => `'${grade}'`).join(", ")}], m.grade), ${grades.length + 1})`;
 
 /**
- * The newest work on every title on every rig. Of a closed job its confirmed light speaks, of an open one its newest run outside a
- * trial. Where there is none, as in a campaign, the arm that shone brightest speaks, and of arms as bright the fastest, by its newest run.
+ * The newest work on every title on every rig. Of a closed job its confirmed light speaks, of an open one its
+ * newest run outside a trial. Where there is none, as in a campaign, the arm that shone brightest speaks, and
+ * of arms as bright the fastest, by its newest run.
  * @param which narrows the jobs
  */
 const telling = (which: string) => `

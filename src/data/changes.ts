@@ -38,7 +38,9 @@ export async function lastChange(): Promise<string> {
   return row?.id ?? "0";
 }
 
-/** Changes that a mark is made of: more than can overtake one another between being counted and being committed. */
+/**
+ * Changes that a mark is made of: more than can overtake one another between being counted and being committed.
+ */
 const markedChanges = 100;
 
 /** A digest over the newest changes: the same as long as nothing that is told of has changed. */
@@ -50,7 +52,10 @@ export async function changeMark(): Promise<string> {
   return row?.mark ?? "";
 }
 
-/** Ids are given in order, but committed out of it: what came this long before the last one seen is told again, s. */
+/**
+ * Ids are given in order, but committed out of it: what came this long before the last one seen is told again,
+ * s.
+ */
 const overlapSeconds = 10;
 
 /** Changes since one that was seen, oldest first; a few from before it may be among them. */

@@ -23,7 +23,9 @@ export async function findBuild(id: string): Promise<{ engine: string; version: 
   return rows[0] ?? null;
 }
 
-/** The build that was last used for a system on a rig; where none was, a stable one of an engine that runs it. */
+/**
+ * The build that was last used for a system on a rig; where none was, a stable one of an engine that runs it.
+ */
 export async function usualBuild(
   rigId: string,
   systemId: string,

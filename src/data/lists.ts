@@ -3,7 +3,10 @@ import type { Page, PageQuery, RigListRow, TitleListRow } from "@/core/records";
 import { cursorOf, keyset } from "./cursor";
 import { store } from "./models";
 
-/** What may be sorted by, as SQL that gives a text without nulls; nothing from outside reaches a statement but as a bound value. */
+/**
+ * What may be sorted by, as SQL that gives a text without nulls; nothing from outside reaches a statement but
+ * as a bound value.
+ */
 type Sortable = ReadonlyMap<string, string>;
 
 /** Numbers as texts of one width, so that texts sort as numbers do; unknown ones last. */

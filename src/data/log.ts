@@ -18,7 +18,10 @@ const joined = `
   join rigs r on r.id = j.rig_id join builds b on b.id = u.build_id join engines e on e.id = b.engine_id
   join rig_revisions v on v.id = u.rig_revision_id`;
 
-/** Words to be found as they begin, all of them: "ma roo" finds "map room". Nothing of what is typed is read as an operator. */
+/**
+ * Words to be found as they begin, all of them: "ma roo" finds "map room". Nothing of what is typed is read as
+ * an operator.
+ */
 export const prefixQuery = (search: string): string =>
   (search.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [])
     .slice(0, 12)
@@ -40,8 +43,8 @@ const whether = {
 const pageRows = 60;
 
 /**
- * What went wrong, one row for each kind of it at a title with an engine on a rig, the last seen first.
- * Found by the beginnings of words, by title, engine and rig, and where a word is misspelt by its letters (trigrams).
+ * What went wrong, one row for each kind of it at a title with an engine on a rig, the last seen first. Found
+ * by the beginnings of words, by title, engine and rig, and where a word is misspelt by its letters (trigrams).
  */
 export async function listLog({
   search,

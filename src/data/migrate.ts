@@ -46,7 +46,10 @@ export function migrator(list: Migrations = migrations) {
   });
 }
 
-/** Names of the migrations that are noted as done; none where none ever was. @throws where the database can't be reached */
+/**
+ * Names of the migrations that are noted as done; none where none ever was. @throws where the database can't be
+ * reached
+ */
 async function notedMigrations(): Promise<string[]> {
   if (!(await hasTable("migrations"))) return [];
   const rows = await database().query<{ name: string }>(`select name from migrations order by name`, {
@@ -62,8 +65,9 @@ export const doneMigrations = async (): Promise<number> => (await notedMigration
 const migrating = 7_203_581;
 
 /**
- * Brings the database up to date, and puts down every kind of trial that this version knows. All of it with its notes in one
- * transaction: a migration that fails or is killed leaves the old state, and two at once do it once.
+ * Brings the database up to date, and puts down every kind of trial that this version knows. All of it with its
+ * notes in one transaction: a migration that fails or is killed leaves the old state, and two at once do it
+ * once.
  *
  * @returns names of what was done
  * @throws Error for a database that a newer version made, which is left alone

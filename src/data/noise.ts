@@ -21,7 +21,10 @@ export async function putNoise(rigId: string, floor: NoiseFloor | null): Promise
   else await store().query(`delete from noise_floors where rig_id = $1`, { bind: [rigId] });
 }
 
-/** Rates of repeats on a rig: runs of one job with the same settings, conditions and build, in groups of two and more. Held runs show no spread and are left out. */
+/**
+ * Rates of repeats on a rig: runs of one job with the same settings, conditions and build, in groups of two and
+ * more. Held runs show no spread and are left out.
+ */
 export async function repeatsOnRig(rigId: string): Promise<number[][]> {
   const rows = await store().query<{ rates: number[] }>(
     `select array_agg(coalesce((m.summary ->> 'reportedSpeedPercent')::double precision, m.average_fps) order by r.number) as rates

@@ -130,7 +130,10 @@ export async function decisionsToLandCount(): Promise<number> {
   return found?.waiting ?? 0;
 }
 
-/** What whole runs of a title with some settings, power mode and clocks came to under each driver of a rig, the newest last. */
+/**
+ * What whole runs of a title with some settings, power mode and clocks came to under each driver of a rig, the
+ * newest last.
+ */
 export async function ratesByDriver({
   rigId,
   titleId,
@@ -160,7 +163,10 @@ export async function ratesByDriver({
   );
 }
 
-/** Where profiles can be: every rig in use with every engine that jobs or values are of, with how much stands there. */
+/**
+ * Where profiles can be: every rig in use with every engine that jobs or values are of, with how much stands
+ * there.
+ */
 export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm">[]> {
   return store().query<Omit<ProfileListRow, "toConfirm"> & object>(
     `with held as (

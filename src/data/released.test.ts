@@ -63,8 +63,8 @@ const old = ({ version: _version, held: _held, ...summary }: Summary) => ({
 const tolerance = (at: string) => (at.endsWith(".perMinute") ? 1e-3 : 1e-6);
 
 /**
- * Figures that are the same as far as they are kept: telemetry is kept with the precision of Float32, 6e-8 of a value,
- * and was measured before it was kept until this version.
+ * Figures that are the same as far as they are kept: telemetry is kept with the precision of Float32, 6e-8 of a
+ * value, and was measured before it was kept until this version.
  */
 function expectSame(now: unknown, was: unknown, at: string): void {
   if (typeof now === "number" && typeof was === "number")

@@ -46,7 +46,10 @@ export async function reviseRig(
   });
 }
 
-/** SQL of the driver that a run (u) was made with: that of its set-up, else that of the rig's revision (v); never null. */
+/**
+ * SQL of the driver that a run (u) was made with: that of its set-up, else that of the rig's revision (v);
+ * never null.
+ */
 export const driverOf = `coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x
   where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '')`;
 

@@ -302,7 +302,9 @@ export async function listEdits(runId: string): Promise<RunEditsView["rows"]> {
   );
 }
 
-/** A job's runs that are left out by themselves, the last first; those of a trial that is left out go with it. */
+/**
+ * A job's runs that are left out by themselves, the last first; those of a trial that is left out go with it.
+ */
 export async function leftOutRuns(jobId: string): Promise<LeftOut[]> {
   return store().query<LeftOut & object>(
     `select r.id, r.version, r.number, coalesce(nullif(r.label, ''), r.file_name, '') as name, r.deleted_at as at
@@ -345,7 +347,10 @@ export async function putRules(runId: string, rules: HouseRules, yardstick: Yard
   await Run.update({ rules, yardstick }, { where: { id: runId } });
 }
 
-/** Runs whose figures an older method made, a batch of them; locked, and passed over where another process has them. */
+/**
+ * Runs whose figures an older method made, a batch of them; locked, and passed over where another process has
+ * them.
+ */
 export async function outdatedRuns(limit: number): Promise<{ id: string; jobId: string; rigId: string }[]> {
   return store().query(
     `select r.id, r.job_id as "jobId", j.rig_id as "rigId" from run_summaries m join runs r on r.id = m.run_id join jobs j on j.id = r.job_id

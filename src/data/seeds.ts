@@ -35,7 +35,10 @@ export async function countSeededJobs({ rigs, titles }: SeededNames): Promise<{ 
   return found ?? { jobs: 0, own: 0 };
 }
 
-/** Takes a seed's jobs away, and what was on the shelves for them alone. A job with runs of somebody's own stays, and all that it needs. */
+/**
+ * Takes a seed's jobs away, and what was on the shelves for them alone. A job with runs of somebody's own
+ * stays, and all that it needs.
+ */
 export async function removeSeeded({
   rigs,
   titles,

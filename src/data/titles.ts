@@ -47,7 +47,10 @@ export async function titlesThatNeed(): Promise<{ name: string; needs: string[] 
   );
 }
 
-/** Seconds of some titles' scenes, or of their worst where none is named, by their places in the list; null where nobody wrote it down. */
+/**
+ * Seconds of some titles' scenes, or of their worst where none is named, by their places in the list; null
+ * where nobody wrote it down.
+ */
 export async function sceneSeconds(
   titles: { titleId: string; scene: string }[],
 ): Promise<Map<number, number | null>> {

@@ -2,7 +2,10 @@ import { AsyncLocalStorage } from "node:async_hooks";
 import { Sequelize } from "sequelize";
 import { store } from "./models";
 
-/** One of them a process: the framework may load this file more than once, and all of them have to see one transaction. */
+/**
+ * One of them a process: the framework may load this file more than once, and all of them have to see one
+ * transaction.
+ */
 const kept = globalThis as { lampTransactions?: AsyncLocalStorage<Map<string, unknown>> };
 /** What Sequelize asks of a namespace: the transaction under way, found by every query made inside it. */
 const under = (kept.lampTransactions ??= new AsyncLocalStorage<Map<string, unknown>>());

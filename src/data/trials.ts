@@ -43,7 +43,10 @@ export async function listTrials(jobId: string): Promise<TrialRow[]> {
   );
 }
 
-/** A moment after the last decision of a trial's job, whatever this machine's clock says: one set back would put the newest before the others. */
+/**
+ * A moment after the last decision of a trial's job, whatever this machine's clock says: one set back would put
+ * the newest before the others.
+ */
 async function afterTheLast(trialId: string, at: Date): Promise<Date> {
   const [last] = await store().query<{ at: Date | null }>(
     `select max(decided_at) as at from trials where job_id = (select job_id from trials where id = $1)`,
@@ -52,7 +55,9 @@ async function afterTheLast(trialId: string, at: Date): Promise<Date> {
   return last?.at ? new Date(Math.max(at.getTime(), last.at.getTime() + 1)) : at;
 }
 
-/** Puts a decision down with what it rests on, or takes it back; it lands in the layers in the same transaction. */
+/**
+ * Puts a decision down with what it rests on, or takes it back; it lands in the layers in the same transaction.
+ */
 export async function putDecision(
   id: string,
   decision: (Choice & { outcome: TrialOutcome; by: string; decidedAt?: Date }) | null,
@@ -71,7 +76,9 @@ export async function putDecision(
   await Trial.update({ ...values, landed: true }, { where: { id } });
 }
 
-/** More runs of every arm than planned at first, or arms with another at the end; runs name arms by their place. */
+/**
+ * More runs of every arm than planned at first, or arms with another at the end; runs name arms by their place.
+ */
 export async function putPlanned(
   id: string,
   changed: Partial<Pick<TrialRow, "rounds" | "arms">>,
@@ -80,7 +87,10 @@ export async function putPlanned(
   await Trial.update(changed, { where: { id } });
 }
 
-/** Takes a trial out of the story, or puts it back. Its runs go with it; those left out before by themselves stay so. */
+/**
+ * Takes a trial out of the story, or puts it back. Its runs go with it; those left out before by themselves
+ * stay so.
+ */
 export async function setTrialDeleted(id: string, deleted: boolean): Promise<boolean> {
   return transact(async () => {
     const sequelize = store();

@@ -14,7 +14,10 @@ export type Edited =
   | "bench_state"
   | "campaigns";
 
-/** Locks a row until the transaction under way is over, so that what follows is decided on what is there. @returns its version, or null when there is no such row */
+/**
+ * Locks a row until the transaction under way is over, so that what follows is decided on what is there.
+ * @returns its version, or null when there is no such row
+ */
 export async function lockRow(table: Edited, id: string | number): Promise<number | null> {
   const rows = await store().query<{ version: number }>(
     `select version from ${table} where id = $1 for update`,

@@ -31,7 +31,10 @@ export async function tableSizes(): Promise<Pick<WorkshopView, "sizes" | "totalB
   return { sizes, totalBytes: whole?.bytes ?? 0 };
 }
 
-/** Work in the background by its name: what waits, what is being done, what failed for good. Nothing where no process has done any yet. */
+/**
+ * Work in the background by its name: what waits, what is being done, what failed for good. Nothing where no
+ * process has done any yet.
+ */
 export async function workWaiting(): Promise<WorkshopView["waiting"]> {
   if (!(await hasTable("work.job"))) return [];
   return store().query(

@@ -2,7 +2,10 @@ import { unbroken, unitFirst } from "@/core/document";
 
 const isText = (child: unknown): child is string => typeof child === "string";
 
-/** Children as they are drawn: a figure and the unit after it are never parted at a line's end, in one text or in several beside each other. */
+/**
+ * Children as they are drawn: a figure and the unit after it are never parted at a line's end, in one text or
+ * in several beside each other.
+ */
 export function keptTogether(children: unknown): unknown {
   if (isText(children)) return unbroken(children);
   if (!Array.isArray(children)) return children;
@@ -14,7 +17,10 @@ export function keptTogether(children: unknown): unknown {
   });
 }
 
-/** An element's properties with its text kept together. Children of components too: those of packages hand them on by themselves. */
+/**
+ * An element's properties with its text kept together. Children of components too: those of packages hand them
+ * on by themselves.
+ */
 export function drawn<P>(props: P): P {
   const { children } = props as { children?: unknown };
   const kept = keptTogether(children);

@@ -9,8 +9,8 @@ export const listened = (): string => process.env.LAMP_LISTEN ?? "127.0.0.1";
 export const isLoopback = (address: string): boolean => /^(127\.|::1$|\[::1\]$|localhost$)/.test(address);
 
 /**
- * Names that the application answers to: loopback's, and, where it listens beyond, this machine's addresses, its name, and what LAMP_HOSTS adds.
- * A page elsewhere can't point a name of its own at us.
+ * Names that the application answers to: loopback's, and, where it listens beyond, this machine's addresses,
+ * its name, and what LAMP_HOSTS adds. A page elsewhere can't point a name of its own at us.
  */
 export function ownNames(listen = listened(), added = process.env.LAMP_HOSTS ?? ""): Set<string> {
   const names = new Set(loopback);

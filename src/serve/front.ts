@@ -21,7 +21,9 @@ function plain(response: ServerResponse, status: number, text: string): void {
   response.end(text);
 }
 
-/** Under which a page is kept: the address, and what of the request it is drawn by. Null for what isn't kept. */
+/**
+ * Under which a page is kept: the address, and what of the request it is drawn by. Null for what isn't kept.
+ */
 export function pageKey(
   request: Pick<IncomingMessage, "method" | "url" | "headers">,
   who: string,
@@ -86,10 +88,15 @@ function send(response: ServerResponse, page: MadePage): void {
 
 type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
 
-/** What anybody is shown: the way in, what it is drawn with, and links that were given away. Doors look for themselves. */
+/**
+ * What anybody is shown: the way in, what it is drawn with, and links that were given away. Doors look for
+ * themselves.
+ */
 const open = /^\/(sign-in(\?|$)|shared\/|_next\/static\/|api\/v1\/|icon\.svg|favicon\.ico)/;
 
-/** What stands before the framework: the application's own names, slow senders, and pages made once a change. */
+/**
+ * What stands before the framework: the application's own names, slow senders, and pages made once a change.
+ */
 export function front(framework: Framework): RequestListener {
   const pages = new Pages();
   return (request, response) => {

@@ -18,8 +18,9 @@ const mostKept = 24_000_000;
 const oldestMs = 30_000;
 
 /**
- * Pages kept until anything in the store changes. Whoever asks while one is being made waits for it instead of making it again.
- * One keeper a process; the mark, a digest over the newest changes, says whether what is kept still holds.
+ * Pages kept until anything in the store changes. Whoever asks while one is being made waits for it instead of
+ * making it again. One keeper a process; the mark, a digest over the newest changes, says whether what is kept
+ * still holds.
  */
 export class Pages {
   private readonly kept = new LRUCache<string, Kept>({

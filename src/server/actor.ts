@@ -1,6 +1,9 @@
 import type { Rights } from "@/core/records";
 
-/** Who does something: this machine, a person who signed in, or a program with a token. Kept with everything that is changed. */
+/**
+ * Who does something: this machine, a person who signed in, or a program with a token. Kept with everything
+ * that is changed.
+ */
 export interface Actor {
   kind: "machine" | "person" | "program";
   name: string;
@@ -30,7 +33,9 @@ export interface Knock {
   secure: boolean;
 }
 
-/** In which the application's own server says who knocks; what comes in under this name is thrown away there. */
+/**
+ * In which the application's own server says who knocks; what comes in under this name is thrown away there.
+ */
 export const knockHeader = "x-lamp-knock";
 
 /** Who knocks, as the server in front found out. Without one, only this machine is there to knock. */

@@ -5,8 +5,8 @@ import { Problem } from "./problem";
  * Does something once for a key: whoever asks again with it gets the same answer, and nothing is made twice.
  * Key, work and answer are kept in one transaction; a twin that asks meanwhile waits for it.
  *
- * @param once the key as the caller chose it, and the digest of what was sent: another body under the same key is a mistake, and
- *   refused; null does the work without a memory
+ * @param once the key as the caller chose it, and the digest of what was sent: another body under the same
+ *   key is a mistake, and refused; null does the work without a memory
  */
 export async function answeredOnce(
   once: { key: string; digest: string } | null,

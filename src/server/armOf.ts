@@ -3,7 +3,10 @@ import type { Arm } from "@/core/trial";
 import * as data from "@/data";
 import { Problem, notFound } from "./problem";
 
-/** The arm that a run is of, its trial locked; null outside any. @throws Problem 404 where there is none, 409 where its trial is decided */
+/**
+ * The arm that a run is of, its trial locked; null outside any. @throws Problem 404 where there is none, 409
+ * where its trial is decided
+ */
 export async function armOf({
   trialId,
   arm,

@@ -24,7 +24,9 @@ export async function viewBench(): Promise<BenchView> {
 /** The one row of the bench. */
 const theBench = 1;
 
-/** Puts a rig, a job, house rules or conditions on the bench. Another rig starts from its own first conditions. */
+/**
+ * Puts a rig, a job, house rules or conditions on the bench. Another rig starts from its own first conditions.
+ */
 export async function changeBench(actor: Actor, input: unknown, saw: number | null = null): Promise<BenchView> {
   const change = benchChangeSchema.parse(input);
   await writing(actor, async (touch) => {

@@ -18,8 +18,8 @@ const isOpening = (byte: number) => byte === 0x5b || byte === 0x7b,
   isClosing = (byte: number) => byte === 0x5d || byte === 0x7d;
 
 /**
- * Counts what a JSON body holds while it comes in, in pieces that may end anywhere, and refuses it before anything reads it.
- * It doesn't judge whether the text is JSON.
+ * Counts what a JSON body holds while it comes in, in pieces that may end anywhere, and refuses it before
+ * anything reads it. It doesn't judge whether the text is JSON.
  */
 export class BodyGauge {
   keys = 0;

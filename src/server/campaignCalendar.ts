@@ -4,7 +4,10 @@ import { clockAfter, scheduleOf, titleInPlan } from "@/core/campaign";
 import { loadCampaign, scheduleFactsOf } from "./campaignFacts";
 import { Problem } from "./problem";
 
-/** Evenings still to come as an iCalendar file (RFC 5545): times float, so that they are the tuner's own wherever it is read. */
+/**
+ * Evenings still to come as an iCalendar file (RFC 5545): times float, so that they are the tuner's own
+ * wherever it is read.
+ */
 export async function campaignCalendar(id: string, asked: unknown): Promise<{ name: string; text: string }> {
   const now = calendarQuery.parse(asked);
   const loaded = await loadCampaign(id);

@@ -95,8 +95,8 @@ async function lackingIn(
 const pairsVersion = 1;
 
 /**
- * Of which runs a title's pairs are made, as one short text. A rig's noise floor enters coarsely: it moves a little with every run,
- * and fifty titles aren't compared anew for that.
+ * Of which runs a title's pairs are made, as one short text. A rig's noise floor enters coarsely: it moves a
+ * little with every run, and fifty titles aren't compared anew for that.
  */
 export function pairsFingerprint(
   runs: Pick<data.PlacedRun, "id" | "arm" | "crashed" | "cold" | "faults" | "grade" | "methodVersion">[],

@@ -189,7 +189,10 @@ async function withEngine<Arm extends LoadedCampaign["arms"][number]>(
   return { ...arm, ...usual };
 }
 
-/** What an arm's settings are at a title: what the layers say, or the engine's defaults, with the arm's own over them. */
+/**
+ * What an arm's settings are at a title: what the layers say, or the engine's defaults, with the arm's own over
+ * them.
+ */
 async function armSettings(
   { from, settings, engineId, rigId, buildId }: ArmAt,
   title: data.CampaignTitleRow,
@@ -206,7 +209,10 @@ async function armSettings(
   };
 }
 
-/** The job, and where there are several arms the trial, that a title's runs on one rig are kept in; begun where there is none. */
+/**
+ * The job, and where there are several arms the trial, that a title's runs on one rig are kept in; begun where
+ * there is none.
+ */
 async function begun(
   actor: Actor,
   { campaign, arms, jobs, titles }: LoadedCampaign,
@@ -279,7 +285,8 @@ export interface TakenRun extends Slot {
 }
 
 /**
- * Takes the next run that is neither done, spared, nor taken by somebody else, and puts its rig and conditions on the bench.
+ * Takes the next run that is neither done, spared, nor taken by somebody else, and puts its rig and conditions
+ * on the bench.
  * @throws Problem 409 where none is left
  */
 export async function takeRun(actor: Actor, id: string, input: unknown): Promise<TakenRun> {
@@ -343,7 +350,10 @@ export async function releaseRun(actor: Actor, id: string, input: unknown): Prom
   });
 }
 
-/** Puts a job with its rig and an arm's conditions on the bench; what else is set there stays where the rig does. */
+/**
+ * Puts a job with its rig and an arm's conditions on the bench; what else is set there stays where the rig
+ * does.
+ */
 async function putOnBench(
   { rigs, campaign }: LoadedCampaign,
   { rigId, conditions }: LoadedCampaign["arms"][number],
@@ -361,7 +371,10 @@ async function putOnBench(
   });
 }
 
-/** Puts down an answer that leaves no trace, or takes one back. One that speaks for the engine speaks for every round. */
+/**
+ * Puts down an answer that leaves no trace, or takes one back. One that speaks for the engine speaks for every
+ * round.
+ */
 export async function answerRun(actor: Actor, id: string, input: unknown): Promise<void> {
   const { title: at, arm, round, answer, note } = campaignAnswerSchema.parse(input);
   return writing(actor, async (touch) => {

@@ -44,7 +44,10 @@ export async function changeJob(
   });
 }
 
-/** What a job that hasn't begun begins from, after it was changed: its settings stay where they are the same engine's and title's. */
+/**
+ * What a job that hasn't begun begins from, after it was changed: its settings stay where they are the same
+ * engine's and title's.
+ */
 async function keepBaseline(id: string, { baseline, engineId, titleId }: JobRow): Promise<void> {
   const now = await data.findJob(id);
   if (!now || !baseline) return;
@@ -61,7 +64,9 @@ export async function copyJob(actor: Actor, id: string): Promise<string> {
   return addJob(actor, { rigId, titleId, buildId: standing.buildId, houseRulesId, aim, targetFps, strategy });
 }
 
-/** What a job that hasn't begun may still be changed to: builds of engines that run its system, and house rules. */
+/**
+ * What a job that hasn't begun may still be changed to: builds of engines that run its system, and house rules.
+ */
 export async function viewJobChoices(id: string): Promise<JobChoices> {
   const job = await data.findJob(id);
   if (!job) throw notFound("job");

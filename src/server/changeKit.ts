@@ -132,7 +132,10 @@ export async function exportCatalogue(engineId: string): Promise<Catalogue> {
   return { format: "velvet-lamp-catalogue/1", engine: name, settings: catalogue };
 }
 
-/** Replaces an engine's catalogue by a file's; a refusal names the path of every mistake, and nothing is changed. */
+/**
+ * Replaces an engine's catalogue by a file's; a refusal names the path of every mistake, and nothing is
+ * changed.
+ */
 export async function importCatalogue(
   actor: Actor,
   engineId: string,

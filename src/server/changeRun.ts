@@ -21,7 +21,10 @@ export async function viewRunEdits(id: string): Promise<RunEditsView> {
   return { rows: await data.listEdits(id) };
 }
 
-/** Changes what is said about a run, moves it, leaves it out, or takes it back; what was there before is kept as its history. */
+/**
+ * Changes what is said about a run, moves it, leaves it out, or takes it back; what was there before is kept as
+ * its history.
+ */
 export async function changeRun(
   actor: Actor,
   id: string,

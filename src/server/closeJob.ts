@@ -12,7 +12,10 @@ import { editing, writing } from "./writing";
 
 const dayMs = 86_400_000;
 
-/** Closes a job: a confirmation run after the last decision proves the profile, which is kept with what put each override there. */
+/**
+ * Closes a job: a confirmation run after the last decision proves the profile, which is kept with what put each
+ * override there.
+ */
 export async function closeJob(
   actor: Actor,
   id: string,

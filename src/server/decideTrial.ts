@@ -33,7 +33,10 @@ async function lockTrial(id: string): Promise<TrialRow> {
   return trial;
 }
 
-/** Decides a trial: what it came to is worked out from its runs, and kept beside the choice; deciding against it takes a reason. */
+/**
+ * Decides a trial: what it came to is worked out from its runs, and kept beside the choice; deciding against it
+ * takes a reason.
+ */
 export async function decideTrial(
   actor: Actor,
   id: string,

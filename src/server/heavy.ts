@@ -2,7 +2,10 @@ import type { Piscina } from "piscina";
 import { Problem } from "./problem";
 import { tasks, type Tasks } from "./heavyTasks";
 
-/** One pool a process, put there by the application's own server: tests, scripts and the framework's build have none. */
+/**
+ * One pool a process, put there by the application's own server: tests, scripts and the framework's build have
+ * none.
+ */
 const kept = globalThis as { lampThreads?: Piscina };
 
 /** Whatever takes longer than this is given up, ms. */

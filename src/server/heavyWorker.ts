@@ -3,7 +3,8 @@ import { constants, setPriority } from "node:os";
 import { move, transferableSymbol, valueSymbol } from "piscina";
 import { handedOver, tasks, type Tasks } from "./heavyTasks";
 
-// What answers people goes first. Here a thread has a priority of its own; elsewhere this would be the whole process's.
+// What answers people goes first. Here a thread has a priority of its own; elsewhere this would be the whole
+// process's.
 if (process.platform === "linux") setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
 
 /** A thread that has nothing to do tidies nothing up: after what is larger than this it is asked to, bytes. */

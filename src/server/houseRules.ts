@@ -46,7 +46,9 @@ interface Anew {
   verdict: Verdict;
 }
 
-/** A run judged by other rules. Its figures are made anew only where what is measured, or against what, differs. */
+/**
+ * A run judged by other rules. Its figures are made anew only where what is measured, or against what, differs.
+ */
 async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
   const yardstick = yardstickUnder(run.yardstick, run.rules, rules);
   const isSame =
@@ -57,8 +59,8 @@ async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
 }
 
 /**
- * What judging old runs by these thresholds would change; done when `apply` is set. Runs of closed jobs stay as they were
- * closed, and are counted.
+ * What judging old runs by these thresholds would change; done when `apply` is set. Runs of closed jobs stay as
+ * they were closed, and are counted.
  */
 export async function rejudge(
   actor: Actor,

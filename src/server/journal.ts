@@ -5,8 +5,8 @@ import pino, { type Logger } from "pino";
 const kept = globalThis as { lampJournal?: Logger };
 
 /**
- * What happened, a line of JSON each, to the standard error. LAMP_LOG names the least level: refusals and slow answers are `warn`.
- * No line holds what a request carried.
+ * What happened, a line of JSON each, to the standard error. LAMP_LOG names the least level: refusals and slow
+ * answers are `warn`. No line holds what a request carried.
  */
 export const journal = (): Logger =>
   (kept.lampJournal ??= pino(

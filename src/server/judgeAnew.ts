@@ -14,7 +14,10 @@ type Title = Pick<JobRow, "nativeFps" | "tied">;
 export const isOtherwise = ({ yardstick }: Pick<RunRow, "yardstick">, { nativeFps, tied }: Title): boolean =>
   yardstick.nativeFps !== nativeFps || yardstick.tied !== tied;
 
-/** A run's yardstick with what its title says now. A target that followed from the title follows; one that was set stays. */
+/**
+ * A run's yardstick with what its title says now. A target that followed from the title follows; one that was
+ * set stays.
+ */
 export function yardstickNow(
   { yardstick, rules }: Pick<RunRow, "yardstick" | "rules">,
   { nativeFps, tied }: Title,

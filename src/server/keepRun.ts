@@ -63,7 +63,8 @@ async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["for
   );
   if (!rig) throw notFound("rig");
   const { standing, catalogue } = story;
-  // What a job begins from is what its first run was made with; later runs, and leaving that one out, change nothing.
+  // What a job begins from is what its first run was made with; later runs, and leaving that one out, change
+  // nothing.
   const begins = run.trialId === null && !(await data.hasBegun(job.id));
   if (begins)
     await data.putBaseline(
@@ -85,7 +86,10 @@ async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["for
   });
 }
 
-/** Ends a run with figures made from what is kept of it. @param sent what was kept just now, and needn't be read again; handed over */
+/**
+ * Ends a run with figures made from what is kept of it. @param sent what was kept just now, and needn't be read
+ * again; handed over
+ */
 async function finish(
   id: string,
   state: Exclude<RunState, "open">,
@@ -235,8 +239,8 @@ export async function finishRun(actor: Actor, id: string, input: unknown): Promi
 const staleHours = 12;
 
 /**
- * Ends runs that were opened and never finished: what came is kept as *cut off*; where nothing came, or a piece is missing, the run
- * is left out, and can be taken back.
+ * Ends runs that were opened and never finished: what came is kept as *cut off*; where nothing came, or a piece
+ * is missing, the run is left out, and can be taken back.
  */
 export async function endStaleRuns(hours = staleHours): Promise<number> {
   const stale = await data.staleRuns(hours);

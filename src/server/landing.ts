@@ -14,7 +14,10 @@ import * as data from "@/data";
 import { theApplication, type Actor } from "./actor";
 import { writing } from "./writing";
 
-/** What a trial was about: settings swept, else those that its arms differ in from what was in force; conditions and rates that its arms differ in. */
+/**
+ * What a trial was about: settings swept, else those that its arms differ in from what was in force; conditions
+ * and rates that its arms differ in.
+ */
 export function triedIn({ kind, before, arms, plan }: data.DecidedOnRig): string[] {
   const settings = Object.keys(before.settings).filter(
     (key) =>
@@ -28,7 +31,10 @@ export function triedIn({ kind, before, arms, plan }: data.DecidedOnRig): string
   return [...settings, ...keys];
 }
 
-/** What held when a trial began: its settings, and of what is beside them what is known. A sweep's first arm is no more in force than the others. */
+/**
+ * What held when a trial began: its settings, and of what is beside them what is known. A sweep's first arm is
+ * no more in force than the others.
+ */
 function heldBefore({ before, arms: [first] }: data.DecidedOnRig): Settings {
   const asItIs = first?.role === "as it is" ? first.conditions : {};
   const conditions = { ...asItIs, ...before.conditions };
@@ -42,8 +48,8 @@ export function leftBy(trial: data.DecidedOnRig): Settings {
 }
 
 /**
- * Lands what a decision keeps in the title's layer; what was put back, or taken back, stands there as it did before.
- * Runs in the transaction of the decision.
+ * Lands what a decision keeps in the title's layer; what was put back, or taken back, stands there as it did
+ * before. Runs in the transaction of the decision.
  * @param onlyNew leaves alone what the title's layer ever said something of
  */
 export async function landDecision(
@@ -77,7 +83,8 @@ export async function landDecision(
   };
   const current = inPlace(held).filter(own);
   const isOf = ({ origin }: LayerValue) => origin.kind === "trial" && origin.trialId === trialId;
-  // What a decision leaves in force lands: what it changed, and what it was about where the layers say otherwise.
+  // What a decision leaves in force lands: what it changed, and what it was about where the layers say
+  // otherwise.
   const says = effectiveSettings(catalogue, held, { systemId, titleId: job.titleId, buildId: job.buildId });
   const known = new Set(catalogue.map(({ key }) => key));
   const everSet = new Set(held.filter(own).map(({ key }) => key));
@@ -139,7 +146,10 @@ export async function landDecision(
 /** Decisions landed in one go. */
 const batch = 20;
 
-/** Lands decisions that were made before there were layers, where nothing was ever set since. @returns how many are left */
+/**
+ * Lands decisions that were made before there were layers, where nothing was ever set since. @returns how many
+ * are left
+ */
 export async function landEarlier(): Promise<number> {
   return writing(theApplication, async (touch) => {
     const waiting = await data.decisionsToLand(batch);

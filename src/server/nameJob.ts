@@ -21,8 +21,9 @@ interface Named {
 const unnamed = (what: string) => `${what} without a name`;
 
 /**
- * Opens a job by the names of what it is made from, or goes on with the one that is open of the same. What is on the shelf under its name is taken as it stands; what isn't is made
- * with what is known of it, and says nothing more.
+ * Opens a job by the names of what it is made from, or goes on with the one that is open of the same. What is
+ * on the shelf under its name is taken as it stands; what isn't is made with what is known of it, and says
+ * nothing more.
  */
 export async function nameJob(actor: Actor, input: unknown): Promise<Named> {
   const named = namedJobSchema.parse(input);

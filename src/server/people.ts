@@ -39,7 +39,9 @@ const cookieIn = (header: string, name: string): string | null =>
     .find((each) => each.startsWith(`${name}=`))
     ?.slice(name.length + 1) ?? null;
 
-/** Who knocks: this machine where nobody has to sign in, else a program by its token or a person by a session. */
+/**
+ * Who knocks: this machine where nobody has to sign in, else a program by its token or a person by a session.
+ */
 export async function whoKnocks(headers: {
   authorization?: string | undefined;
   cookie?: string | undefined;

@@ -57,7 +57,9 @@ const changeSchema = (kind: string) =>
     deleted: z.boolean().optional(),
   });
 
-/** More rounds, another level of a sweep under way, or the trial left out of the job with its runs (and back). */
+/**
+ * More rounds, another level of a sweep under way, or the trial left out of the job with its runs (and back).
+ */
 export async function changeTrial(
   actor: Actor,
   id: string,

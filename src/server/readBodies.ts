@@ -10,7 +10,8 @@ export function asRead(body: unknown): unknown {
 }
 
 /**
- * A body by its door's schema: as it is where a thread has read it already, for going over a hundred thousand values twice holds everybody up.
+ * A body by its door's schema: as it is where a thread has read it already, for going over a hundred thousand
+ * values twice holds everybody up.
  * @throws ZodError for one that isn't what the schema says
  */
 export const bodyBy = <Schema extends z.ZodType>(schema: Schema, input: unknown): z.output<Schema> =>

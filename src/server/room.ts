@@ -1,4 +1,7 @@
-/** Room for bodies that are held at once: who comes when it is full waits, in order, and holds nothing meanwhile. */
+/**
+ * Room for bodies that are held at once: who comes when it is full waits, in order, and holds nothing
+ * meanwhile.
+ */
 export class Room {
   private held = 0;
   private readonly waiting: { bytes: number; enter: () => void }[] = [];

@@ -24,7 +24,9 @@ export async function readRunCsv(id: string): Promise<{ name: string; text: stri
   return { name: `run-${run.number}.csv`, text: traceCsv(trace) };
 }
 
-/** A job as a file: everything its page shows, what its trials came to in words, and the runs' traces as CSV. */
+/**
+ * A job as a file: everything its page shows, what its trials came to in words, and the runs' traces as CSV.
+ */
 export async function saveJob(id: string): Promise<Record<string, unknown>> {
   const view = await viewJob(id);
   const sizes = await keptBytes(view.runs.map((run) => run.id));

@@ -47,7 +47,10 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
 /** Raised whenever what is made of a trial's runs changes its meaning. */
 const understandingVersion = 4;
 
-/** What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal facts. */
+/**
+ * What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal
+ * facts.
+ */
 export function fingerprintOf({ runs, ...facts }: TrialFacts): string {
   const told = runs.map(({ id, arm, crashed, cold, faults, verdict, summary, yardstick, rules }) => [
     [id, arm, crashed, cold, faults, verdict.grade, summary.version],

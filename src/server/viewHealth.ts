@@ -6,7 +6,10 @@ export const ownVersion = "0.1.0";
 
 type Health = DoorOutput<"viewHealth">;
 
-/** A database that doesn't answer within this, ms, doesn't answer: whoever asks for health waits for no connection. */
+/**
+ * A database that doesn't answer within this, ms, doesn't answer: whoever asks for health waits for no
+ * connection.
+ */
 const patienceMs = 1_000;
 
 /**

@@ -4,7 +4,10 @@ import { campaignOf, findBuild, lastOnRig, listPreflight } from "@/data";
 import { viewBench } from "./benchUse";
 import { loadOnRig } from "./loadStory";
 
-/** Runs no further apart than this, in hours, are of one sitting: what was checked before one holds for the next. */
+/**
+ * Runs no further apart than this, in hours, are of one sitting: what was checked before one holds for the
+ * next.
+ */
 const sittingHours = 4;
 
 /** What was checked before the newest run on a rig, if that is of this sitting. */

@@ -17,7 +17,10 @@ async function lastBackup(): Promise<string | null> {
   }
 }
 
-/** How the application itself fares: what the store takes, which doors are slow, what waits, and the last backup. */
+/**
+ * How the application itself fares: what the store takes, which doors are slow, what waits, and the last
+ * backup.
+ */
 export async function viewWorkshop(): Promise<WorkshopView> {
   const [sizes, waiting, outdatedRuns, slow, lastBackupAt, newest] = await Promise.all([
     tableSizes(),

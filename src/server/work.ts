@@ -40,7 +40,10 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
 /** One worker a process, whatever is loaded twice. */
 const kept = globalThis as { lampWork?: { boss: PgBoss; ready: Promise<void> } };
 
-/** Sends statements by the transaction under way, so that work is queued when what asks for it is kept, and not before. */
+/**
+ * Sends statements by the transaction under way, so that work is queued when what asks for it is kept, and not
+ * before.
+ */
 const sameTransaction = {
   executeSql: async (text: string, values: unknown[]) => ({
     rows: await data
@@ -50,8 +53,8 @@ const sameTransaction = {
 };
 
 /**
- * Puts work down to be done by whichever process is free. Where this process has no worker it is done on the spot.
- * One of a kind for one thing waits at a time; more would do the same again.
+ * Puts work down to be done by whichever process is free. Where this process has no worker it is done on the
+ * spot. One of a kind for one thing waits at a time; more would do the same again.
  */
 export async function queueWork<N extends Name>(name: N, input: Work[N]): Promise<void> {
   if (!kept.lampWork) return handlers[name](input);

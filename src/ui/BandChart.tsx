@@ -44,7 +44,10 @@ interface Props {
 
 const left = 44;
 
-/** Bands over a common axis; drag to select a stretch. Draws columns, never samples, so its cost doesn't grow with the data. */
+/**
+ * Bands over a common axis; drag to select a stretch. Draws columns, never samples, so its cost doesn't grow
+ * with the data.
+ */
 export function BandChart({
   label,
   width,

@@ -25,7 +25,9 @@ interface Props<Row> {
   onChoose?: (chosen: ReadonlySet<string>) => void;
 }
 
-/** A list in rows: arrows move, Enter opens, Space chooses, headings sort. Sorting and paging are the server's. */
+/**
+ * A list in rows: arrows move, Enter opens, Space chooses, headings sort. Sorting and paging are the server's.
+ */
 export function DataTable<Row extends { id: string; name: string }>({
   label,
   columns,

@@ -1,6 +1,8 @@
 import type { RefObject } from "react";
 
-/** Opens the dialog that chooses one file, by a button of the caller's own; the same file can be chosen twice. */
+/**
+ * Opens the dialog that chooses one file, by a button of the caller's own; the same file can be chosen twice.
+ */
 export function FileInput({
   ref,
   label,

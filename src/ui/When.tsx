@@ -4,7 +4,10 @@ import { ago, dateTime } from "./format";
 
 const minute = 60_000;
 
-/** A moment as the reader's own clock has it, or how long ago it was. The server, which doesn't know that clock, writes it in UTC. */
+/**
+ * A moment as the reader's own clock has it, or how long ago it was. The server, which doesn't know that clock,
+ * writes it in UTC.
+ */
 export function When({ at, as = "date" }: { at: Date | string; as?: "date" | "ago" }) {
   const iso = new Date(at).toISOString();
   const [text, setText] = useState(`${iso.slice(0, 16).replace("T", " ")} UTC`);

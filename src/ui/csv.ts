@@ -22,7 +22,9 @@ export const fileNameOf = (name: string): string =>
     .replace(/^-+|-+$/g, "")
     .slice(0, 80) || "file";
 
-/** What a table shows, as its heads and the text of its cells; cells without text in their head are left out. */
+/**
+ * What a table shows, as its heads and the text of its cells; cells without text in their head are left out.
+ */
 export function cellsOf(table: HTMLTableElement): { columns: string[]; rows: string[][] } {
   const textOf = (cell: Element) => (cell.textContent ?? "").replace(/\s+/g, " ").trim();
   const heads = [...table.querySelectorAll("thead th")].map(textOf);

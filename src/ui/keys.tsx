@@ -6,7 +6,10 @@ import { KeySettingsProvider, isSingle, keysNow, useKeySettings } from "./keySet
 import { Sheet } from "./Sheet";
 import { Switch } from "./Switch";
 
-/** One action of a page: the key, what it is called, and what it does. `keys` is in the notation of react-hotkeys-hook, with & to hold keys together (+ is a key here). */
+/**
+ * One action of a page: the key, what it is called, and what it does. `keys` is in the notation of
+ * react-hotkeys-hook, with & to hold keys together (+ is a key here).
+ */
 export interface KeyAction {
   keys: string;
   shown: string;

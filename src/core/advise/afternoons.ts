@@ -43,7 +43,10 @@ export const atRandom: Choosing = ({ levers, history }, random) => {
   return { lever: left[random.whole(Math.max(1, left.length))] ?? null, outOfReach: left.length === 0 };
 };
 
-/** One afternoon: a baseline, then a change at a time by two rounds, kept where it is better, until full speed or nothing is left. */
+/**
+ * One afternoon: a baseline, then a change at a time by two rounds, kept where it is better, until full speed
+ * or nothing is left.
+ */
 export function afternoon(problem: Problem, choosing: Choosing, seed: number): Afternoon {
   const random = seeded(seed);
   const { profile, workload, effects, catalogue } = problem;

@@ -47,8 +47,8 @@ const priorGainTrials = 2;
 const kinship = 0.25;
 
 /**
- * Chance and gain of a lever: what its tags suggest, moved by the rig's own decided trials (beta-binomial for "helped",
- * normal shrinkage for the log gain).
+ * Chance and gain of a lever: what its tags suggest, moved by the rig's own decided trials (beta-binomial for
+ * "helped", normal shrinkage for the log gain).
  *
  * @param prior chance 0…1 and log gain from the tags
  */
@@ -130,7 +130,8 @@ interface Swept {
 }
 
 /**
- * What a sweep of scales, power modes or clocks taught: every level that wasn't kept was measured, and needs no trial of its own.
+ * What a sweep of scales, power modes or clocks taught: every level that wasn't kept was measured, and needs no
+ * trial of its own.
  * @returns nothing for sweeps of something else, or those that kept nothing
  */
 export function sweptIn({ kind, arms, plan, choice, keptArm }: Swept): Omit<Tried, "relieves" | "elsewhere">[] {

@@ -45,7 +45,10 @@ const isScale = ({ purpose }: Pick<Setting, "purpose">) => purpose === "scale";
 const clamp = (setting: Setting, value: number) =>
   Math.min(setting.max ?? Infinity, Math.max(setting.min ?? -Infinity, value));
 
-/** The next value of a setting towards its fastest, or away from it; null at the end or where no direction is known. */
+/**
+ * The next value of a setting towards its fastest, or away from it; null at the end or where no direction is
+ * known.
+ */
 function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "picture"): SettingValue | null {
   const { type, fastest } = setting;
   if (type === "number" && typeof from === "number") {

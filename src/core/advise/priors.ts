@@ -18,7 +18,10 @@ export const reliefOf: Record<Cause, Setting["relieves"]> = {
   "engine or driver": ["processor", "graphics", "sync"],
 };
 
-/** What is believed of a lever before any trial: how often it helps where it fits, and the log gain when it does. */
+/**
+ * What is believed of a lever before any trial: how often it helps where it fits, and the log gain when it
+ * does.
+ */
 export interface Prior {
   chance: number;
   logGain: number;
@@ -45,11 +48,17 @@ const plain = ({ costs }: Pick<Lever, "costs">): Guess => ({
   logGain: 0.08 + 0.04 * costs.picture,
 });
 
-/** What a failure of its lever leaves of a cause's chance: a fitting lever fails in about half of the cases, one that can't matter nearly always. */
+/**
+ * What a failure of its lever leaves of a cause's chance: a fitting lever fails in about half of the cases, one
+ * that can't matter nearly always.
+ */
 const afterFailure = 0.6,
   afterLifting = 0.15;
 
-/** Chances of the diagnosis's causes once levers that relieve them have failed in this job; what they lose, something unnamed wins. */
+/**
+ * Chances of the diagnosis's causes once levers that relieve them have failed in this job; what they lose,
+ * something unnamed wins.
+ */
 export function likelyAfter(diagnosis: Diagnosis | null, history: Tried[]): FoundCause[] {
   // What helped since has changed the rig's balance: failures before it were judged by another diagnosis.
   const last = history.findLastIndex(({ elsewhere, helped }) => !elsewhere && helped);
@@ -74,7 +83,8 @@ const pixelsOf = (graphics: number) => 0.25 + 0.45 * graphics;
 /**
  * What the tags and the diagnosis suggest of a lever.
  *
- * Chances of causes count as they are said: a cause of 0.6 lends its levers six tenths of what they have where it holds.
+ * Chances of causes count as they are said: a cause of 0.6 lends its levers six tenths of what they have where
+ * it holds.
  *
  * @param likely causes with their chances, as they stand after what failed
  * @param shortfall log ratio between the rate wanted and the rate there is; a lifted cap may close all of it

@@ -18,7 +18,10 @@ export interface Problem {
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
 const setting = (key: string, more: Partial<Setting>) => plainSetting(key, { fastest: null, ...more });
 
-/** The settings of a usual engine: a scale, a back end, five of the picture, three of the machine, two of the pace, two of sound and effects. */
+/**
+ * The settings of a usual engine: a scale, a back end, five of the picture, three of the machine, two of the
+ * pace, two of sound and effects.
+ */
 function usualCatalogue(): Setting[] {
   const picture = (key: string, cost: number) =>
     setting(key, {

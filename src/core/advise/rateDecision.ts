@@ -16,7 +16,10 @@ export interface RateCandidate {
   /** fps; null runs free. */
   capFps: number | null;
   why: "native" | "divisor of the native rate" | "divisor of the refresh" | "patch" | "free";
-  /** Share of one-second windows that would hold it behind the cap, 0…1, by the less patient way of working; for free, that hold the target. */
+  /**
+   * Share of one-second windows that would hold it behind the cap, 0…1, by the less patient way of working; for
+   * free, that hold the target.
+   */
   held: number;
   /** The same for an engine that waits for the display after every frame. */
   heldStrict: number;
@@ -60,7 +63,10 @@ const leastCap = 15;
 /** Windows that must hold, and how sure a fresh run must be of it to be recommended. */
 const heldEnough = 0.99,
   chanceEnough = 0.9;
-/** A fresh run is faster or slower than this one by the rig's spread, twice over, for this one was too: places of five runs that stand for all, in SDs. */
+/**
+ * A fresh run is faster or slower than this one by the rig's spread, twice over, for this one was too: places
+ * of five runs that stand for all, in SDs.
+ */
 const runsAlike = [-1.28, -0.52, 0, 0.52, 1.28];
 /** Blocks that a run is drawn anew from, ms, and draws of each. */
 const blockMs = 5000,
@@ -99,8 +105,9 @@ const fromReadings = (held: number): Held => ({
 });
 
 /**
- * What would hold behind a cap: the free run's frames replayed by both ways of working, the less patient one counted; once as
- * they were, and as runs that the rig's spread makes faster or slower, each drawn anew from its blocks.
+ * What would hold behind a cap: the free run's frames replayed by both ways of working, the less patient one
+ * counted; once as they were, and as runs that the rig's spread makes faster or slower, each drawn anew from
+ * its blocks.
  */
 function behindCap(
   workMs: Floats,
@@ -154,8 +161,8 @@ function behindCap(
 }
 
 /**
- * Which rate to lock, from an uncapped trace: the highest that a fresh run should hold in 99 % of windows behind the cap (90 % sure), on
- * an even cadence of the display.
+ * Which rate to lock, from an uncapped trace: the highest that a fresh run should hold in 99 % of windows
+ * behind the cap (90 % sure), on an even cadence of the display.
  *
  * A tied title is never capped below its own rate: that is slow motion. Where nothing holds, it says so.
  *
@@ -260,7 +267,8 @@ export interface Overdriven {
 }
 
 /**
- * Overdriving the emulated machine's own clock lifts low spots at the price of speeding up what was fine: shown scene by scene, averaged over visits.
+ * Overdriving the emulated machine's own clock lifts low spots at the price of speeding up what was fine: shown
+ * scene by scene, averaged over visits.
  * @param before scenes at the usual clock; @param after the same overdriven
  */
 export function overdriveByScene(

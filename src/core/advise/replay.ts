@@ -8,11 +8,12 @@ export type Working = "one ahead" | "strict";
 const slack = 0.02;
 
 /**
- * Frames of a free run as they would have been shown behind a cap. What a long frame loses, a capped engine can't win back; one that
- * works ahead has a frame in hand for it.
+ * Frames of a free run as they would have been shown behind a cap. What a long frame loses, a capped engine
+ * can't win back; one that works ahead has a frame in hand for it.
  *
  * @param workMs time that every frame took, free; length N ≥ 1
- * @param capFps the cap; frames are shown on refreshes of the display where it is a whole number of them, else when the limiter lets them
+ * @param capFps the cap; frames are shown on refreshes of the display where it is a whole number of them,
+ *   else when the limiter lets them
  */
 export function replay(workMs: Floats, capFps: number, refreshHz: number, working: Working): Float64Array {
   const tick = 1000 / refreshHz,

@@ -1,7 +1,9 @@
 import { assumedNoise, pooledSpread, type NoiseFloor } from "@/core/compare";
 import { leastSquares, mean, medianOf, tQuantile } from "@/core/stats";
 
-/** First rows of the cyclic designs of Plackett & Burman (1946), + as 1. The last row of every design is all −. */
+/**
+ * First rows of the cyclic designs of Plackett & Burman (1946), + as 1. The last row of every design is all −.
+ */
 const generators: Record<number, string> = {
   8: "+++-+--",
   12: "++-+++---+-",
@@ -15,7 +17,8 @@ export const designSizes = [8, 12, 16, 20, 24] as const;
 export type Design = (1 | -1)[][];
 
 /**
- * The smallest Plackett–Burman design for so many factors: rows by cyclic shift, the last row all −, columns orthogonal.
+ * The smallest Plackett–Burman design for so many factors: rows by cyclic shift, the last row all −, columns
+ * orthogonal.
  * @param factors 2 … 23
  * @returns rows (8, 12, 16, 20 or 24) of `factors` signs
  * @throws RangeError outside that
@@ -30,7 +33,9 @@ export function screeningDesign(factors: number): Design {
   return [...rows, first.map((): 1 | -1 => -1)].map((row) => row.slice(0, factors));
 }
 
-/** What a factor does: its + over its −, as a log ratio, with an interval that holds for all factors at once. */
+/**
+ * What a factor does: its + over its −, as a log ratio, with an interval that holds for all factors at once.
+ */
 export interface MainEffect {
   factor: number;
   logGain: number;
@@ -40,8 +45,8 @@ export interface MainEffect {
 }
 
 /**
- * A design folded over: all rows, then all again in the same order with every sign changed (Box & Hunter 1961, from memory).
- * Main effects are then free of what pairs of switches do together, and of a steady drift.
+ * A design folded over: all rows, then all again in the same order with every sign changed (Box & Hunter 1961,
+ * from memory). Main effects are then free of what pairs of switches do together, and of a steady drift.
  */
 export const foldedOver = (design: Design): Design => [
   ...design,
@@ -54,8 +59,8 @@ const familyLevel = 0.08;
 const enoughFreedom = 6;
 
 /**
- * Spread of effects when most of them are nothing (Lenth, Technometrics 31, 1989): 1.5 times the median of those that aren't
- * far out; a third as many degrees of freedom as effects.
+ * Spread of effects when most of them are nothing (Lenth, Technometrics 31, 1989): 1.5 times the median of
+ * those that aren't far out; a third as many degrees of freedom as effects.
  */
 function sparseSpread(effects: number[]): { error: number; freedom: number } {
   const sizes = Float64Array.from(effects, Math.abs);
@@ -99,16 +104,20 @@ function areFolded(rows: RowRun[]): boolean {
   return rows.every(({ row }) => there.has(row.map((sign) => -sign).join()));
 }
 
-/** Whether main effects are mixed with what pairs of switches do together: the design isn't folded over, or too little of it is run. */
+/**
+ * Whether main effects are mixed with what pairs of switches do together: the design isn't folded over, or too
+ * little of it is run.
+ */
 export const isMixed = (design: Design, logRates: (number | null)[]): boolean =>
   !areFolded(rowsRun(design, logRates));
 
 /**
  * Main effects of a screening, on log rates: what a factor's + does over its −.
  *
- * Least squares; where every row was run with all signs changed too, with a steady drift, and free of what pairs of switches do together:
- * that is left over, and counts as spread. The spread is pooled with the rig's; where little is left over, with the effects' own
- * (most do nothing). Intervals hold for all factors at once (Bonferroni).
+ * Least squares; where every row was run with all signs changed too, with a steady drift, and free of what
+ * pairs of switches do together: that is left over, and counts as spread. The spread is pooled with the rig's;
+ * where little is left over, with the effects' own (most do nothing). Intervals hold for all factors at once
+ * (Bonferroni).
  *
  * @param design as run; a row may stand for several runs
  * @param logRates log rate of every row, null where it was not run
@@ -145,7 +154,8 @@ export function screeningEffects(
   }
   const spread = pooledSpread(squares, freedom, noise);
   const t = tQuantile(1 - familyLevel / 2 / factors, spread.freedom);
-  // What a pair of switches does together is rarely more than half of what the stronger does alone (effect hierarchy, common practice).
+  // What a pair of switches does together is rarely more than half of what the stronger does alone (effect
+  // hierarchy, common practice).
   const least = folded ? 0 : Math.max(...coefficients.map(Math.abs));
   return coefficients.map((coefficient, factor): MainEffect => {
     const half = 2 * t * Math.sqrt(spread.variance * (fit.units[factor] ?? 0));

@@ -21,8 +21,9 @@ const isSame = (lever: Pick<Lever, "key" | "to">, trial: Tried) =>
 /**
  * Whether a lever is left alone: it was tried in this job without effect, or it undoes what helped.
  *
- * It comes back when something was kept since that relieves another half (what holds the title back may have moved) and
- * the diagnosis now names what the lever relieves. What cost speed doesn't come back, and nothing comes back twice.
+ * It comes back when something was kept since that relieves another half (what holds the title back may have
+ * moved) and the diagnosis now names what the lever relieves. What cost speed doesn't come back, and nothing
+ * comes back twice.
  *
  * @param history this job's trials in the order they were decided; those of other jobs are passed over
  */

@@ -53,7 +53,10 @@ const fastEnough = 99.5;
 /** Log ratio between the rate wanted and the rate there is. */
 const shortfallOf = (speedPercent: number) => Math.max(0, Math.log(100 / Math.max(1, speedPercent)));
 
-/** Whether a lever can win what is wanted: the rate where it is short; else what makes it hitch; else picture or battery. */
+/**
+ * Whether a lever can win what is wanted: the rate where it is short; else what makes it hitch; else picture or
+ * battery.
+ */
 function isWanted(lever: Lever, { steady, aim, speedPercent, diagnosis }: SuggestInput): boolean {
   const { towards, relieves } = lever;
   if (steady) return aim === "picture" ? towards === "picture" : aim === "battery" && towards === "battery";
@@ -100,7 +103,8 @@ function rate(input: SuggestInput): Suggestion[] {
         belief,
         expected,
         minutes,
-        // Restarts count, but half an hour for what closes the gap is better spent than ten minutes for what can't.
+        // Restarts count, but half an hour for what closes the gap is better spent than ten minutes for what
+        // can't.
         score: (60 * worth) / Math.max(8, minutes),
         sentence: sentenceFor(lever, belief, because, since, input),
         cautions: lever.heats ? heatCautions : [],
@@ -110,7 +114,10 @@ function rate(input: SuggestInput): Suggestion[] {
     .sort((a, b) => b.score - a.score || a.lever.key.localeCompare(b.lever.key));
 }
 
-/** Share of the shortfall that a gain closes; closing most of it is worth more than its parts, for every further lever takes its own trial. */
+/**
+ * Share of the shortfall that a gain closes; closing most of it is worth more than its parts, for every further
+ * lever takes its own trial.
+ */
 const closes = (logGain: number, shortfall: number) =>
   Math.min(1, Math.max(0, logGain) / Math.max(0.01, shortfall)) ** 1.25;
 
@@ -119,9 +126,10 @@ export const heatCautions = [said("caution.heat"), said("caution.limit")];
 /**
  * The levers ranked: by the share of what is missing that each is expected to close, for the minutes it takes.
  *
- * A lever that this job tried without effect is left alone until something it depends on has changed. While the title is short
- * of its rate, costs only break ties. Once a job is Steady the same list turns round: for picture the levers that give
- * quality back lead, for battery the lower power modes, ranked by what they are believed to cost in rate.
+ * A lever that this job tried without effect is left alone until something it depends on has changed. While the
+ * title is short of its rate, costs only break ties. Once a job is Steady the same list turns round: for
+ * picture the levers that give quality back lead, for battery the lower power modes, ranked by what they are
+ * believed to cost in rate.
  *
  * @returns at most `most`, the best first; none where nothing that is left is likely to help
  */
@@ -131,7 +139,8 @@ export const suggest = (input: SuggestInput, most = 3): Suggestion[] => rate(inp
 const hopeful = 2;
 
 /**
- * Whether what is left can reach the rate wanted, taking all of it at twice what is expected of it; and if not, the honest ends.
+ * Whether what is left can reach the rate wanted, taking all of it at twice what is expected of it; and if not,
+ * the honest ends.
  * @param tied whether the title's speed hangs on its rate
  * @returns null where the rate is there, or may be reached
  */

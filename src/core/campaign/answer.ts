@@ -131,7 +131,10 @@ const beats = (pairs: StandingPair[], x: number, y: number) =>
       (a === y && b === x && decision === "better") || (a === x && b === y && decision === "worse"),
   );
 
-/** Whether arms are to be told apart, and any two are on one rig: only then is a title settled before its runs are done. */
+/**
+ * Whether arms are to be told apart, and any two are on one rig: only then is a title settled before its runs
+ * are done.
+ */
 const asksForPairs = ({ arms, question }: Pick<CampaignFacts, "arms" | "question">) =>
   (question === "which is best" || question === "what changed") &&
   new Set(arms.map(({ rigId }) => rigId)).size < arms.length;
@@ -220,8 +223,9 @@ function share(hits: number, of: number): Share {
 /**
  * What a campaign's runs come to so far.
  *
- * Inside a title arms on one rig are compared in pairs; differences are corrected over titles. An arm with crashes or faults that
- * outweigh speed wins nothing while a sound one is there; one that won't start is *dark*.
+ * Inside a title arms on one rig are compared in pairs; differences are corrected over titles. An arm with
+ * crashes or faults that outweigh speed wins nothing while a sound one is there; one that won't start is
+ * *dark*.
  */
 export function answerCampaign(facts: CampaignFacts): CampaignAnswer {
   const standing = standingPairs(facts);

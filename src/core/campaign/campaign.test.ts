@@ -281,7 +281,8 @@ describe("evenings", () => {
       { batteryWh: 4, watts: { Full: 28 }, coolDownMin: 3 },
     );
     const { runs } = scheduleOf(facted, orderOf(facted), now);
-    // A run of 5 min at 28 W takes 2.33 Wh of 4: before the second in that mode stands a charge of them at 30 W.
+    // A run of 5 min at 28 W takes 2.33 Wh of 4: before the second in that mode stands a charge of them at 30
+    // W.
     const charges = runs.filter(({ chargeMin }) => chargeMin > 0);
     expect(charges.length).toBeGreaterThan(0);
     expect(charges[0]!.chargeMin).toBeCloseTo(((28 * 5) / 60 / 30) * 60, 6);

@@ -5,8 +5,9 @@ import { roundsDone } from "./slots";
 const level = 0.05;
 
 /**
- * How the level is spent over looks: a title that is looked at after every round would else be called different by chance more often.
- * Look k of K gets k² of it, so that little is spent early (Lan & DeMets 1983, with a spending of Bonferroni's kind).
+ * How the level is spent over looks: a title that is looked at after every round would else be called different
+ * by chance more often. Look k of K gets k² of it, so that little is spent early (Lan & DeMets 1983, with a
+ * spending of Bonferroni's kind).
  * @returns the share of the level that this look has, 0…1
  */
 export function lookShare(look: number, looks: number): number {
@@ -35,8 +36,8 @@ export interface StandingPair extends CampaignPair {
 }
 
 /**
- * Corrects all pairs over titles: a title's smallest p enters the step-up of Benjamini & Hochberg, and inside the titles it selects
- * a pair stands up to the bound that selected it (Benjamini & Bogomolov 2014).
+ * Corrects all pairs over titles: a title's smallest p enters the step-up of Benjamini & Hochberg, and inside
+ * the titles it selects a pair stands up to the bound that selected it (Benjamini & Bogomolov 2014).
  * @returns pairs of every title, in their order; empty where there are none yet
  */
 export function standingPairs(facts: CampaignFacts): StandingPair[][] {

@@ -55,7 +55,10 @@ function pairsOf(arms: Trace[][], noise: NoiseFloor): CampaignPair[] {
   }));
 }
 
-/** Lives through one campaign by the rule: runs round by round where a title isn't settled, extra rounds of the time given away. */
+/**
+ * Lives through one campaign by the rule: runs round by round where a title isn't settled, extra rounds of the
+ * time given away.
+ */
 export function liveCampaign(truth: CampaignTruth): LivedCampaign {
   const {
     titles: count,

@@ -15,7 +15,10 @@ export const orderOf = (facts: ScheduleFacts, longer = 1): Slot[] =>
     round,
   }));
 
-/** Whether an order holds every planned run once, and inside a title no arm runs a k+1st time before every arm has run k times. */
+/**
+ * Whether an order holds every planned run once, and inside a title no arm runs a k+1st time before every arm
+ * has run k times.
+ */
 export function isWholeOrder(
   order: Slot[],
   { titles, arms, rounds }: Record<"titles" | "arms" | "rounds", number>,

@@ -18,7 +18,10 @@ const minutes = z.number().min(0).max(600);
 export const campaignArmSchema = z.object({
   name: z.string().trim().min(1, "Name the arm.").max(80),
   rigId: z.uuid("Choose a rig."),
-  /** null for the engine that is usual for a title's system on that rig: what a device manages is asked over many systems. */
+  /**
+   * null for the engine that is usual for a title's system on that rig: what a device manages is asked over
+   * many systems.
+   */
   buildId: z.uuid("Choose an engine and build.").nullable(),
   /** What the arm sets of the conditions: power mode, clocks, a set-up of the rig, … */
   conditions: armConditionsSchema.default({}),

@@ -2,8 +2,9 @@ import type { PowerMode } from "@/core/kit";
 import { mostArms, type CampaignArm } from "./plan";
 
 /**
- * Arms of every scale in every mode, the one that somebody would rather have first: the largest scale before a smaller one, and of
- * one scale the mode with the least watts; modes without a budget stand behind the others, as the rig lists them.
+ * Arms of every scale in every mode, the one that somebody would rather have first: the largest scale before a
+ * smaller one, and of one scale the mode with the least watts; modes without a budget stand behind the others,
+ * as the rig lists them.
  * @param base what the arms have in common
  * @param key of the setting that is the scale
  * @param scales in any order; each counts once

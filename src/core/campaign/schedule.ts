@@ -129,8 +129,9 @@ function changeMinutes({ plan, arms }: ScheduleFacts, from: Slot | null, to: Slo
 /**
  * Runs still to be made, spread over evenings.
  *
- * A run is begun where it, with what stands before it, still ends inside the evening; one longer than an evening has an evening of
- * its own. Batteries begin an evening full; before a run that would take more than 80 % of one stands a charge.
+ * A run is begun where it, with what stands before it, still ends inside the evening; one longer than an
+ * evening has an evening of its own. Batteries begin an evening full; before a run that would take more than 80
+ * % of one stands a charge.
  *
  * @param slots in their order
  * @param now   the day and time at which it is planned, by the tuner's own clock

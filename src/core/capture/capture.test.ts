@@ -105,7 +105,8 @@ describe("repeats and new pictures of made captures", () => {
   it("a scene cut is one new picture; a fade of a picture with contrast is new as long as it lasts", () => {
     const cut: Scene = (picture, x, y) => (picture < 60 ? moving(picture, x, y) : still(picture, x, y));
     expect(made(cut, { shown: new Array<number>(60).fill(2).concat(3) }).wrong).toBeLessThanOrEqual(1);
-    // A fade of a picture with contrast; a slow one of a dull picture is like a drift, and is left alone as such.
+    // A fade of a picture with contrast; a slow one of a dull picture is like a drift, and is left alone as
+    // such.
     const fade: Scene = (picture, x, y) => moving(0, x, y) * Math.min(1, picture / 20);
     const { told } = made(fade, { shown: new Array<number>(20).fill(2) });
     expect(told.kinds.filter((kind) => kind === "new").length).toBeGreaterThanOrEqual(19);

@@ -9,11 +9,20 @@ export const tileCount = tilesWide * tilesHigh;
 
 /** How much one captured picture differs from the one before. */
 export interface Change {
-  /** Fourth root of the mean fourth power of the cells' change: what a small thing moving in a still scene does shows in it, and even noise hardly. */
+  /**
+   * Fourth root of the mean fourth power of the cells' change: what a small thing moving in a still scene does
+   * shows in it, and even noise hardly.
+   */
   level: number;
-  /** The same without the tiles that change most: what most of the picture does, whatever a counter does meanwhile. */
+  /**
+   * The same without the tiles that change most: what most of the picture does, whatever a counter does
+   * meanwhile.
+   */
   broad: number;
-  /** Its ratio to the root mean square: 1.32 where all cells change alike by chance (a normal law's), more where few do. */
+  /**
+   * Its ratio to the root mean square: 1.32 where all cells change alike by chance (a normal law's), more where
+   * few do.
+   */
   peaked: number;
   /** Correlation of neighbouring cells' changes: near nothing for noise. */
   smooth: number;
@@ -31,7 +40,10 @@ const activeLevel = 5;
 /** Changes of a counter lie so far apart, s. */
 const apartSeconds = 0.18;
 
-/** The middle of all cells' changes, to a quarter of a step: what a drift of the whole picture's brightness does. */
+/**
+ * The middle of all cells' changes, to a quarter of a step: what a drift of the whole picture's brightness
+ * does.
+ */
 function middle(change: Float32Array, mask: Uint8Array, counts: Uint32Array): number {
   counts.fill(0);
   let total = 0;
@@ -60,8 +72,8 @@ interface Sums {
 }
 
 /**
- * Measures how every captured picture differs from the one before. The first seconds are held back until it is known where a
- * counter is: what it does is no new picture.
+ * Measures how every captured picture differs from the one before. The first seconds are held back until it is
+ * known where a counter is: what it does is no new picture.
  */
 export class ChangeMeter {
   private readonly last = new Float32Array(cellCount);
@@ -89,7 +101,9 @@ export class ChangeMeter {
     for (let k = 0; k < cellCount; k++) if (!mask[k]) this.tileCells[tileOf(k)]++;
   }
 
-  /** @param cells of the next picture @param seconds its time stamp @param key whether it was coded by itself */
+  /**
+   * @param cells of the next picture @param seconds its time stamp @param key whether it was coded by itself
+   */
   add(cells: Float32Array, seconds: number, key = false): void {
     if (!this.begun) {
       this.begun = true;
@@ -167,7 +181,10 @@ export class ChangeMeter {
     return { level, broad, peaked: root > 0 ? level / root : 1, smooth: two > 0 ? by / two : 0, key };
   }
 
-  /** Finds tiles that change now and then, by themselves, all the time: a counter is renewed once or a few times a second, and stands still between. */
+  /**
+   * Finds tiles that change now and then, by themselves, all the time: a counter is renewed once or a few times
+   * a second, and stands still between.
+   */
   private guessCounter(): void {
     const { held, heldTimes } = this;
     const first = heldTimes[0] ?? 0,

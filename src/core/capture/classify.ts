@@ -36,7 +36,10 @@ const sure = 0.98;
 const looksStill = ({ level, peaked, smooth }: Change) =>
   level <= quietLevel || (peaked <= evenNoise && Math.abs(smooth) <= unlike);
 
-/** A kind's middle in log level, and its width on the side that looks at the other kind: repeats have a long tail upwards, new pictures end sharply below. */
+/**
+ * A kind's middle in log level, and its width on the side that looks at the other kind: repeats have a long
+ * tail upwards, new pictures end sharply below.
+ */
 function shapeOf(
   values: number[],
   towards: "up" | "down",
@@ -73,11 +76,13 @@ function firstSplit(logs: number[]): number {
 }
 
 /**
- * Tells repeats from new pictures: a mixture of two kinds in log level, each by its middle and width (classification EM, Celeux &
- * Govaert, 1992). There are two only where they lie apart and the lower looks like nothing moved; else all are of one.
+ * Tells repeats from new pictures: a mixture of two kinds in log level, each by its middle and width
+ * (classification EM, Celeux & Govaert, 1992). There are two only where they lie apart and the lower looks like
+ * nothing moved; else all are of one.
  */
 export function tell(changes: readonly Change[]): Told {
-  // Where most of the picture moves, what most of it does tells best; a small thing in a still scene shows in the whole alone.
+  // Where most of the picture moves, what most of it does tells best; a small thing in a still scene shows in
+  // the whole alone.
   const byMost = told(
     changes,
     changes.map(({ broad }) => broad),
@@ -115,7 +120,8 @@ function told(changes: readonly Change[], levels: number[]): Told & { usual: num
   }
   const below = changes.filter((_, k) => logs[k] < split);
   const stillBelow = below.filter(looksStill).length / Math.max(1, below.length);
-  // Nothing but what a codec leaves of pictures that stand still: what rises out of it is new, and there are no two kinds.
+  // Nothing but what a codec leaves of pictures that stand still: what rises out of it is new, and there are no
+  // two kinds.
   if (Math.exp(high.middle) < codecLevel) {
     const kinds = changes.map(({ level, peaked }): Kind =>
       level > quietLevel && peaked > evenNoise ? "new" : "repeat",
@@ -149,7 +155,10 @@ function told(changes: readonly Change[], levels: number[]): Told & { usual: num
   };
 }
 
-/** Share of the lower kind that has one of the upper near it: repeats stand among new pictures, a calm scene stands by itself. */
+/**
+ * Share of the lower kind that has one of the upper near it: repeats stand among new pictures, a calm scene
+ * stands by itself.
+ */
 function interleaved(logs: number[], split: number): number {
   let [near, lower, last] = [0, 0, -Infinity];
   const next = new Int32Array(logs.length);
@@ -170,7 +179,10 @@ function interleaved(logs: number[], split: number): number {
 /** A gap between the kinds that is worth cutting in, in log level. */
 const leastGap = 0.2;
 
-/** The middle of the widest gap between what is plainly the one kind and plainly the other; null where there is none to speak of. */
+/**
+ * The middle of the widest gap between what is plainly the one kind and plainly the other; null where there is
+ * none to speak of.
+ */
 function emptiest(logs: number[], low: Shape, high: Shape): number | null {
   const from = low.edge,
     to = high.edge;

@@ -15,8 +15,8 @@ export interface ClockSpeed {
 }
 
 /**
- * A clock's digits: `1:23`, `1:02:03`, `1'23"45`, `83.5`. Parts are hours, minutes, seconds from the left; what follows a point, a
- * comma or the seconds' mark are hundredths or tenths by how many digits there are.
+ * A clock's digits: `1:23`, `1:02:03`, `1'23"45`, `83.5`. Parts are hours, minutes, seconds from the left; what
+ * follows a point, a comma or the seconds' mark are hundredths or tenths by how many digits there are.
  * @returns null for anything else, and for minutes or seconds above 59 behind a larger part
  */
 export function clockIn(text: string): { shows: number; step: number } | null {
@@ -33,8 +33,9 @@ export function clockIn(text: string): { shows: number; step: number } | null {
 }
 
 /**
- * Speed by a clock that was read at two moments: its seconds over the video's. One that counts down does as well.
- * Each reading may lie a step of its last digit behind, and a captured picture may be off by one interval.
+ * Speed by a clock that was read at two moments: its seconds over the video's. One that counts down does as
+ * well. Each reading may lie a step of its last digit behind, and a captured picture may be off by one
+ * interval.
  * @throws RangeError where the two moments are one, or the clock stood
  */
 export function speedByClock(one: ClockLook, other: ClockLook, captureFps: number): ClockSpeed {

@@ -56,8 +56,8 @@ function remarksOf(seen: Seen, why: OpenBecause): Said[] {
 }
 
 /**
- * A run from a video as it can be judged: no figure finer than the capture, and no light where the capture is too slow or too
- * unsure to tell.
+ * A run from a video as it can be judged: no figure finer than the capture, and no light where the capture is
+ * too slow or too unsure to tell.
  */
 export function judgedCapture(
   summary: Summary,

@@ -17,7 +17,10 @@ export function runTime({ startsMs, frameTimes }: Timed): (captureMs: number) =>
   };
 }
 
-/** The trace of a capture's run: its frame times, its counter's readings beside them, and its marks, all in the run's own time. */
+/**
+ * The trace of a capture's run: its frame times, its counter's readings beside them, and its marks, all in the
+ * run's own time.
+ */
 export function keptTrace(result: Timed & Pick<CaptureResult, "counter">, marks: readonly Mark[]): FrameTrace {
   const at = runTime(result);
   const readings = result.counter?.readings ?? [];

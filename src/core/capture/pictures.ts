@@ -39,7 +39,10 @@ export interface Pictures {
 /** Moments nearer than this are one, ms. */
 const slackMs = 1e-6;
 
-/** Place of the picture that is shown at a moment, or was last before it; −1 before the first. @param startsMs in their order */
+/**
+ * Place of the picture that is shown at a moment, or was last before it; −1 before the first. @param startsMs
+ * in their order
+ */
 export function pictureAt(startsMs: Float64Array, ms: number): number {
   let [low, high] = [0, startsMs.length];
   while (low < high) {
@@ -50,7 +53,9 @@ export function pictureAt(startsMs: Float64Array, ms: number): number {
   return low - 1;
 }
 
-/** From so long on a stretch in which nothing moves says nothing of the rate: a menu, a pause, a loading screen. */
+/**
+ * From so long on a stretch in which nothing moves says nothing of the rate: a menu, a pause, a loading screen.
+ */
 const stillSeconds = 3;
 /** From this share of new pictures on more may have been shown than were captured. */
 const ceilingShare = 0.97;
@@ -76,7 +81,10 @@ export function captureInterval(times: Float64Array): number {
   return intervals > 0.8 * gaps.length ? whole.reduce((sum, gap) => sum + gap, 0) / intervals : rough;
 }
 
-/** Frame times of the title from which captured pictures are new. A picture lasts from its first captured one to the next picture's. */
+/**
+ * Frame times of the title from which captured pictures are new. A picture lasts from its first captured one to
+ * the next picture's.
+ */
 export function picturesFrom(
   { times, lastSeconds }: Stamps,
   { kinds, unsure }: Pick<Told, "kinds" | "unsure">,

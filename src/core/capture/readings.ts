@@ -45,7 +45,8 @@ export function numberIn(text: string): number | null {
 
 /**
  * Readings that can be: numbers, and no jumps that the pictures don't show.
- * @param ratesAt the least and the most that the pictures' rate was over the whiles a reading may be of, fps; null where it isn't known
+ * @param ratesAt the least and the most that the pictures' rate was over the whiles a reading may be of, fps;
+ *   null where it isn't known
  */
 export function plausible(
   raw: readonly RawReading[],

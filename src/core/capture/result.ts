@@ -39,7 +39,9 @@ export interface CaptureResult extends Pictures {
 /** A counter that is off by this share of the pictures' rate disagrees, %; common practice. */
 const tolerance = 3;
 
-/** Counters show the rate of a while before, and stand as long again: this far back a reading may come from, ms. */
+/**
+ * Counters show the rate of a while before, and stand as long again: this far back a reading may come from, ms.
+ */
 const backMs = 1000;
 const whileMs = 500;
 
@@ -59,7 +61,10 @@ function rateBetween(
   return span >= 0.5 * (to - from) ? (1000 * count) / span : null;
 }
 
-/** What a run did at a moment of its capture: how long the picture stood that is shown, and the rate of the second before. Null where nothing is known. */
+/**
+ * What a run did at a moment of its capture: how long the picture stood that is shown, and the rate of the
+ * second before. Null where nothing is known.
+ */
 export function momentOf(
   pictures: Pick<Pictures, "startsMs" | "frameTimes">,
   ms: number,
@@ -104,7 +109,10 @@ export interface Observed {
 
 const asSeen: Settled = { pictures: new Map(), readings: new Map() };
 
-/** A run from what was seen in a capture: its pictures, its counter where there is one, and what can be said of it. @throws NothingMoves */
+/**
+ * A run from what was seen in a capture: its pictures, its counter where there is one, and what can be said of
+ * it. @throws NothingMoves
+ */
 export function captureResult(
   { changes, stamps, raw, foundCounter, yardstick }: Observed,
   settled: Settled = asSeen,
@@ -148,7 +156,10 @@ export function captureResult(
   };
 }
 
-/** A file whose pictures end so much before its end, in seconds and as a share, was cut off or says what isn't so. */
+/**
+ * A file whose pictures end so much before its end, in seconds and as a share, was cut off or says what isn't
+ * so.
+ */
 const earlySeconds = 1,
   earlyShare = 0.05;
 
@@ -157,7 +168,10 @@ function endsEarly({ times, lastSeconds, saidSeconds = null }: Stamps): boolean 
   return saidSeconds !== null && saidSeconds - end > Math.max(earlySeconds, earlyShare * saidSeconds);
 }
 
-/** Whether readings differ from what the pictures showed over the whiles that they are of, by more than chance and tolerance. */
+/**
+ * Whether readings differ from what the pictures showed over the whiles that they are of, by more than chance
+ * and tolerance.
+ */
 function disagreement(counter: Counter | null, pictures: Pictures): boolean | null {
   const pairs = (counter?.readings ?? []).flatMap(({ atMs, fps }) => {
     const rate = rateBetween(pictures, atMs - backMs, atMs);

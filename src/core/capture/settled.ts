@@ -5,7 +5,9 @@ import type { RawReading } from "./readings";
 export interface Settled {
   /** By the place of the picture, the first being 0. */
   pictures: ReadonlyMap<number, Kind>;
-  /** By the moment of the reading, ms: what the counter shows there, fps; null for one that is to be dropped. */
+  /**
+   * By the moment of the reading, ms: what the counter shows there, fps; null for one that is to be dropped.
+   */
   readings: ReadonlyMap<number, number | null>;
 }
 

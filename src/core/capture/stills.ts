@@ -21,7 +21,10 @@ const slowFrom = 2.5;
 /** Two slow pictures nearer than this are one moment, ms. */
 const apartMs = 1000;
 
-/** The moments of a run that are kept as small pictures: where its marks begin, and where pictures stood longest. In the order of time. */
+/**
+ * The moments of a run that are kept as small pictures: where its marks begin, and where pictures stood
+ * longest. In the order of time.
+ */
 export function stillMoments(
   { startsMs, frameTimes }: Pick<Pictures, "startsMs" | "frameTimes">,
   marks: readonly Mark[],

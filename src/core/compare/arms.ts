@@ -28,10 +28,12 @@ export interface ArmsOutcome {
 const looksLevel = 0.05;
 
 /**
- * Compares every pair of arms, all fitted together, with Holm's correction (1979) for looking more than once; ties stay ties.
+ * Compares every pair of arms, all fitted together, with Holm's correction (1979) for looking more than once;
+ * ties stay ties.
  *
  * @param arms two or more, each with a run at least
- * @param places where every run stood in the order, in the shape of `arms`; without them the order isn't known
+ * @param places where every run stood in the order, in the shape of `arms`; without them the order isn't
+ *   known
  * @throws RangeError for fewer than two arms, or an arm without runs
  */
 export function compareArms(

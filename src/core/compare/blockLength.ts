@@ -3,8 +3,8 @@ import { mean } from "@/core/stats";
 /**
  * Expected block length for the stationary bootstrap of a series' mean.
  *
- * Politis & White (2004) with the correction of Patton, Politis & White (2009): lag windows by the flat-top kernel,
- * the number of lags by the first run of insignificant autocorrelations (c = 2).
+ * Politis & White (2004) with the correction of Patton, Politis & White (2009): lag windows by the flat-top
+ * kernel, the number of lags by the first run of insignificant autocorrelations (c = 2).
  *
  * @param series length n ≥ 1
  * @returns 1 … min(3√n, n/3), in values

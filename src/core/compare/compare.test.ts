@@ -38,7 +38,8 @@ const arm = (...rates: number[]) => rates.map((fps, k) => run(fps, Math.round(fp
 
 describe("block length (Politis & White 2004; Patton, Politis & White 2009)", () => {
   it("of an AR(1) series nears its theoretical optimum (2φ/(1 − φ²))^⅔ · n^⅓", () => {
-    // The formula follows from the AR(1) autocovariances by arithmetic: Σ|k|R(k) = 2φR(0)/(1 − φ)², ΣR(k) = R(0)(1 + φ)/(1 − φ).
+    // The formula follows from the AR(1) autocovariances by arithmetic: Σ|k|R(k) = 2φR(0)/(1 − φ)², ΣR(k) =
+    // R(0)(1 + φ)/(1 − φ).
     for (const phi of [0.3, 0.5, 0.8]) {
       const optimum = ((2 * phi) / (1 - phi * phi)) ** (2 / 3) * Math.cbrt(2000);
       const found = mean(Array.from({ length: 60 }, (_, seed) => blockLength(autoregressive(2000, phi, seed))));

@@ -18,7 +18,10 @@ export interface ArmFigures {
   averageFps: number;
 }
 
-/** B over A. Ratios and differences with their 95 % intervals; null where a side's form, or one run a side, can't say. */
+/**
+ * B over A. Ratios and differences with their 95 % intervals; null where a side's form, or one run a side,
+ * can't say.
+ */
 export interface Comparison {
   arms: { a: ArmFigures; b: ArmFigures };
   averageFps: { ratio: number; low: number; high: number };
@@ -44,7 +47,10 @@ const mixedFrom = 0.5;
 /** Repeats from which a floor carries one run a side. */
 const measuredFreedom = 6;
 
-/** Why a difference can't be called, whatever its interval: one run a side, or an order that can't be told from the change. */
+/**
+ * Why a difference can't be called, whatever its interval: one run a side, or an order that can't be told from
+ * the change.
+ */
 function whyNot({ arms, places, noise, underCap }: MeasuredArms, a: number, b: number): Said | null {
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
   if (runsA === 1 && runsB === 1)
@@ -54,7 +60,10 @@ function whyNot({ arms, places, noise, underCap }: MeasuredArms, a: number, b: n
   return mixed > mixedFrom ? said("compare.orderMixed") : null;
 }
 
-/** A side that may have been faster than its video could show can lose no comparison, and be called equal in none. */
+/**
+ * A side that may have been faster than its video could show can lose no comparison, and be called equal in
+ * none.
+ */
 function atCeiling({ arms }: MeasuredArms, a: number, b: number, found: Decision): Said | null {
   const [topA, topB] = [a, b].map((arm) => arms[arm]?.some(({ ceiling }) => ceiling) ?? false);
   const holds = (found === "better" && !topA) || (found === "worse" && !topB);
@@ -157,8 +166,9 @@ export function comparePair(
 /**
  * Compares two arms of runs: B over A.
  *
- * The run is the unit. Values of runs are fitted by arm and, where their order is known, by steady and levelling-off drift;
- * what is left over, pooled with what is believed of the rig, is the spread, and Student's t with the freedom of both gives the interval.
+ * The run is the unit. Values of runs are fitted by arm and, where their order is known, by steady and
+ * levelling-off drift; what is left over, pooled with what is believed of the rig, is the spread, and Student's
+ * t with the freedom of both gives the interval.
  *
  * @param places where every run stood in the order, of each side; null where that isn't known
  * @throws RangeError for an arm without runs, or rounds of unequal length

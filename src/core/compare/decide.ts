@@ -55,8 +55,8 @@ const usualEffect = 0.04;
 /**
  * How many further runs a side should settle an undecided comparison, and with what chance.
  *
- * Spread and true difference are drawn from what is believed of them, further runs from those, and the decision is made on
- * all (posterior predictive): the estimate's own error is averaged over, not taken for the truth.
+ * Spread and true difference are drawn from what is believed of them, further runs from those, and the decision
+ * is made on all (posterior predictive): the estimate's own error is averaged over, not taken for the truth.
  *
  * @returns the fewest that settle it in 90 % of the imagined afternoons; 40 with their chance where none does
  */

@@ -4,8 +4,8 @@ import type { IntervalTrace, Trace } from "@/core/trace";
 /**
  * A run as the engine's own report of speed tells it: readings of native rate × speed.
  *
- * Where an engine shows old frames at the display's pace, its frames say nothing of the title; two such runs are
- * compared by what the engine reports.
+ * Where an engine shows old frames at the display's pace, its frames say nothing of the title; two such runs
+ * are compared by what the engine reports.
  *
  * @returns null when the run logged no speed, or only once
  */
@@ -22,7 +22,10 @@ export function bySpeed(trace: Trace, nativeFps: number): IntervalTrace | null {
   };
 }
 
-/** Arms as they are to be compared: by the engine's speed where every run of every arm reports one, else by their frames. */
+/**
+ * Arms as they are to be compared: by the engine's speed where every run of every arm reports one, else by
+ * their frames.
+ */
 export function comparable(
   arms: Trace[][],
   nativeFps: number,
@@ -33,7 +36,10 @@ export function comparable(
   return isWhole(reported) ? { arms: reported, by: "engine speed" } : { arms, by: "frames" };
 }
 
-/** A run's rate as it counts in comparisons: by the engine's own report where there is one, else by its frames; fps. */
+/**
+ * A run's rate as it counts in comparisons: by the engine's own report where there is one, else by its frames;
+ * fps.
+ */
 export function effectiveFps(
   { reportedSpeedPercent, averageFps }: Pick<Summary, "reportedSpeedPercent" | "averageFps">,
   nativeFps: number,

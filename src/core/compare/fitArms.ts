@@ -89,7 +89,10 @@ export function measureArms(
 /** What a run's own frames say of its spread is worth so many repeats, for every run. */
 const withinFreedom = 2;
 
-/** The spread of one run before the runs at hand speak: the rig's, with what the frames leave open; freedom after Satterthwaite (1946). */
+/**
+ * The spread of one run before the runs at hand speak: the rig's, with what the frames leave open; freedom
+ * after Satterthwaite (1946).
+ */
 function believed(between: number, within: number, { freedom, betweenOnly }: NoiseFloor, runs: number) {
   const ofFrames = withinFreedom * runs;
   if (betweenOnly)
@@ -125,7 +128,8 @@ export function fitFigure(
         : { sd: Math.sqrt(between + within), freedom: floor.freedom };
     return { fit, bounds, ...pooledSpread(fit.squares, fit.freedom, prior) };
   }
-  // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or window makes it.
+  // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or
+  // window makes it.
   if (fit.freedom < 1) return null;
   const variance = Math.max(fit.squares / fit.freedom, within);
   return { fit, variance, freedom: fit.freedom, borrowed: false, bounds };

@@ -29,8 +29,8 @@ function centred(places: number[]): number[] {
 }
 
 /**
- * Least squares of runs' values on their arm and, where the order is known, on their place in it (t and t²): a rig that
- * slows down or warms up and levels off is told from the arms.
+ * Least squares of runs' values on their arm and, where the order is known, on their place in it (t and t²): a
+ * rig that slows down or warms up and levels off is told from the arms.
  *
  * @param values of every run, an arm each; every arm at least one
  * @param places where every run stood in the order, in the same shape; null where that isn't known
@@ -67,7 +67,10 @@ export function fitRuns(values: number[][], places: number[][] | null): RunsFit 
   throw new RangeError("every arm needs a run");
 }
 
-/** Share of an arm's place in the order that a straight line through the order explains: 1 for A then B, 0 for A B B A. */
+/**
+ * Share of an arm's place in the order that a straight line through the order explains: 1 for A then B, 0 for A
+ * B B A.
+ */
 export function mixedWithOrder(placesA: number[], placesB: number[]): number {
   const places = [...placesA, ...placesB];
   const n = places.length;

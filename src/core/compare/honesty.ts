@@ -27,7 +27,10 @@ export interface Truth {
   told: "order" | "rounds" | "nothing";
   /** SD of log fps from run to run. */
   spread: number;
-  /** Share by which the rig has slowed down by the last run, and after how many runs of that it levels off; Infinity for steadily. */
+  /**
+   * Share by which the rig has slowed down by the last run, and after how many runs of that it levels off;
+   * Infinity for steadily.
+   */
   drift: number;
   levelsOff: number;
   /** What is known of the rig; null without repeats. */
@@ -144,8 +147,8 @@ function afternoonOf({ shape, ratio, order, spread, drift, levelsOff, seconds }:
 }
 
 /**
- * The true effect of every figure: difference of means over many runs, by the truth's own generator, without drift.
- * Ratios are geometric means, as they are compared.
+ * The true effect of every figure: difference of means over many runs, by the truth's own generator, without
+ * drift. Ratios are geometric means, as they are compared.
  */
 function truthOf(truth: Truth, seed: number): Record<HeldFigure, number> {
   if (truth.ratio === 1 && truth.seconds[0] === truth.seconds[1])
@@ -213,7 +216,10 @@ export function honesty(truth: Truth): Honesty {
   };
 }
 
-/** Undecided afternoons in which a number of further runs is named (or not), with the mean chance said and how many those settle. */
+/**
+ * Undecided afternoons in which a number of further runs is named (or not), with the mean chance said and how
+ * many those settle.
+ */
 export interface Settling {
   cases: number;
   said: number;

@@ -75,7 +75,10 @@ const isRatio = (figure: Figure) => figure === "averageFps" || figure === "worst
 const compared = (figure: Figure, value: number | null) =>
   value === null ? null : isRatio(figure) ? Math.log(value) : value;
 
-/** Least variance of a share of time, in points²: one window more or less. And of hitches a minute: one hitch more or less. */
+/**
+ * Least variance of a share of time, in points²: one window more or less. And of hitches a minute: one hitch
+ * more or less.
+ */
 function leastVariance(figure: Figure, minutes: number, windowMs: number): number {
   if (figure === "fullSpeedTime") return (100 * Math.min(1, windowMs / 60_000 / minutes)) ** 2 / 4;
   return figure === "hitchesPerMinute" ? 1 / minutes ** 2 : 0;
@@ -89,8 +92,8 @@ const noBound: MeasuredRun["bound"] = {
 };
 
 /**
- * What a video leaves open of a run: of its average what unsure and lost pictures could come to, of a low one captured picture's
- * time, and no low finer than two of them.
+ * What a video leaves open of a run: of its average what unsure and lost pictures could come to, of a low one
+ * captured picture's time, and no low finer than two of them.
  */
 function bySight(
   trace: Trace,
@@ -116,8 +119,9 @@ function bySight(
 const fewestSeconds = 8;
 
 /**
- * Variance of the log average of a run whose seconds wander like an AR(1) series.
- * Its lag-1 is brought back from its bias (Marriott & Pope 1954, Kendall 1954: about −(1 + 3φ)/n), its variance from the loss of the mean.
+ * Variance of the log average of a run whose seconds wander like an AR(1) series. Its lag-1 is brought back
+ * from its bias (Marriott & Pope 1954, Kendall 1954: about −(1 + 3φ)/n), its variance from the loss of the
+ * mean.
  * @returns 0 for runs too short to tell
  */
 function slowVariance(trace: Trace): number {
@@ -133,7 +137,8 @@ function slowVariance(trace: Trace): number {
 }
 
 /**
- * A run's figures with what its own frames leave open of them, by the stationary bootstrap (Politis & Romano 1994).
+ * A run's figures with what its own frames leave open of them, by the stationary bootstrap (Politis & Romano
+ * 1994).
  * @param resamples of the run; a hundred tell a variance to a seventh
  */
 export function measureRun(
@@ -158,7 +163,8 @@ export function measureRun(
     const all = drawn.map((each) => compared(figure, each[figure])).filter((value) => value !== null);
     within[figure] = all.length > 1 ? varianceOf(all) : 0;
   }
-  // Blocks of a run that wanders slowly are too short for it: what they leave out of the average they leave out of the rest.
+  // Blocks of a run that wanders slowly are too short for it: what they leave out of the average they leave out
+  // of the rest.
   const left = within.averageFps > 0 ? Math.max(1, slow / within.averageFps) : 1;
   for (const figure of figureNames)
     within[figure] = Math.max(leastVariance(figure, minutes, rules.windowMs), within[figure] * left);

@@ -1,18 +1,24 @@
 import { fTail, varianceOf } from "@/core/stats";
 import type { RigSpec } from "@/core/kit";
 
-/** How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of freedom behind it. */
+/**
+ * How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of
+ * freedom behind it.
+ */
 export interface NoiseFloor {
   sd: number;
   /** How many repeats it is worth. */
   freedom: number;
-  /** True for a figure that says how runs differ beyond what their own frames leave open. A measured floor holds both. */
+  /**
+   * True for a figure that says how runs differ beyond what their own frames leave open. A measured floor holds
+   * both.
+   */
   betweenOnly?: boolean;
 }
 
 /**
- * What is believed of a rig without repeats: about 3.5 %, and no surer than one repeat would make it.
- * Its tails are those of Student's t with one degree of freedom, so that one run a side settles only what is huge.
+ * What is believed of a rig without repeats: about 3.5 %, and no surer than one repeat would make it. Its tails
+ * are those of Student's t with one degree of freedom, so that one run a side settles only what is huge.
  */
 export const assumedNoise: NoiseFloor = { sd: 0.035, freedom: 1, betweenOnly: true };
 
@@ -26,13 +32,22 @@ export const assumedFor = ({ batteryWh }: Pick<RigSpec, "batteryWh">): NoiseFloo
 /** A figure that somebody gave counts as so many repeats. */
 const givenFreedom = 20;
 
-/** A floor that somebody names: how runs differ beyond what their own frames leave open. @param sd of log average fps */
+/**
+ * A floor that somebody names: how runs differ beyond what their own frames leave open. @param sd of log
+ * average fps
+ */
 export const givenNoise = (sd: number): NoiseFloor => ({ sd, freedom: givenFreedom, betweenOnly: true });
 
-/** Runs of which one is twice as fast as another aren't repeats, whatever their settings say: another scene, another log. */
+/**
+ * Runs of which one is twice as fast as another aren't repeats, whatever their settings say: another scene,
+ * another log.
+ */
 const mostApart = 2;
 
-/** A group out of line with the others by an F that chance gives once in a thousand holds something else than repeats. */
+/**
+ * A group out of line with the others by an F that chance gives once in a thousand holds something else than
+ * repeats.
+ */
 const outOfLine = 0.001;
 
 /** Variance of a group of repeats, with its degrees of freedom. */
@@ -44,8 +59,8 @@ function varianceOfGroup(group: number[]) {
 /**
  * Pooled SD over groups of repeats: the root of Σ(x − group mean)² / Σ(n − 1).
  *
- * A group that holds a rate over twice another of its own holds more than one scene, and is left out; so is one that lies far
- * out of line with the other groups. A rig that is noisy throughout keeps all of its groups.
+ * A group that holds a rate over twice another of its own holds more than one scene, and is left out; so is one
+ * that lies far out of line with the other groups. A rig that is noisy throughout keeps all of its groups.
  *
  * @param groups average fps of runs with identical settings, a group each
  * @returns null when no group has two repeats
@@ -100,8 +115,9 @@ export function rigNoise(
 const ownFreedom = 4;
 
 /**
- * The spread to reckon with: what the runs at hand show, pooled with the floor by degrees of freedom
- * (the posterior mean scale of an inverse χ² prior; Gelman et al., Bayesian Data Analysis, section 2.6, from memory).
+ * The spread to reckon with: what the runs at hand show, pooled with the floor by degrees of freedom (the
+ * posterior mean scale of an inverse χ² prior; Gelman et al., Bayesian Data Analysis, section 2.6, from
+ * memory).
  *
  * @param squares sum of squared deviations of the runs at hand
  * @param freedom their degrees of freedom; 0 borrows the floor whole

@@ -13,5 +13,8 @@ export function stillToRun(arms: number, rounds: number, done: number[]): number
   return armOrder(arms, rounds).filter((arm) => (left[arm] > 0 ? (left[arm]--, false) : true));
 }
 
-/** Two arms by letter, the order that lets warming up favour neither side: A B, B A, A B … @returns length 2·rounds */
+/**
+ * Two arms by letter, the order that lets warming up favour neither side: A B, B A, A B … @returns length
+ * 2·rounds
+ */
 export const runOrder = (rounds: number) => armOrder(2, rounds).map((arm) => (arm === 0 ? "A" : "B"));

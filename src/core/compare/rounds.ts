@@ -2,11 +2,12 @@ import { mean, weightedLine } from "@/core/stats";
 import type { RunsFit } from "./fitRuns";
 
 /**
- * Two arms by rounds of which only the number is known, not who went first: the log ratio inside every round, fitted by a
- * level and by turns.
+ * Two arms by rounds of which only the number is known, not who went first: the log ratio inside every round,
+ * fitted by a level and by turns.
  *
- * A rig that slows down makes whoever goes second look worse. Where sides took turns (A B, B A, …) the term by turns holds
- * that; where they didn't, it can't be seen, and the difference is known no better than the rig's drift from one run to the next.
+ * A rig that slows down makes whoever goes second look worse. Where sides took turns (A B, B A, …) the term by
+ * turns holds that; where they didn't, it can't be seen, and the difference is known no better than the rig's
+ * drift from one run to the next.
  *
  * @param values of both arms, round by round
  */

@@ -21,8 +21,9 @@ const longestShare = 0.15;
 /**
  * A run cut into short cells, ready to be resampled: every figure is made from cells drawn in blocks.
  *
- * The stationary bootstrap draws blocks of cells; sums serve rate, full-speed time and hitches, and the worst-time
- * low walks the frames from the longest, each as often as its cell was drawn. No frame is sorted twice.
+ * The stationary bootstrap draws blocks of cells; sums serve rate, full-speed time and hitches, and the
+ * worst-time low walks the frames from the longest, each as often as its cell was drawn. No frame is sorted
+ * twice.
  */
 export class RunCells {
   private readonly count: number;
@@ -80,7 +81,10 @@ export class RunCells {
     return this.fromDraws();
   }
 
-  /** The figures of one stationary-bootstrap resample (Politis & Romano 1994): blocks of geometric length, wrapped round. */
+  /**
+   * The figures of one stationary-bootstrap resample (Politis & Romano 1994): blocks of geometric length,
+   * wrapped round.
+   */
   resampled(random: Random): RunFigures {
     this.draws.fill(0);
     const stay = 1 - 1 / this.blockCells;

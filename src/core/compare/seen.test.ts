@@ -3,7 +3,10 @@ import { durationOf, type FrameTrace, type SeenBy } from "@/core/trace";
 import { compare, givenNoise } from ".";
 import { fitAll, measureArms } from "./fitArms";
 
-/** A run of a minute at a rate, as a video of 60 pictures a second shows it: every time a whole number of its pictures. */
+/**
+ * A run of a minute at a rate, as a video of 60 pictures a second shows it: every time a whole number of its
+ * pictures.
+ */
 function captured(fps: number, seed: number, seenBy?: SeenBy): FrameTrace {
   const random = seeded(seed);
   const picture = 1000 / 60;
@@ -31,7 +34,8 @@ const side = (fps: number, from: number, percent: number | null, ceiling = false
 
 describe("runs from videos, compared", () => {
   it("what a video leaves open is no chance: a difference inside it isn't called, and the interval is wider by both sides'", () => {
-    // The second side's video took one unsure picture in a hundred for new: the same rate looks 1 % higher, in every repeat.
+    // The second side's video took one unsure picture in a hundred for new: the same rate looks 1 % higher, in
+    // every repeat.
     const free = compare(side(30, 1, null), side(30.3, 11, null), { ...options, marginPercent: 0.5 });
     const seen = compare(side(30, 1, 0.6), side(30.3, 11, 0.6), { ...options, marginPercent: 0.5 });
     expect(free.decision).toBe("better");

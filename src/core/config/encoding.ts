@@ -30,7 +30,10 @@ function wide(bytes: Uint8Array, little: boolean): string {
   return parts.join("");
 }
 
-/** The bytes of a text in the encoding that its file had. @throws ConfigProblem for a character that it doesn't have */
+/**
+ * The bytes of a text in the encoding that its file had. @throws ConfigProblem for a character that it doesn't
+ * have
+ */
 export function bytesOf(text: string, encoding: Encoding): Uint8Array {
   if (encoding === "utf-8") return new TextEncoder().encode(text);
   if (encoding === "utf-8 with mark") return Uint8Array.of(0xef, 0xbb, 0xbf, ...new TextEncoder().encode(text));

@@ -97,8 +97,8 @@ function valueFor(format: ConfigFormat, value: ConfigValue, spot: Spot | undefin
 }
 
 /**
- * A file with some of its values changed, and every other character as it was. What comes out is read again: only what was asked
- * for may differ.
+ * A file with some of its values changed, and every other character as it was. What comes out is read again:
+ * only what was asked for may differ.
  * @param wanted values by path, parted by "/"
  * @throws ConfigProblem with the line for what can't be patched safely
  */

@@ -81,7 +81,10 @@ export function xmlLayout(text: string): Layout {
   };
 }
 
-/** Where an element's opening tag ends, at its sign; -1 where it can't be told. A sign inside an attribute is none. */
+/**
+ * Where an element's opening tag ends, at its sign; -1 where it can't be told. A sign inside an attribute is
+ * none.
+ */
 function openingEnd(text: string, { syntax, attributes }: XMLElement): number {
   const name = syntax.openBody?.endOffset ?? syntax.openName?.endOffset ?? null;
   if (name === null) return -1;
@@ -89,7 +92,10 @@ function openingEnd(text: string, { syntax, attributes }: XMLElement): number {
   return text.indexOf(">", last);
 }
 
-/** An element, or an attribute where the parent holds its values so, in the style of its neighbours. @throws ConfigProblem */
+/**
+ * An element, or an attribute where the parent holds its values so, in the style of its neighbours. @throws
+ * ConfigProblem
+ */
 function added(
   text: string,
   elements: { path: string; element: XMLElement }[],

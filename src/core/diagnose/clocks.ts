@@ -78,8 +78,9 @@ function takersOf({ temperature, watts }: Segment["means"], { temperatureC, mode
 }
 
 /**
- * Signs of clocks that are short of what they could be: taken back by heat, by the budget, or left low. What wasn't logged
- * makes a sign weaker, not silent: each explanation that the readings leave open is named with what speaks for it.
+ * Signs of clocks that are short of what they could be: taken back by heat, by the budget, or left low. What
+ * wasn't logged makes a sign weaker, not silent: each explanation that the readings leave open is named with
+ * what speaks for it.
  */
 export function clockEvidence(
   means: Segment["means"],
@@ -158,7 +159,8 @@ function whyLow(
       ? [evidence("power split", "sign.budgetSplit", { half, clock, other, watts: modeWatts })]
       : [];
   }
-  // A governor leaves a clock low from the start; one that was higher earlier, in a device that has warmed since, was taken back.
+  // A governor leaves a clock low from the start; one that was higher earlier, in a device that has warmed
+  // since, was taken back.
   const fell = earlier >= 0.9 && clock < 0.93 * earlier;
   if (fell && warmedC !== null && warmedC >= warmedEnoughC && celsius !== null)
     return [evidence("heat", "sign.clockTakenBack", { half, clock, earlier, celsius, warmedC }), notWork];

@@ -184,7 +184,8 @@ describe("what holds a run back, sign by sign", () => {
       );
     });
     it("a clock a little low is no work where its full one would hold the target", () => {
-      // 96 % of 1000/56 ms at nine tenths of the clock is 15.4 ms at the full one, of the 16.7 that 60 fps allow: arithmetic.
+      // 96 % of 1000/56 ms at nine tenths of the clock is 15.4 ms at the full one, of the 16.7 that 60 fps
+      // allow: arithmetic.
       const of = (averageFps: number) =>
         diagnose(
           input([

@@ -57,14 +57,17 @@ const namedFrom = 0.5,
   secondFrom = 0.2;
 
 /**
- * Weights as chances: a cause's odds go with e^(steepness · weight), against all the others and against what no sign names.
- * Steepness and the weight of the unnamed were set by hand on made-up devices of other seeds than those scored
- * (docs/method.md, "What holds it back").
+ * Weights as chances: a cause's odds go with e^(steepness · weight), against all the others and against what no
+ * sign names. Steepness and the weight of the unnamed were set by hand on made-up devices of other seeds than
+ * those scored (docs/method.md, "What holds it back").
  */
 const steepness = 1.5,
   unnamed = 1;
 
-/** Chance of every cause, given what its evidence comes to; what is missing from 1 is something that no sign names. */
+/**
+ * Chance of every cause, given what its evidence comes to; what is missing from 1 is something that no sign
+ * names.
+ */
 export function chancesOf(weighed: number[]): number[] {
   const odds = weighed.map((weight) => (weight > 0 ? Math.exp(steepness * weight) : 0));
   const all = odds.reduce((sum, each) => sum + each, Math.exp(steepness * unnamed));
@@ -74,8 +77,9 @@ export function chancesOf(weighed: number[]): number[] {
 /**
  * What holds a run back: signs of every stretch and of the run, weighed by cause.
  *
- * More than one cause may hold in different parts of a run, so stretches are diagnosed by themselves; the run's causes
- * are the stretches' evidence, each weighed by its time, with what the whole run and its neighbours show.
+ * More than one cause may hold in different parts of a run, so stretches are diagnosed by themselves; the run's
+ * causes are the stretches' evidence, each weighed by its time, with what the whole run and its neighbours
+ * show.
  */
 export function diagnose({
   summary,

@@ -22,7 +22,10 @@ const wanderFrom = 58;
 /** Spread of the rate under which something sets the pace. */
 const setPace = 0.012;
 
-/** Load of the busiest core. A reading of the whole processor speaks only when it is high: 45 % over eight cores can hide one that is full. */
+/**
+ * Load of the busiest core. A reading of the whole processor speaks only when it is high: 45 % over eight cores
+ * can hide one that is full.
+ */
 export const processorLoad = ({ means }: Pick<Segment, "means">) =>
   means.cpuBusiest ?? (means.cpu !== undefined && means.cpu >= wholeTells ? means.cpu : null);
 export const graphicsLoad = ({ means }: Pick<Segment, "means">) => means.gpu ?? null;
@@ -51,7 +54,8 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   const processor = processorLoad(segment),
     graphics = graphicsLoad(segment);
   const clocks = clockShares(means, limits);
-  // Milliseconds a half works on a frame, over what the target allows; at its full clock, where the clock is known.
+  // Milliseconds a half works on a frame, over what the target allows; at its full clock, where the clock is
+  // known.
   const needOf = (load: number | null, clock: number | null) =>
     load === null ? null : ((load / 100) * targetFps * Math.min(1, clock ?? 1)) / averageFps;
   const need = {
@@ -182,7 +186,8 @@ function partEvidence(
   if (processor === null) return means.cpu === undefined ? [] : wholeEvidence(means.cpu, graphics);
   if (graphics !== null) return [];
   if (processor >= wanderFrom) return [evidence("processor", "sign.coreAlone", { processor }, 1.2)];
-  // Clocks go with the work where a governor follows it: graphics at its full clock beside a processor that rests works.
+  // Clocks go with the work where a governor follows it: graphics at its full clock beside a processor that
+  // rests works.
   const clock = clocks.graphics;
   const follows = (clocks.processor ?? 1) < 0.9;
   const works = clock !== null && clock >= 0.9 && follows,

@@ -11,7 +11,10 @@ const perHitch = 0.7;
 /** Lost time below this is a stray frame, in ms. */
 const strayMs = 60;
 
-/** Signs of what makes stretches hitch: what the first visit lost against later ones, and what entering costs every time. */
+/**
+ * Signs of what makes stretches hitch: what the first visit lost against later ones, and what entering costs
+ * every time.
+ */
 export function hitchEvidence(segments: Segment[], cacheState: "warm" | "cold" | "unknown"): Evidence[] {
   const made: Evidence[] = [];
   const byLabel = new Map<string, Segment[]>();

@@ -239,8 +239,9 @@ function shownOn(frameTimes: Floats, hz: number): Float64Array {
 const columns = ["cpu", "cpuBusiest", "gpu", "cpuClock", "gpuClock", "watts", "temperature"] as const;
 
 /**
- * One labelled case on a device unlike those that the signs were set on: other target rates, work that wanders over cores,
- * displays that pace, odd caps, limits that nobody wrote down, another program's hitches, columns missing.
+ * One labelled case on a device unlike those that the signs were set on: other target rates, work that wanders
+ * over cores, displays that pace, odd caps, limits that nobody wrote down, another program's hitches, columns
+ * missing.
  *
  * @param cause null: another program's hitches, which no cause of ours explains
  * @param missing chance of every column to be missing
@@ -332,7 +333,8 @@ export const causePairs: [Cause, Cause][] = [
 ];
 
 /**
- * Runs with two causes at once: how often the likeliest is one of them, and how often something else is said with 8 in 10 and more.
+ * Runs with two causes at once: how often the likeliest is one of them, and how often something else is said
+ * with 8 in 10 and more.
  * @param each cases of every pair
  */
 export function scorePairs(each: number, seed: number, missing: number) {
@@ -350,9 +352,14 @@ export function scorePairs(each: number, seed: number, missing: number) {
 
 /** Chances said, in tenths, with how often they were right. */
 export interface Reliability {
-  /** Cases whose likeliest cause had a chance in this tenth, their mean chance, and how many of those were right. */
+  /**
+   * Cases whose likeliest cause had a chance in this tenth, their mean chance, and how many of those were
+   * right.
+   */
   tenths: { cases: number; said: number; right: number }[];
-  /** Of the cases with a cause of ours: likeliest cause right; named with 0.8 and more, and wrong; not named. */
+  /**
+   * Of the cases with a cause of ours: likeliest cause right; named with 0.8 and more, and wrong; not named.
+   */
   cases: number;
   firstRight: number;
   sureAndWrong: number;
@@ -393,7 +400,10 @@ export function reliability(each: number, seed: number, missing: number): Reliab
   return made;
 }
 
-/** How often each cause was named first: rows are what was built in, columns what was said; the last column is "not enough evidence" or nothing. */
+/**
+ * How often each cause was named first: rows are what was built in, columns what was said; the last column is
+ * "not enough evidence" or nothing.
+ */
 export interface Confusion {
   counts: Record<Cause, Record<Cause | "none", number>>;
   right: number;

@@ -27,7 +27,10 @@ const endsOf = ({ pixels, medianMs, others, isNative }: ScaleResponse) => {
   };
 };
 
-/** Share of a run's frame that goes with pixels, from the two ends of the scales tried; null where they don't differ. */
+/**
+ * Share of a run's frame that goes with pixels, from the two ends of the scales tried; null where they don't
+ * differ.
+ */
 export function pixelShareOf(response: ScaleResponse): number | null {
   const { least, most } = endsOf(response);
   if (most.pixels <= least.pixels * 1.05) return null;
@@ -40,8 +43,8 @@ const hardlyPixels = 0.12,
   mostlyPixels = 0.45;
 
 /**
- * What a change of scale says: dropping to native and still short means it isn't the pixels; else the share of the frame
- * that goes with pixels tells.
+ * What a change of scale says: dropping to native and still short means it isn't the pixels; else the share of
+ * the frame that goes with pixels tells.
  */
 export function scaleEvidence(response: ScaleResponse): Evidence[] {
   const share = pixelShareOf(response);

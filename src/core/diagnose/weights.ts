@@ -10,7 +10,10 @@ interface Weight {
 const fitted = "set by hand on simulated runs of other seeds than those scored in docs/method.md";
 const against = "half a sign's worth against: one idle half argues, but doesn't settle";
 
-/** What every sign weighs. Signs that speak for one cause and against another are named for both where they are given. */
+/**
+ * What every sign weighs. Signs that speak for one cause and against another are named for both where they are
+ * given.
+ */
 export const weights: Record<EvidenceCode, Weight> = {
   "sign.processorBusy": {
     weight: 2.2,

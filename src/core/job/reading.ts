@@ -30,7 +30,10 @@ export function sceneMinutes(scenes: { seconds: number | null; worst: boolean }[
   return (scene?.seconds ?? usualSceneSeconds) / 60;
 }
 
-/** Least scale whose picture has as many lines as a display shows of it; null where the picture or the display isn't known. */
+/**
+ * Least scale whose picture has as many lines as a display shows of it; null where the picture or the display
+ * isn't known.
+ */
 export function usefulScaleOf(
   { spec }: Pick<RigRow, "spec">,
   system: Pick<SystemRow, "screens"> | undefined,

@@ -27,7 +27,10 @@ export interface Story {
 export const isColdRun = (run: Pick<RunRow, "cacheState">, { coldScenes }: Pick<Summary, "coldScenes">) =>
   run.cacheState === "cold" || (coldScenes !== null && coldScenes.cold * 2 > coldScenes.revisited);
 
-/** What a job begins from: the engine's defaults, and over them what its profile or its first run says. What the job itself asks for as a rate holds over the profile's. */
+/**
+ * What a job begins from: the engine's defaults, and over them what its profile or its first run says. What the
+ * job itself asks for as a rate holds over the profile's.
+ */
 export const baselineOf = (
   job: Pick<JobRow, "buildId" | "targetFps">,
   catalogue: Setting[],

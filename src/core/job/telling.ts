@@ -9,7 +9,10 @@ export const speedOf = ({ summary }: Pick<StoryRun, "summary">) =>
 export const lastDecisionMs = ({ trials }: Pick<Story, "trials">) =>
   trials.reduce((latest, { decidedAt }) => Math.max(latest, decidedAt ? new Date(decidedAt).getTime() : 0), 0);
 
-/** The run that says how things stand: the newest whole, warm one with the settings in force, else the newest of any. */
+/**
+ * The run that says how things stand: the newest whole, warm one with the settings in force, else the newest of
+ * any.
+ */
 export function latestTelling({ runs, standing }: Pick<Story, "runs" | "standing">): StoryRun | null {
   const whole = runs.filter(({ crashed, cold }) => !crashed && !cold);
   const inForce = whole.filter((run) => sameSettings(run.settings, standing.settings));

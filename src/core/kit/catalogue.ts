@@ -108,7 +108,8 @@ function twinKeys(text: string): string[] {
 /**
  * Reads a catalogue file, with the path of every fault.
  *
- * Refused before anything is kept: more than 2 MB, no JSON, nesting deeper than a catalogue has, an object with one key twice.
+ * Refused before anything is kept: more than 2 MB, no JSON, nesting deeper than a catalogue has, an object with
+ * one key twice.
  */
 export function readCatalogue(
   text: string,

@@ -44,7 +44,9 @@ const settingShape = z.object({
   file: z.string().max(200).optional(),
   section: z.string().max(120),
   configKey: z.string().max(120),
-  /** What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say. */
+  /**
+   * What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say.
+   */
   purpose: z.enum(purposes).nullable().optional(),
 });
 export const settingSchema = settingShape.transform((setting) => ({

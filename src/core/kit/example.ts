@@ -3,7 +3,10 @@ import { guessPurpose } from "./purpose";
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
 
-/** A made-up setting, for tests and trying out: a switch that costs nothing and is for nothing special, unless said otherwise. */
+/**
+ * A made-up setting, for tests and trying out: a switch that costs nothing and is for nothing special, unless
+ * said otherwise.
+ */
 export const plainSetting = (key: string, more: Partial<Setting> = {}): Setting => ({
   purpose: null,
   key,

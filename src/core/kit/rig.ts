@@ -27,13 +27,17 @@ export type PowerMode = z.infer<typeof powerModeSchema>;
 
 const softwareSchema = z.object({ version: text, date: z.iso.date().nullable() });
 
-/** One of several ways a device starts, with its own system and driver: two of them side by side, or one on a card. */
+/**
+ * One of several ways a device starts, with its own system and driver: two of them side by side, or one on a
+ * card.
+ */
 export const setUpSchema = z.object({ name, system: softwareSchema, driver: softwareSchema });
 export type SetUp = z.infer<typeof setUpSchema>;
 
 /**
- * A device as tuned, at one revision: everything that a change of would make runs incomparable. What isn't known yet is null or
- * an empty list: a rig needs a name and the refresh of one display, the rest can come later.
+ * A device as tuned, at one revision: everything that a change of would make runs incomparable. What isn't
+ * known yet is null or an empty list: a rig needs a name and the refresh of one display, the rest can come
+ * later.
  */
 export const rigSpecSchema = z.object({
   kind: z.string().trim().max(80),
@@ -67,7 +71,10 @@ export const rigSpecSchema = z.object({
 });
 export type RigSpec = z.infer<typeof rigSpecSchema>;
 
-/** A rig as one of its set-ups has it: with that one's system and driver. The rig's own where none is named; null where it has no such set-up. */
+/**
+ * A rig as one of its set-ups has it: with that one's system and driver. The rig's own where none is named;
+ * null where it has no such set-up.
+ */
 export function inSetUp(spec: RigSpec, name: string | null | undefined): RigSpec | null {
   if (!name) return spec;
   const found = spec.setUps?.find((each) => each.name === name);

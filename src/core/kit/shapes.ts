@@ -12,7 +12,10 @@ const shape = (screens: Screen[], hz: number): NewSystem => {
 };
 const square = (width: number, height: number): Screen => ({ width, height, pixelAspect: 1 });
 
-/** Six common shapes of a system's picture, called by size and rate, for whoever starts without the demo. Common practice, from memory. */
+/**
+ * Six common shapes of a system's picture, called by size and rate, for whoever starts without the demo. Common
+ * practice, from memory.
+ */
 export const commonShapes: NewSystem[] = [
   shape([{ width: 256, height: 224, pixelAspect: 8 / 7 }], 60),
   shape([square(320, 240)], 60),

@@ -73,7 +73,10 @@ export function windowRates(frameTimes: Floats, windowMs: number): Float64Array 
   return rates;
 }
 
-/** Goes over the windows that frames open, as `windowRates` tells them, up to the last that ends within the trace. */
+/**
+ * Goes over the windows that frames open, as `windowRates` tells them, up to the last that ends within the
+ * trace.
+ */
 function eachWindow(
   frameTimes: Floats,
   windowMs: number,

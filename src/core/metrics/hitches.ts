@@ -62,8 +62,8 @@ class SortedWindow {
 }
 
 /**
- * Frames that stick out from those around them: longer than `hitchFactor` times, and by `hitchExtraMs` more than,
- * the running median of the `hitchNeighbours` frames around (fewer at the ends).
+ * Frames that stick out from those around them: longer than `hitchFactor` times, and by `hitchExtraMs` more
+ * than, the running median of the `hitchNeighbours` frames around (fewer at the ends).
  *
  * @param frameTimes ms, all > 0; length N
  */

@@ -16,7 +16,10 @@ export interface Segment {
   /** Share of frames on the commonest whole number of refreshes. */
   cadenceShare: number;
   cadence: number;
-  /** Spread of the rate over halves of a second, as a share, hitches left out: next to nothing where something sets the pace. Absent from figures of older methods. */
+  /**
+   * Spread of the rate over halves of a second, as a share, hitches left out: next to nothing where something
+   * sets the pace. Absent from figures of older methods.
+   */
   paceSpread?: number | null;
   hitches: number;
   lostMs: number;
@@ -52,7 +55,8 @@ function stretchesOf(
 /**
  * Where moments lie among frames, in one pass and without a copy.
  * @param moments ms from the start, in any order
- * @returns of each of them the index of the first frame that ends after it (N when none does), and when that frame begins
+ * @returns of each of them the index of the first frame that ends after it (N when none does), and when that
+ *   frame begins
  */
 function placesAt(frameTimes: Floats, moments: number[]): (ms: number) => [index: number, beganMs: number] {
   const found = new Map<number, [number, number]>();
@@ -125,7 +129,10 @@ export function segmentsOf(
 const paceBlockMs = 500,
   fewestBlocks = 8;
 
-/** Spread of the rate over blocks: half the distance from the 16th to the 84th percentile over the median, so that hitches don't make it. */
+/**
+ * Spread of the rate over blocks: half the distance from the 16th to the 84th percentile over the median, so
+ * that hitches don't make it.
+ */
 function paceSpreadOf(frameTimes: Floats): number | null {
   const rates = blockRates(frameTimes, paceBlockMs);
   if (rates.length < fewestBlocks) return null;

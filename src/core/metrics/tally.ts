@@ -19,7 +19,10 @@ export interface TallyFigures {
   max: number;
   /** Readings that count as independent. */
   effective: number;
-  /** How many times further apart to read, for readings to count whole; 1 where they do. Absent from older tallies. */
+  /**
+   * How many times further apart to read, for readings to count whole; 1 where they do. Absent from older
+   * tallies.
+   */
   furtherApart?: number;
   /** Share of readings at or above target, with its Wilson interval. */
   atTarget: { share: number } & Interval;
@@ -51,7 +54,8 @@ export function tallyFigures(readings: number[], targetFps: number, tolerance = 
   );
   const most = Math.max(...readings);
   const below = readings.filter((reading) => most - reading > 2 * rounded);
-  // At a cap all dips lie on one side, and few looks miss most of them: their share may be as large as a Poisson count allows.
+  // At a cap all dips lie on one side, and few looks miss most of them: their share may be as large as a
+  // Poisson count allows.
   const isCapped = 3 * below.length <= n;
   const depth = Math.max(usualDip * most, below.length > 0 ? most - mean(below) : 0);
   const unseenShare = Math.min(1, poissonUpper((below.length * effective) / n, 0.975) / effective);

@@ -11,7 +11,9 @@ export interface Pass {
   lostMs: number;
 }
 
-/** Visits to one scene in their order; `coldCache` when the first lost at least three times what later ones did. */
+/**
+ * Visits to one scene in their order; `coldCache` when the first lost at least three times what later ones did.
+ */
 export interface WarmUp {
   label: string;
   passes: Pass[];

@@ -33,7 +33,10 @@ const firstSpreads: Spreads = { title: [0.6, 0.6, 0.6], rig: [0.5, 0.5], off: 0.
 /** What titles ask before any is measured: 8 ms alone, 6 and 2 together; wide. */
 const firstMeans: [number, number, number] = [Math.log(8), Math.log(6), Math.log(2)];
 const meanSpread = 2;
-/** Steps of one fit: from a smooth maximum, which every part of the work can be felt through, to the one that is meant. */
+/**
+ * Steps of one fit: from a smooth maximum, which every part of the work can be felt through, to the one that is
+ * meant.
+ */
 const sharpnesses = [1, 1, 2, 2, 4, 4, 8, 8, 8, 8];
 const outer = 4;
 /** Halvings of a step before it is given up. */
@@ -62,7 +65,10 @@ interface Normal {
   right: Matrix;
 }
 
-/** Normal equations of one Gauss–Newton step: titles hang together only by what they share, so that each is solved by itself. */
+/**
+ * Normal equations of one Gauss–Newton step: titles hang together only by what they share, so that each is
+ * solved by itself.
+ */
 function normal(state: State, seen: Seen[]): Normal {
   const { spreads, of } = state;
   const shares = of.rig.length + 3;
@@ -133,7 +139,10 @@ interface Solved {
   titles: { block: Matrix; cross: Matrix }[];
 }
 
-/** What is left unexplained, and how far everything lies from where it is expected: twice the negative log posterior. */
+/**
+ * What is left unexplained, and how far everything lies from where it is expected: twice the negative log
+ * posterior.
+ */
 function unlikely(state: State, seen: Seen[]): number {
   const { of, spreads } = state;
   let sum = 0;
@@ -249,8 +258,8 @@ function varianceOf(slopes: number[], { shared, titles }: Solved, t: number, r: 
 }
 
 /**
- * Fits every title's work and every rig's pace to what was measured, by penalised least squares on logs: what is little measured
- * stays near the mean of all, by a spread that is estimated as well.
+ * Fits every title's work and every rig's pace to what was measured, by penalised least squares on logs: what
+ * is little measured stays near the mean of all, by a spread that is estimated as well.
  *
  * @param spreads taken as they are where given, else estimated
  */

@@ -1,6 +1,7 @@
 /*
  * Frame time of a title on a rig at p million pixels: max(c·u, a·u + b·v·p), the title's own work over the rig's two speeds
- * (processor u, graphics v). All five are kept as logs; the maximum is smooth, so that it has a slope everywhere.
+ * (processor u, graphics v). All five are kept as logs; the maximum is smooth, so that it has a slope
+ * everywhere.
  */
 
 /** A title's own work, as logs: its processor alone, and the two that go together. */

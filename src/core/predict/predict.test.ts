@@ -2,7 +2,10 @@ import { seeded } from "@/core/stats";
 import { calibrate, chanceOf, fitWorld, predict, type Observation } from ".";
 import { frameTimeOf } from "./model";
 
-/** Rigs and titles of known work and pace, some pairs measured at one to three scales; slower than a cap, or held by it. */
+/**
+ * Rigs and titles of known work and pace, some pairs measured at one to three scales; slower than a cap, or
+ * held by it.
+ */
 function madeUp(
   seed: number,
   { titles = 24, rigs = 6, share = 0.5, off = 0.05, cap = 60 } = {},

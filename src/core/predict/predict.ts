@@ -16,7 +16,10 @@ const count = 600;
 /** Degrees of freedom of Student's t that the draws follow; ours, by the simulations in docs/method.md. */
 const tailFreedom = 6;
 
-/** Joint covariance of c, a, b, u and v, and their means; what was never measured stands at the mean of all with the spread of all. */
+/**
+ * Joint covariance of c, a, b, u and v, and their means; what was never measured stands at the mean of all with
+ * the spread of all.
+ */
 function jointOf(world: FittedWorld, title: string, rig: string): { means: number[]; covariance: Matrix } {
   const { titles, rigs, means, shared, spreads } = world;
   const t = titles.get(title),
@@ -52,7 +55,8 @@ function jointOf(world: FittedWorld, title: string, rig: string): { means: numbe
 }
 
 /**
- * What a title would take on a rig at so many pixels, by what both did elsewhere. Drawn from the posterior, since the model bends.
+ * What a title would take on a rig at so many pixels, by what both did elsewhere. Drawn from the posterior,
+ * since the model bends.
  * @param pixels millions
  */
 export function predict(world: FittedWorld, title: string, rig: string, pixels: number, seed = 1): Prediction {
@@ -89,8 +93,9 @@ export interface Calibration {
 }
 
 /**
- * Leaves out one pair of title and rig after the other, predicts it from the rest, and counts how often the 90 % interval holds what
- * was measured. Pairs of which only a cap's rate is known say nothing, nor those whose title and rig are known from nothing else.
+ * Leaves out one pair of title and rig after the other, predicts it from the rest, and counts how often the 90
+ * % interval holds what was measured. Pairs of which only a cap's rate is known say nothing, nor those whose
+ * title and rig are known from nothing else.
  * @param most pairs tried, evenly chosen
  */
 export function calibrate(observations: Observation[], most = 200): Calibration {

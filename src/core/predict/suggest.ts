@@ -76,8 +76,8 @@ export class Foresight {
   }
 
   /**
-   * Where to begin with a title on a rig: the largest scale that holds in 7 of 10 in any mode it was measured in; where none does,
-   * the likeliest. Null where the rig was never measured.
+   * Where to begin with a title on a rig: the largest scale that holds in 7 of 10 in any mode it was measured
+   * in; where none does, the likeliest. Null where the rig was never measured.
    */
   beginning(asked: AskedTitle, rigId: string): Suggestion | null {
     const all = this.modesOf(rigId).flatMap((mode) =>

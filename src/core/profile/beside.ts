@@ -22,7 +22,8 @@ const beside = (key: string, more: Partial<Setting>): Setting =>
 
 /**
  * What a rig can be set to and a title held to, as settings that a profile's layers hold like an engine's.
- * @param nativeFps the title's own rate, fps: what it runs at where nothing else is decided; null where no title is asked for
+ * @param nativeFps the title's own rate, fps: what it runs at where nothing else is decided; null where no
+ *   title is asked for
  */
 export function besideSettings(spec: RigSpec, nativeFps: number | null): Setting[] {
   const first = firstConditions(spec);

@@ -2,7 +2,10 @@ import type { LayerValue } from "./layers";
 
 let made = 0;
 
-/** A made-up value of a layer, for tests: of system "s" or title "t", set by hand, newer than the one made before it. */
+/**
+ * A made-up value of a layer, for tests: of system "s" or title "t", set by hand, newer than the one made
+ * before it.
+ */
 export const exampleValue = (
   layer: LayerValue["layer"],
   key: string,

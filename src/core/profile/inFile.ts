@@ -84,7 +84,10 @@ export function fileRows(entries: FileEntry[], catalogue: Setting[], rows: Profi
   });
 }
 
-/** A setting guessed from what a file holds: its type by the value, its default the value itself; to be confirmed. */
+/**
+ * A setting guessed from what a file holds: its type by the value, its default the value itself; to be
+ * confirmed.
+ */
 export function guessedSetting({ section, key, value }: FileEntry, taken: ReadonlySet<string>): Setting {
   const stem = key.replace(/[^A-Za-z0-9_.-]+/g, "_").slice(0, 100) || "setting";
   let name = stem;

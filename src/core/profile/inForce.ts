@@ -2,7 +2,10 @@ import { changesBetween, type Settings, type SettingValue } from "@/core/kit";
 import { kindOf, type ArmConditions, type Before, type Planned, type TrialOutcome } from "@/core/trial";
 import { said, type Said } from "@/core/words";
 
-/** What holds for a job: settings whole, conditions that were decided, build, and the rate wanted (null for the rules' or the title's). */
+/**
+ * What holds for a job: settings whole, conditions that were decided, build, and the rate wanted (null for the
+ * rules' or the title's).
+ */
 export interface Standing {
   settings: Settings;
   conditions: ArmConditions;
@@ -68,8 +71,9 @@ export function decisionsOf(trials: Decidable[]): Decided[] {
 }
 
 /**
- * What holds after a job's decisions, in their order: the one place where settings, conditions, build and target come from.
- * Each kept arm changes what it changed, and nothing else, so taking back an earlier decision leaves later ones standing.
+ * What holds after a job's decisions, in their order: the one place where settings, conditions, build and
+ * target come from. Each kept arm changes what it changed, and nothing else, so taking back an earlier decision
+ * leaves later ones standing.
  */
 export function inForce(baseline: Standing, decided: Decided[]): Standing {
   return decided.reduce((held, { before, kept }) => {

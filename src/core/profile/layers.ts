@@ -35,7 +35,9 @@ export interface RigNow extends MeasuredOn {
   drivers: Readonly<Record<string, string>>;
 }
 
-/** A value as it was set, or (null) made to inherit again. Newer rows stand over older ones of the same place. */
+/**
+ * A value as it was set, or (null) made to inherit again. Newer rows stand over older ones of the same place.
+ */
 export interface LayerValue {
   id: number;
   layer: Layer;
@@ -70,7 +72,9 @@ export interface Confirmation {
   buildId: string;
   /** Whether it was decided otherwise than its runs said. */
   against: boolean;
-  /** Whether its runs left open which value is better: nothing speaks against what was kept, and nothing for it. */
+  /**
+   * Whether its runs left open which value is better: nothing speaks against what was kept, and nothing for it.
+   */
   open: boolean;
   /** What was kept of the keys that its arms differed in. */
   kept: Settings;
@@ -92,13 +96,21 @@ export interface ProfileRow {
   /** The layer whose value holds; null where the engine's default does. */
   from: Layer | null;
   value: SettingValue;
-  /** By its evidence: `proven` by a decided trial as the rig is now; `against` where it was kept though the runs said otherwise. */
+  /**
+   * By its evidence: `proven` by a decided trial as the rig is now; `against` where it was kept though the runs
+   * said otherwise.
+   */
   standing: Proof;
   /** What differs from what its evidence was measured on. */
   stale: Stale[];
-  /** Settings that were held along with it in every trial that proves it: which of them did it isn't told apart. */
+  /**
+   * Settings that were held along with it in every trial that proves it: which of them did it isn't told apart.
+   */
   together: string[];
-  /** Trials that held the value against another: of this title, or of any of the system's where no title is asked for. */
+  /**
+   * Trials that held the value against another: of this title, or of any of the system's where no title is
+   * asked for.
+   */
   confirmations: Confirmation[];
 }
 
@@ -130,7 +142,10 @@ const cellOf = (held: LayerValue[], layer: Layer, key: string): LayerValue | nul
     .filter((one) => one.layer === layer && one.key === key)
     .sort((a, b) => Number(b.buildId !== null) - Number(a.buildId !== null))[0] ?? null;
 
-/** What differs between what was measured on and what there is now; a driver is held against that of the same set-up. */
+/**
+ * What differs between what was measured on and what there is now; a driver is held against that of the same
+ * set-up.
+ */
 export function staleBy(
   then: Pick<MeasuredOn, "revisionId" | "driver" | "buildId" | "setUp">,
   now: RigNow,
@@ -144,7 +159,10 @@ export function staleBy(
   ];
 }
 
-/** Keys that were held along with one in every trial there is. Linked ones aren't another change, nor is a rate with the limiter that holds it. */
+/**
+ * Keys that were held along with one in every trial there is. Linked ones aren't another change, nor is a rate
+ * with the limiter that holds it.
+ */
 function alwaysWith({ key, linked = [] }: CatalogueRow, proving: Confirmation[]): string[] {
   if (key === besideKeys.rate) return [];
   const [first, ...more] = proving.map(({ kept }) =>
@@ -208,7 +226,9 @@ export function profileRows(
   });
 }
 
-/** Values that the layers set for a title, whatever the catalogue says of them; what only inherits isn't there. */
+/**
+ * Values that the layers set for a title, whatever the catalogue says of them; what only inherits isn't there.
+ */
 export function valuesInForce(values: LayerValue[], of: ProfileOf): Settings {
   const held = inPlace(values).filter((one) => belongs(one, of));
   const keys = [...new Set(held.map(({ key }) => key))];
@@ -290,7 +310,10 @@ export interface ProfileDifference {
   b: { value: SettingValue; standing: Proof } | null;
 }
 
-/** Two profiles held against one another, setting by setting; a setting that one engine doesn't have is null there. */
+/**
+ * Two profiles held against one another, setting by setting; a setting that one engine doesn't have is null
+ * there.
+ */
 export function profileDifferences(a: ProfileRow[], b: ProfileRow[]): ProfileDifference[] {
   const side = (row: ProfileRow | undefined) => (row ? { value: row.value, standing: row.standing } : null);
   const keys = [...new Set([...a, ...b].map(({ key }) => key))];

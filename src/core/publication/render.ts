@@ -26,7 +26,10 @@ document.querySelectorAll("table").forEach(function(table){
   });
 });`;
 
-/** SHA-256 of that script, by which the page's own policy lets it run and no other; a test holds it to the script. */
+/**
+ * SHA-256 of that script, by which the page's own policy lets it run and no other; a test holds it to the
+ * script.
+ */
 /** Of the one script that a page of its own runs. */
 export const sortingHash = "VgYCu8i7OPKINQj1Rex82ZSZFIm6RV9pEPOoBIXycus=";
 
@@ -39,7 +42,10 @@ th button{all:unset;cursor:pointer}th button:focus-visible{outline:2px solid var
 dl{display:grid;grid-template-columns:auto 1fr;gap:.15rem 1rem;margin:0;font-size:.9rem}dt{color:var(--soft)}dd{margin:0}
 p.said{color:var(--text);font-size:1.1rem}@page{size:A4;margin:14mm}@media print{body{padding:0;max-width:none;font-size:11pt}tr{break-inside:avoid}.frame{overflow:visible}}`;
 
-/** A page of its own: no network, its fonts inside, tables sorted by their heads, both themes, A4 in print. @param sorts false for a preview that may run no script */
+/**
+ * A page of its own: no network, its fonts inside, tables sorted by their heads, both themes, A4 in print.
+ * @param sorts false for a preview that may run no script
+ */
 export function publicationHtml(publication: Publication, fonts: PageFonts, { sorts = true } = {}): string {
   const { name, said, conditions, tables, madeAt, leftOut } = publication;
   const style = `${fontFace("Lamp", fonts.sans)}${fontFace("LampMono", fonts.mono)}${pageStyle}${own}`;

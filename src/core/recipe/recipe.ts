@@ -170,7 +170,8 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
 }
 
 /**
- * What a recipe says beside the settings, as values of a profile on another rig: what that rig has by the same name, and the rate where it isn't the title's own.
+ * What a recipe says beside the settings, as values of a profile on another rig: what that rig has by the same
+ * name, and the rate where it isn't the title's own.
  * @param beside what that rig's profile can hold beside an engine's settings
  */
 export function besideInRecipe(
@@ -200,7 +201,8 @@ export interface FoundLines {
 }
 
 /**
- * A recipe with the line of each key beside its setting, by the engine's own file. Keys that stand twice have no one line.
+ * A recipe with the line of each key beside its setting, by the engine's own file. Keys that stand twice have
+ * no one line.
  * @param file name of the file: settings of another file keep what they have
  */
 export function withLines(

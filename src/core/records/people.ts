@@ -1,4 +1,7 @@
-/** What somebody, or a program, may: change things, read them, or only the figures that the application keeps of itself. */
+/**
+ * What somebody, or a program, may: change things, read them, or only the figures that the application keeps of
+ * itself.
+ */
 export type Rights = "tunes" | "reads" | "metrics";
 
 export interface PersonRow {

@@ -110,7 +110,9 @@ export interface TrialView {
   /** What to do, by the runs there are; as kept where it is decided. */
   advice: Understood["advice"];
   missing: Said[];
-  /** Says which facts still have to be reckoned, where that takes long and wasn't done; null when nothing has. */
+  /**
+   * Says which facts still have to be reckoned, where that takes long and wasn't done; null when nothing has.
+   */
   pending: string | null;
   evidence: ArmEvidence[];
   figures: ArmFigures[];
@@ -179,7 +181,10 @@ export interface ProfileView {
   drops: Record<Layer, string[]>;
   checks: ProfileCheck[];
   catalogue: Setting[];
-  /** What the layers hold beside the engine's settings: the rig's power mode, clock option and cooler, the title's rate. */
+  /**
+   * What the layers hold beside the engine's settings: the rig's power mode, clock option and cooler, the
+   * title's rate.
+   */
   beside: Setting[];
   /** The newest change that this shows; a change of it says so. */
   saw: number;
@@ -216,12 +221,17 @@ export interface NewRunView {
   settings: Settings;
   bench: BenchView;
   preflight: PreflightItemRow[];
-  /** Checked before the newest run on this rig, when that was within the same sitting; null where there is none. */
+  /**
+   * Checked before the newest run on this rig, when that was within the same sitting; null where there is none.
+   */
   ticked: { run: number; labels: string[] } | null;
   /** How many rate patches the title has. */
   patches: number;
   scenes: string[];
-  /** The campaign it is made for, the scene that is run there where one is named, and the engine that its arm is run with; null outside any. */
+  /**
+   * The campaign it is made for, the scene that is run there where one is named, and the engine that its arm is
+   * run with; null outside any.
+   */
   campaign: { id: string; name: string; scene: string; engine: string } | null;
   /** The trial it is made for, where it is. */
   trial: {

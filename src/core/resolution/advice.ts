@@ -5,8 +5,8 @@ export const pictureAims = ["sharp", "balanced", "smooth"] as const;
 export type PictureAim = (typeof pictureAims)[number];
 
 /**
- * The scale to try first: the useful one when sharp, one under it when balanced (or the useful one where it costs
- * less than the display's own pixels), the last that lies within the display when smooth.
+ * The scale to try first: the useful one when sharp, one under it when balanced (or the useful one where it
+ * costs less than the display's own pixels), the last that lies within the display when smooth.
  */
 export function scaleFor({ scales, usefulScale }: ScalePlan, aim: PictureAim): number {
   const useful = usefulScale ?? scales[scales.length - 1].scale;

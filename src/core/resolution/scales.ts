@@ -61,7 +61,8 @@ export function planScales(
     const [first] = screens;
     const width = first.width * scale,
       height = first.height * scale;
-    // The whole is measured in lines of the first screen, so that whole multiples are whole multiples of its lines.
+    // The whole is measured in lines of the first screen, so that whole multiples are whole multiples of its
+    // lines.
     const wholeHeight = first.height / firstPlace.height;
     const shown = filled(
       { width: wholeHeight * whole.aspect, height: wholeHeight, aspect: whole.aspect },

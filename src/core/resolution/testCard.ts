@@ -86,7 +86,8 @@ function between(
 }
 
 /**
- * The card as a screen shows it at an internal scale: sampled once a rendered pixel, stretched to the display's own pixels.
+ * The card as a screen shows it at an internal scale: sampled once a rendered pixel, stretched to the display's
+ * own pixels.
  *
  * @param scale internal scale: rendered pixels a native pixel
  * @param shown display pixels a native pixel

@@ -1,10 +1,14 @@
 import { z } from "zod";
 
-/** Elements that are said to be wrong, at most: naming each of a hundred thousand would take longer than reading them. */
+/**
+ * Elements that are said to be wrong, at most: naming each of a hundred thousand would take longer than reading
+ * them.
+ */
 const mostSaid = 10;
 
 /**
- * A list that may be long. What is wrong is named for its first ten elements only, so that a refusal costs no more than the reading;
+ * A list that may be long. What is wrong is named for its first ten elements only, so that a refusal costs no
+ * more than the reading;
  * the JSON Schema is that of a plain list.
  *
  * @param element of the list

@@ -6,7 +6,10 @@ export interface SimGovernor {
   sees: number;
 }
 
-/** The simulated device under one set of conditions. Its behaviour follows from these; nothing of an outcome is written down. */
+/**
+ * The simulated device under one set of conditions. Its behaviour follows from these; nothing of an outcome is
+ * written down.
+ */
 export interface SimDevice {
   refreshHz: number;
   /** Speed of each half at full clocks; 1 = the workload's reference machine. */
@@ -19,7 +22,10 @@ export interface SimDevice {
   processorMaxWatts: number;
   graphicsMaxWatts: number;
   idleWatts: number;
-  /** What the power mode allows in all, and how much of it the firmware gives the processor before graphics is served. */
+  /**
+   * What the power mode allows in all, and how much of it the firmware gives the processor before graphics is
+   * served.
+   */
   budgetWatts: number;
   processorFirstWatts: number;
   /** Share of its full draw that a waiting processor still takes (threads that spin). */
@@ -84,7 +90,10 @@ export const wattsAt = (fullWatts: number, clock: number, busy: number) => fullW
 export const clockFor = (watts: number, fullWatts: number, busy: number) =>
   Math.cbrt(watts / (fullWatts * Math.max(busy, 1e-3)));
 
-/** Share of full clocks that heat leaves: full below the limit less 2 °C, falling by a tenth a degree, never under 0.35. */
+/**
+ * Share of full clocks that heat leaves: full below the limit less 2 °C, falling by a tenth a degree, never
+ * under 0.35.
+ */
 export function heatFactor(celsius: number, limitC: number): number {
   return Math.min(1, Math.max(0.35, 1 - (celsius - (limitC - 2)) * 0.1));
 }
@@ -107,8 +116,8 @@ const leastClock = 0.15;
 /**
  * How governor, budget and heat settle clocks at a load.
  *
- * The processor is served first, up to its own share of the budget; graphics gets what is left. So a mode with more
- * watts can leave graphics fewer, where its firmware lets the processor boost.
+ * The processor is served first, up to its own share of the budget; graphics gets what is left. So a mode with
+ * more watts can leave graphics fewer, where its firmware lets the processor boost.
  *
  * @param busyProcessor 0…1 over the last moments
  */

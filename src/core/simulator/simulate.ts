@@ -23,9 +23,10 @@ const loadSeconds = 0.4;
 /**
  * One run of a workload on a simulated device.
  *
- * A frame costs the larger of processor and graphics time, a part of the smaller, and what waits on neither. Governor, a
- * shared power budget and heat settle the clocks; heat follows the watts with a time constant; first visits compile
- * effects, entries wait for storage, memory may only grow. A capped engine works one frame ahead of the display.
+ * A frame costs the larger of processor and graphics time, a part of the smaller, and what waits on neither.
+ * Governor, a shared power budget and heat settle the clocks; heat follows the watts with a time constant;
+ * first visits compile effects, entries wait for storage, memory may only grow. A capped engine works one frame
+ * ahead of the display.
  *
  * @param seed equal seeds give equal runs
  * @param cold whether effects must be compiled on a first visit
@@ -128,7 +129,9 @@ function storageStalls(total: number, random: Random): { at: number; ms: number 
   })).sort((a, b) => a.at - b.at);
 }
 
-/** Shows finished frames at the display's refreshes; the engine works one frame ahead unless it waits strictly. */
+/**
+ * Shows finished frames at the display's refreshes; the engine works one frame ahead unless it waits strictly.
+ */
 class Display {
   private readonly wanted: number;
   private readonly uneven: number;

@@ -52,8 +52,8 @@ function deviceLike(spec: RigSpec, powerMode: string | null): SimDevice {
 }
 
 /**
- * A run as a device that isn't there would make it: a stand-in for a real one, so that what takes runs by itself can be tried.
- * A title has its own hardness and an engine's build its own haste, by their names alone.
+ * A run as a device that isn't there would make it: a stand-in for a real one, so that what takes runs by
+ * itself can be tried. A title has its own hardness and an engine's build its own haste, by their names alone.
  */
 export function standInRun({
   spec,

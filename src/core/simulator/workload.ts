@@ -1,6 +1,9 @@
 import type { Settings } from "@/core/kit";
 
-/** A stretch of the test route: how much harder than usual it is, and how many effects it shows for the first time. */
+/**
+ * A stretch of the test route: how much harder than usual it is, and how many effects it shows for the first
+ * time.
+ */
 export interface SimScene {
   label: string;
   seconds: number;
@@ -40,7 +43,9 @@ export interface SimWorkload {
   strictSync: boolean;
 }
 
-/** What a setting's value does: factors on the two halves' time and on compiling, and a scale for the picture. */
+/**
+ * What a setting's value does: factors on the two halves' time and on compiling, and a scale for the picture.
+ */
 export interface SimEffect {
   processor?: number;
   graphics?: number;

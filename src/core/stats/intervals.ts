@@ -51,7 +51,10 @@ export function garwood(count: number, level = 0.95): Interval {
   };
 }
 
-/** Quantile of the beta distribution: what is known of a share after `a − 1` hits and `b − 1` misses from an even start. */
+/**
+ * Quantile of the beta distribution: what is known of a share after `a − 1` hits and `b − 1` misses from an
+ * even start.
+ */
 export function betaQuantile(p: number, a: number, b: number): number {
   return jstat.beta.inv(p, a, b);
 }
@@ -61,7 +64,10 @@ export function poissonUpper(count: number, level = 0.95): number {
   return jstat.gamma.inv(level, count + 1, 1);
 }
 
-/** How many of n readings count as independent: n·(1 − r)/(1 + r), r the lag-1 autocorrelation, 0 ≤ r < 1 (common practice for an AR(1) series). */
+/**
+ * How many of n readings count as independent: n·(1 − r)/(1 + r), r the lag-1 autocorrelation, 0 ≤ r < 1
+ * (common practice for an AR(1) series).
+ */
 export const effectiveNumber = (n: number, r: number): number => (n * (1 - r)) / (1 + r);
 
 /** Lag-1 of few values brought back from its bias, about −(1 + 4r)/n (Marriott & Pope 1954, Kendall 1954). */

@@ -15,7 +15,8 @@ export interface LeastSquares {
  *
  * @param rows  of the design, n of k figures each
  * @param values length n
- * @param apart least determinant of the columns' correlations from which they are told apart; 0 takes whatever can be inverted
+ * @param apart least determinant of the columns' correlations from which they are told apart; 0 takes whatever
+ *   can be inverted
  * @returns null where the columns can't be told apart
  * @example leastSquares([[1, 0], [1, 1]], [1, 3], 0)?.coefficients // → [1, 2]
  */

@@ -6,7 +6,10 @@ export function mean(values: ArrayLike<number>): number {
   return base + sum / values.length;
 }
 
-/** Sample standard deviation (divisor N − 1), two passes with the rounding correction of Chan, Golub & LeVeque (1983). */
+/**
+ * Sample standard deviation (divisor N − 1), two passes with the rounding correction of Chan, Golub & LeVeque
+ * (1983).
+ */
 export function standardDeviation(values: ArrayLike<number>): number {
   const centre = mean(values);
   let squares = 0,

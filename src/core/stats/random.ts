@@ -50,7 +50,10 @@ export function studentT(random: Random, freedom: number): number {
   return radius * Math.cos(2 * Math.PI * random.uniform());
 }
 
-/** A draw from χ² with `freedom` degrees of freedom, by the method of Marsaglia & Tsang (2000) for the gamma distribution. */
+/**
+ * A draw from χ² with `freedom` degrees of freedom, by the method of Marsaglia & Tsang (2000) for the gamma
+ * distribution.
+ */
 export function chiSquared(random: Random, freedom: number): number {
   // A shape under 1 is drawn one higher and brought back.
   const shape = freedom / 2;

@@ -15,7 +15,8 @@ export interface TheilSen {
  *
  * @param x length n ≥ 2, not all equal; ties in x give no slope
  * @param y length n
- * @param effective how many of the points count as independent; fewer widen the interval (Hamed & Rao 1998, from memory)
+ * @param effective how many of the points count as independent; fewer widen the interval (Hamed & Rao 1998,
+ *   from memory)
  * @throws RangeError for fewer than two distinct x
  * @example theilSen([1, 2, 3], [2, 4, 6]).slope // → 2
  */

@@ -45,7 +45,8 @@ export function ladderStep(run: LadderRun, limitC: number | null): SoakFault | n
 }
 
 /**
- * The next thing to do on a clock ladder: climb, soak, back off to the last clean step, confirm at twice the soak.
+ * The next thing to do on a clock ladder: climb, soak, back off to the last clean step, confirm at twice the
+ * soak.
  *
  * Half-run soaks count for the minutes they lasted, so a ladder can be left and taken up days later.
  *

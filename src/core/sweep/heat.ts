@@ -68,7 +68,10 @@ function fitAt(tau: number, seconds: Float64Array, celsius: Float64Array): AtTau
   };
 }
 
-/** The same under a load that varies: T∞ is that of the run's mean load; what the device held when it began leaves with τ. */
+/**
+ * The same under a load that varies: T∞ is that of the run's mean load; what the device held when it began
+ * leaves with τ.
+ */
 function fitUnderLoad(tau: number, seconds: Float64Array, celsius: Float64Array, load: Float64Array): AtTau {
   const brought = broughtBy(tau, seconds, load);
   const rows = Array.from(seconds, (at, i) => [1, brought[i], 1 - Math.exp(-at / tau)]);
@@ -86,10 +89,12 @@ function fitUnderLoad(tau: number, seconds: Float64Array, celsius: Float64Array,
 }
 
 /**
- * Fits first-order warming by least squares, linear in T∞ and T0 for each τ, τ by a search over a fine ladder and its neighbourhood.
+ * Fits first-order warming by least squares, linear in T∞ and T0 for each τ, τ by a search over a fine ladder
+ * and its neighbourhood.
  *
- * The interval of T∞ is a profile: every τ whose squares stay within what chance explains (F, with the residuals'
- * effective number), with as much of T∞ as the squares still leave at that τ (profile likelihood; Bates & Watts 1988, 6.1).
+ * The interval of T∞ is a profile: every τ whose squares stay within what chance explains (F, with the
+ * residuals' effective number), with as much of T∞ as the squares still leave at that τ (profile likelihood;
+ * Bates & Watts 1988, 6.1).
  *
  * @param times   ms, ascending; length M ≥ 8
  * @param celsius length M
@@ -154,7 +159,8 @@ export function fitHeat(
     settledInterval.low = Math.min(settledInterval.low, fit.settled - half);
     settledInterval.high = Math.max(settledInterval.high, fit.settled + half);
   }
-  // A part that is much slower may hide in a run that doesn't last: every pair that fits as well widens the interval.
+  // A part that is much slower may hide in a run that doesn't last: every pair that fits as well widens the
+  // interval.
   const two = fitTwoParts(
     seconds,
     points.values,
@@ -211,18 +217,27 @@ export const heatAt = ({ startC, settledC, settleSeconds, parts }: Curve, second
     ? parts.reduce((sum, part) => sum + part.riseC * (1 - Math.exp(-seconds / part.settleSeconds)), startC)
     : settledC - (settledC - startC) * Math.exp(-seconds / settleSeconds);
 
-/** Share of the way to the highest place where it may settle from which a curve has bent enough to say "never". */
+/**
+ * Share of the way to the highest place where it may settle from which a curve has bent enough to say "never".
+ */
 const bent = 0.75;
 
-/** A chip settles within a minute, what it sits in takes minutes: shorter runs don't show the slow part (common practice). */
+/**
+ * A chip settles within a minute, what it sits in takes minutes: shorter runs don't show the slow part (common
+ * practice).
+ */
 const bodySeconds = 300;
 
-/** What can be said of a limit: reached after some seconds, never at this load, or not yet, with the minutes to run. */
+/**
+ * What can be said of a limit: reached after some seconds, never at this load, or not yet, with the minutes to
+ * run.
+ */
 export type LimitOutlook =
   { state: "reached"; seconds: number } | { state: "never" } | { state: "open"; runMinutes: number };
 
 /**
- * Whether a limit is reached. "Never" is said only once the curve has bent and even the highest place where it may settle lies under the limit.
+ * Whether a limit is reached. "Never" is said only once the curve has bent and even the highest place where it
+ * may settle lies under the limit.
  * @param ranSeconds how long the run was
  */
 export function limitOutlook(fit: HeatFit, limitC: number, ranSeconds: number): LimitOutlook {

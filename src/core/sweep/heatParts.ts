@@ -17,7 +17,10 @@ export interface TwoParts {
   settled: Interval;
 }
 
-/** Time constants tried, as shares of the run: from a fortieth to four times, close enough that no pair falls between two of them. */
+/**
+ * Time constants tried, as shares of the run: from a fortieth to four times, close enough that no pair falls
+ * between two of them.
+ */
 const rungs = 17;
 const ladder = Array.from({ length: rungs }, (_, k) => (1 / 40) * (40 * 4) ** (k / (rungs - 1)));
 /** The slow part is at least so much slower. */
@@ -26,8 +29,8 @@ const apart = 2.4;
 const steadyWatts = 0.04;
 
 /**
- * What a source of heat has brought at every reading, for a part with time constant τ: 1 − e^(−t/τ) under a constant load,
- * the load filtered by τ over its mean where watts were logged and vary.
+ * What a source of heat has brought at every reading, for a part with time constant τ: 1 − e^(−t/τ) under a
+ * constant load, the load filtered by τ over its mean where watts were logged and vary.
  */
 export function broughtBy(tau: number, seconds: Float64Array, load: Float64Array | null): Float64Array {
   const made = new Float64Array(seconds.length);
@@ -41,7 +44,10 @@ export function broughtBy(tau: number, seconds: Float64Array, load: Float64Array
   return made;
 }
 
-/** Mean watts from each instant to the next, straight between readings; those before the first reading are the first. */
+/**
+ * Mean watts from each instant to the next, straight between readings; those before the first reading are the
+ * first.
+ */
 function meansBetween(
   { times, values }: Pick<Channel, "times" | "values">,
   instants: Float64Array,
@@ -70,7 +76,8 @@ function meansBetween(
 }
 
 /**
- * The load between readings over the whole run's mean, so that a warming under a changing load is told from one that settles.
+ * The load between readings over the whole run's mean, so that a warming under a changing load is told from one
+ * that settles.
  * @param watts as logged
  * @param instants of the readings, ms; @param endMs end of the run
  * @returns means over the spans that end at every instant; null where the load hardly varies
@@ -89,9 +96,11 @@ export function loadOf(
 }
 
 /**
- * Two time constants fitted to a warming, by least squares for every pair on a ladder; parts of opposite signs are left out.
+ * Two time constants fitted to a warming, by least squares for every pair on a ladder; parts of opposite signs
+ * are left out.
  *
- * @param seconds ascending; @param celsius as long; @param load from `loadOf`, as long; null for a constant load
+ * @param seconds ascending; @param celsius as long; @param load from `loadOf`, as long; null for a constant
+ *   load
  * @param allowed squares up to which a pair is explained by chance, given the least
  * @returns null where no pair fits
  */

@@ -124,8 +124,9 @@ describe("heat that hasn't bent", () => {
 });
 
 describe("heat under a load that varies", () => {
-  // First order: C·T' = P(t) − (T − Troom)/R, whose answer to P = P0(1 + m·sin ωt) from rest is worked out by hand:
-  // rise·(1 − e^(−t/τ)) + rise·m·(sin(ωt − φ) + e^(−t/τ)·sin φ)/√(1 + (ωτ)²), tan φ = ωτ (handbook of linear systems).
+  // First order: C·T' = P(t) − (T − Troom)/R, whose answer to P = P0(1 + m·sin ωt) from rest is worked out by
+  // hand: rise·(1 − e^(−t/τ)) + rise·m·(sin(ωt − φ) + e^(−t/τ)·sin φ)/√(1 + (ωτ)²), tan φ = ωτ (handbook of
+  // linear systems).
   const made = (tau: number, ran: number, noise: () => number, every = 2) => {
     const [room, rise, part, omega] = [30, 40, 0.5, 1 / (0.7 * tau)];
     const size = Math.hypot(1, omega * tau),

@@ -118,7 +118,8 @@ describe("laws of a power sweep", () => {
           expect(spot.holds).toBe(true);
           expect(spot.watts).toBe(Math.min(...holding.map(({ watts }) => watts!)));
         } else {
-          // As fast as the fastest within the margin, or the noise of one run each, on no more watts than the fastest.
+          // As fast as the fastest within the margin, or the noise of one run each, on no more watts than the
+          // fastest.
           const fastest = rows.reduce((a, b) => (b.fps > a.fps ? b : a));
           expect(Math.log(fastest.fps / spot.fps)).toBeLessThanOrEqual(2 * 0.035 * Math.SQRT2 + 1e-9);
           expect(spot.watts).toBeLessThanOrEqual(fastest.watts!);

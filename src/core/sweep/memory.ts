@@ -75,7 +75,10 @@ function slopeOf(minutes: Float64Array, megabytes: Float64Array) {
 const stepSaves = 0.5,
   stepSide = 6;
 
-/** A rise that happened once: two levels that leave far less over than a line does; null where a line does as well. */
+/**
+ * A rise that happened once: two levels that leave far less over than a line does; null where a line does as
+ * well.
+ */
 function stepIn(x: Float64Array, y: Float64Array): { at: number; megabytes: number } | null {
   const n = x.length;
   const line = weightedLine(x, y);

@@ -8,7 +8,8 @@ export interface NextScale {
 }
 
 /**
- * Which scale to measure next: the nearest unmeasured one to where the law crosses the target, while the largest scale is still open.
+ * Which scale to measure next: the nearest unmeasured one to where the law crosses the target, while the
+ * largest scale is still open.
  *
  * @param measured scales with runs, at least three before anything is proposed
  * @param offered  scales that the setting takes

@@ -143,7 +143,10 @@ export function powerSweep(
 /** A mode this many errors behind the fastest may be as fast. */
 const tiedWithin = 2;
 
-/** Least watts of what holds the target; where nothing does, of what is as fast as the fastest within the margin or the noise. */
+/**
+ * Least watts of what holds the target; where nothing does, of what is as fast as the fastest within the margin
+ * or the noise.
+ */
 function sweetSpotOf(
   rows: PowerRow[],
   targetFps: number,

@@ -10,7 +10,10 @@ export interface ScaleLevel {
   p99sMs: number[];
   /** The runs' averages; medians stand in where they aren't given. */
   meansMs?: number[];
-  /** Frames follow the display's refreshes, and nothing tells the work behind them: such a level says whether it holds, and nothing between. */
+  /**
+   * Frames follow the display's refreshes, and nothing tells the work behind them: such a level says whether it
+   * holds, and nothing between.
+   */
   paced?: boolean;
 }
 
@@ -31,7 +34,10 @@ export interface ScaleLaw {
   interceptMs: number;
   msPerMegapixel: number;
   msPerMegapixelInterval: [low: number, high: number];
-  /** What medians and averages hold and 99th percentiles allow; measured levels decide, the law fills in. Null when none holds the target. */
+  /**
+   * What medians and averages hold and 99th percentiles allow; measured levels decide, the law fills in. Null
+   * when none holds the target.
+   */
   largestScale: number | null;
   /** Why the smallest level measured doesn't hold, where none does: the figure that keeps it from it, ms. */
   failing: {
@@ -73,8 +79,8 @@ const leastMs = 1e-3;
 /**
  * The best flat-then-sloped law over every split of the sorted levels, by relative squares.
  *
- * Frame times scatter in proportion to themselves, so squares are weighed by 1/ŷ² (two passes); a split that contradicts
- * itself (its slope above its flat part) costs what the law it makes leaves over.
+ * Frame times scatter in proportion to themselves, so squares are weighed by 1/ŷ² (two passes); a split that
+ * contradicts itself (its slope above its flat part) costs what the law it makes leaves over.
  *
  * @param x megapixels, ascending, n ≥ 2
  * @param y ms
@@ -178,7 +184,8 @@ export function fitScaleLaw(
   // What levels scatter about the law, pooled with what runs scatter anyway.
   const scatter = Math.sqrt((squares + usualFreedom * usualScatter ** 2) / (freedom + usualFreedom));
   const random = seeded(seed);
-  // Residuals of a law fitted to few levels come out small: degrees of freedom correct the size, Student's t the tails.
+  // Residuals of a law fitted to few levels come out small: degrees of freedom correct the size, Student's t
+  // the tails.
   const laws = Array.from(
     { length: resamples },
     () =>
@@ -207,7 +214,8 @@ export function fitScaleLaw(
   const steadyLaw = bestLaw(x, steady, counts).law,
     meanLaw = bestLaw(x, means, counts).law;
   const notes: Said[] = [];
-  // With the display's pace on top, or one sloped level only, the law says nothing between or beyond what was measured.
+  // With the display's pace on top, or one sloped level only, the law says nothing between or beyond what was
+  // measured.
   const isPaced = pooled.some(({ paced }) => paced);
   const isThin = law.floor !== null && law.slope > 0 && sloped <= 2;
   const onlyMeasured = isPaced || isThin;
@@ -279,7 +287,9 @@ export function fitScaleLaw(
   };
 }
 
-/** Where only measured levels speak: from the largest that holds to the one before the smallest that doesn't. */
+/**
+ * Where only measured levels speak: from the largest that holds to the one before the smallest that doesn't.
+ */
 function openBetween(held: number | null, measured: number[], scales: number[]): [number, number] | null {
   const failing = measured.find((scale) => scale > (held ?? 0));
   if (held === null || failing === undefined) return null;

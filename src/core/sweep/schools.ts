@@ -17,7 +17,8 @@ export interface SchoolChoice {
 /**
  * Force clocks or let the device manage: decided by what is sustained, then by heat and fps per watt.
  *
- * Of those that hold the target, the one with the most fps per watt; else the fastest that stays under the limit.
+ * Of those that hold the target, the one with the most fps per watt; else the fastest that stays under the
+ * limit.
  *
  * @throws RangeError without schools
  */

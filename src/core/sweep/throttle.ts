@@ -27,8 +27,8 @@ export function held({ times, values }: Pick<Channel, "times" | "values">, ms: n
 }
 
 /**
- * Where heat throttled: a clock under 95 % of its early median while its load is at least 90 % and the temperature within
- * 3 °C of the limit. The early median is that of the first minute (or fifth) of the run.
+ * Where heat throttled: a clock under 95 % of its early median while its load is at least 90 % and the
+ * temperature within 3 °C of the limit. The early median is that of the first minute (or fifth) of the run.
  */
 export function throttling(channels: Channel[], limitC: number | null): Throttle[] {
   if (limitC === null) return [];

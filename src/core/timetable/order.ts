@@ -48,7 +48,10 @@ function isBalanced(
   return true;
 }
 
-/** The cheapest way through some arms, beginning at the first of them that costs least from where one stands; greedy, then by exchanges. */
+/**
+ * The cheapest way through some arms, beginning at the first of them that costs least from where one stands;
+ * greedy, then by exchanges.
+ */
 function path(problem: Problem, group: number[]): number[] {
   const cost = (list: number[]) =>
     list.reduce((sum, b, k) => (k === 0 ? 0 : sum + between(problem, list[k - 1] ?? 0, b)), 0);
@@ -80,8 +83,8 @@ function path(problem: Problem, group: number[]): number[] {
 }
 
 /**
- * An order of blocks: arms in groups; a group of arms is run by every title of a batch before the next group, and back again in the
- * next round, so that where a round ends the next begins. Titles go there and back too.
+ * An order of blocks: arms in groups; a group of arms is run by every title of a batch before the next group,
+ * and back again in the next round, so that where a round ends the next begins. Titles go there and back too.
  */
 function blocks(problem: Problem, groups: number[][], batch: number): Order {
   const { titles, arms, rounds } = problem;
@@ -118,7 +121,10 @@ function blocks(problem: Problem, groups: number[][], batch: number): Order {
   return Int32Array.from(order);
 }
 
-/** Ways to put arms into groups worth trying: all together, each alone, and by what any cost or costs in common would keep. */
+/**
+ * Ways to put arms into groups worth trying: all together, each alone, and by what any cost or costs in common
+ * would keep.
+ */
 function groupings({ arms, arm }: Problem): number[][][] {
   const all = Array.from({ length: arms }, (_, k) => k);
   const made = new Map<string, number[][]>();
@@ -180,7 +186,10 @@ function moved(order: Order, from: number, length: number, to: number, turned: b
   }
 }
 
-/** Betters an order by moving stretches of it, now and then for the worse so as not to stop at the first that can't be bettered (simulated annealing, Kirkpatrick, Gelatt & Vecchi, 1983). */
+/**
+ * Betters an order by moving stretches of it, now and then for the worse so as not to stop at the first that
+ * can't be bettered (simulated annealing, Kirkpatrick, Gelatt & Vecchi, 1983).
+ */
 function bettered(problem: Problem, begun: Order, random: Random, times: number): Order {
   const n = begun.length;
   if (n < 3) return begun;

@@ -7,8 +7,8 @@ const minutes = z.number().min(0).max(10_000);
 const mostRuns = 20_000;
 
 /**
- * What is to be run: every title with every arm, so many rounds. An arm's other members are what takes time to change: engine,
- * driver, power mode, anything that `costs` names.
+ * What is to be run: every title with every arm, so many rounds. An arm's other members are what takes time to
+ * change: engine, driver, power mode, anything that `costs` names.
  */
 export const timetablePlanSchema = z
   .object({

@@ -44,7 +44,10 @@ const change = (
   );
 };
 
-/** The least minutes of change that any balanced order has, by dynamic programming over all of them (Bellman, 1962). */
+/**
+ * The least minutes of change that any balanced order has, by dynamic programming over all of them (Bellman,
+ * 1962).
+ */
 function leastChange(plan: TimetablePlan): number {
   const { titles, arms, rounds } = plan;
   const whole = 2 ** arms.length - 1;

@@ -42,7 +42,10 @@ function stepsOf(times: Float64Array): Float64Array {
   return steps;
 }
 
-/** Keeps the readings at which a channel changes, and its ends: a reading repeated on every frame row is kept once. */
+/**
+ * Keeps the readings at which a channel changes, and its ends: a reading repeated on every frame row is kept
+ * once.
+ */
 function thinned(role: ChannelRole, times: Float64Array, values: Float64Array): Channel | null {
   const at: number[] = [];
   const present: number[] = [];
@@ -84,7 +87,8 @@ function marksFrom(codes: Float64Array, labels: string[], columnName: string, en
 }
 
 /**
- * Turns collected rows into a trace: units settled, the form decided, channels and marks put on the trace's own time.
+ * Turns collected rows into a trace: units settled, the form decided, channels and marks put on the trace's own
+ * time.
  *
  * @param collected rows as read
  * @param columns   the columns in force; units may still be null

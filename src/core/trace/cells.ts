@@ -40,6 +40,9 @@ export function clockIn(cell: string | undefined): number {
   return dayMs + (Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", "."))) * 1000;
 }
 
-/** Whether a cell holds a figure, however it is written: a number, a moment of a clock, or a word for a number that isn't finite. */
+/**
+ * Whether a cell holds a figure, however it is written: a number, a moment of a clock, or a word for a number
+ * that isn't finite.
+ */
 export const isValue = (cell: string): boolean =>
   isNonFiniteWord(cell) || !Number.isNaN(numberIn(cell, true)) || !Number.isNaN(clockIn(cell));

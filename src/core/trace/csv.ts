@@ -30,8 +30,8 @@ function walker({ times, values }: Channel): (ms: number) => string {
 }
 
 /**
- * A run as a log that can be read again: a row a frame (or a reading), every channel's newest reading beside it, and the name of
- * the stretch it lies in.
+ * A run as a log that can be read again: a row a frame (or a reading), every channel's newest reading beside
+ * it, and the name of the stretch it lies in.
  * @returns CSV (RFC 4180), newline ended
  */
 export function traceCsv(trace: Trace): string {

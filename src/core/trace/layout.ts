@@ -40,7 +40,8 @@ function looksNumeric(cells: string[]): boolean {
 function delimiterOf(lines: string[]): Delimiter {
   const sample = lines.length > 50 ? [...lines.slice(0, 10), ...lines.slice(-40)] : lines;
   const share = (mark: string) => sample.filter((line) => line.includes(mark)).length / sample.length;
-  // A comma may be a decimal one; the others never are, so they are asked first. One that stands in a scene's name isn't in every row.
+  // A comma may be a decimal one; the others never are, so they are asked first. One that stands in a scene's
+  // name isn't in every row.
   const least = share(",") > 0.8 ? 0.8 : 0.5;
   for (const mark of ["\t", ";", "|"] as const) if (share(mark) > least) return mark;
   if (share(",") > 0.5) {
@@ -94,7 +95,10 @@ function headRows(telling: { text: string; line: number }[], delimiter: Delimite
   return { width, rows: made };
 }
 
-/** The header over unquoted decimal commas, which give themselves away: rows of more cells than it names, and no number with a point. */
+/**
+ * The header over unquoted decimal commas, which give themselves away: rows of more cells than it names, and no
+ * number with a point.
+ */
 function crowdedHeader(rows: HeadRow[], firstData: number, width: number): HeadRow | null {
   const data = rows.slice(firstData).filter(({ cells }) => cells.length === width && looksNumeric(cells));
   const names = rows[firstData - 1];
@@ -159,7 +163,8 @@ export function layoutOf(head: string[]): Layout {
     };
   }
 
-  // The header is the line of text before the first data with the most columns understood; what stands above it is preamble.
+  // The header is the line of text before the first data with the most columns understood; what stands above it
+  // is preamble.
   let header: HeadRow | null = null;
   let understood = -1;
   for (const row of before) {

@@ -1,4 +1,7 @@
-/** A line longer than this, in characters, is no row of a log: it is cut there, so that nothing that comes can fill the memory. */
+/**
+ * A line longer than this, in characters, is no row of a log: it is cut there, so that nothing that comes can
+ * fill the memory.
+ */
 export const mostLineLength = 1 << 20;
 
 /** Cuts text that comes in pieces into its lines, whatever ends them and wherever a piece ends. */
@@ -9,7 +12,10 @@ export class LineCutter {
   /** A piece ended in a carriage return: a line feed that follows belongs to it. */
   private returned = false;
 
-  /** @returns the lines that this piece of text ends, without their line ends; of one that is too long its first `mostLineLength` + 1 characters */
+  /**
+   * @returns the lines that this piece of text ends, without their line ends; of one that is too long its
+   *   first `mostLineLength` + 1 characters
+   */
   push(text: string): string[] {
     const from = this.returned && text.startsWith("\n") ? text.slice(1) : text;
     if (text !== "") this.returned = text.endsWith("\r");

@@ -60,7 +60,10 @@ export function traceFrom(
 /** Role of the part that holds the trace itself; every other is a channel's. */
 export const traceRole = "trace";
 
-/** A trace as it is kept and sent: the trace's own values, then each channel's, with their marks. Nothing of it is decoded. */
+/**
+ * A trace as it is kept and sent: the trace's own values, then each channel's, with their marks. Nothing of it
+ * is decoded.
+ */
 export interface KeptTrace {
   form: Trace["form"];
   marks: Mark[];
@@ -126,7 +129,10 @@ export const leastFrameMs = 1e-3,
   mostFrameMs = 3.6e6,
   mostRunMs = 7 * 24 * 3.6e6;
 
-/** What makes a trace none that can be kept, in words: a frame or an interval, or all of them, outside the bounds. Null for one that can. */
+/**
+ * What makes a trace none that can be kept, in words: a frame or an interval, or all of them, outside the
+ * bounds. Null for one that can.
+ */
 export function outOfBounds(trace: Trace): string | null {
   const times = trace.form === "frames" ? trace.frameTimes : trace.durations;
   const what = trace.form === "frames" ? "Frame" : "Interval";
@@ -161,7 +167,8 @@ export function unpackTrace(bytes: Uint8Array<ArrayBuffer>): { trace: Trace; met
 }
 
 /**
- * Unpacks and checks; values come from outside, so every one is looked at. The values stay where they lie in the bytes if they can.
+ * Unpacks and checks; values come from outside, so every one is looked at. The values stay where they lie in
+ * the bytes if they can.
  * @throws Error with a message for a person when the bytes are no pack or a value can't be
  */
 export function unpackKept(bytes: Uint8Array<ArrayBuffer>): { kept: KeptTrace; meta: unknown } {

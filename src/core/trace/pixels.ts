@@ -1,7 +1,10 @@
 import { firstEndAfter } from "./slice";
 import type { Channel, Trace } from "./types";
 
-/** What one column of pixels shows: least, greatest and time-weighted mean; NaN where nothing falls in it. All length = columns. */
+/**
+ * What one column of pixels shows: least, greatest and time-weighted mean; NaN where nothing falls in it. All
+ * length = columns.
+ */
 export interface PixelColumns {
   low: Float32Array;
   high: Float32Array;

@@ -306,7 +306,10 @@ export class LogReader {
   }
 }
 
-/** Where no header names a time, the values are asked: a column that only grows is a clock, its steps are frame times. */
+/**
+ * Where no header names a time, the values are asked: a column that only grows is a clock, its steps are frame
+ * times.
+ */
 function judgeByValues(layout: Layout, head: string[]): Column[] {
   if (layout.columns.some(({ role }) => role === "frameTime" || role === "presentTime" || role === "rate"))
     return layout.columns;

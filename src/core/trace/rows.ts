@@ -26,8 +26,9 @@ export interface RowOptions {
 }
 
 /**
- * Cells of lines. A line is a row, unless a quoted cell is closed on a line soon after, what lies between is no row of the table,
- * and the row then has the table's width. Any other open quote is a character and swallows nothing.
+ * Cells of lines. A line is a row, unless a quoted cell is closed on a line soon after, what lies between is no
+ * row of the table, and the row then has the table's width. Any other open quote is a character and swallows
+ * nothing.
  *
  * @param lines without line ends
  */

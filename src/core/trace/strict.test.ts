@@ -101,7 +101,8 @@ describe("held against a strict independent reader (RFC 4180, by the package csv
           const isSame = JSON.stringify(theirs) === JSON.stringify(timesOf(ours));
           // A quote amid a cell is refused by the strict one; here it is a character.
           expect(theirs === undefined || isSame || skippedRows > 0 || notes.length > 0).toBe(true);
-          // Nothing swallowed: every line that is a row of figures by itself is one here, whatever quote stands open above it.
+          // Nothing swallowed: every line that is a row of figures by itself is one here, whatever quote stands
+          // open above it.
           const whole = text.split("\n").filter((line) => /^\d+(\.\d+)?,[^"\0]*$/.test(line));
           expect(rows).toBeGreaterThanOrEqual(whole.length - 1);
         },

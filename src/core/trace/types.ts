@@ -49,7 +49,10 @@ export interface Mark {
   endMs: number;
 }
 
-/** Figures as they were read, or as they are kept: those are measured where they lie, without a copy twice as large. */
+/**
+ * Figures as they were read, or as they are kept: those are measured where they lie, without a copy twice as
+ * large.
+ */
 export type Floats = Float64Array | Float32Array;
 
 /** One row a frame: frame times in ms, all finite and > 0. */

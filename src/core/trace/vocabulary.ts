@@ -111,8 +111,8 @@ function scores(words: string[], unit: Unit | null): Score[] {
 }
 
 /**
- * A first guess at what every column is, from words and units in any order.
- * Of several columns that could be the same thing the best-worded one is taken; the others are left to the user.
+ * A first guess at what every column is, from words and units in any order. Of several columns that could be
+ * the same thing the best-worded one is taken; the others are left to the user.
  */
 export function guessColumns(headers: string[]): Column[] {
   const guesses = headers.map((name) => {

@@ -1,4 +1,7 @@
-/** How arms were found for logs that came together: each file's name holds its arm's, or the plan's running order. */
+/**
+ * How arms were found for logs that came together: each file's name holds its arm's, or the plan's running
+ * order.
+ */
 export type AssignedBy = "names" | "plan";
 
 /** Letters and figures of a name in lower case, parted where they change to others; × is x. */
@@ -14,7 +17,8 @@ const holds = (whole: string[], part: string[]) =>
   part.length > 0 && whole.some((_, at) => part.every((each, k) => whole[at + k] === each));
 
 /**
- * Arms of a trial for logs in running order. Where every file's name holds the name of one arm and of no other that is as long,
+ * Arms of a trial for logs in running order. Where every file's name holds the name of one arm and of no other
+ * that is as long,
  * the names say it; else the plan does: what is left to run, in its order, and then the arms in turn.
  * @param files names in running order
  * @param arms names of the arms
@@ -45,7 +49,8 @@ export function assignArms(
 }
 
 /**
- * Files in the order they were run in: by when they were last written, those of one second by their names, figures by size.
+ * Files in the order they were run in: by when they were last written, those of one second by their names,
+ * figures by size.
  * @param files times in ms since 1970
  */
 export function inRunningOrder<File extends { name: string; lastModified: number }>(files: File[]): File[] {

@@ -15,7 +15,9 @@ export interface Costs {
 const restartMinutes = 2,
   breathMinutes = 1;
 
-/** Minutes that a plan takes: runs, restarts where a setting needs one, cool-down between runs, else a breath. */
+/**
+ * Minutes that a plan takes: runs, restarts where a setting needs one, cool-down between runs, else a breath.
+ */
 export function planMinutes(
   draft: Pick<Draft, "arms" | "rounds" | "plan" | "kind">,
   { catalogue, settings: now, sceneMinutes, coolDownMinutes }: Costs,

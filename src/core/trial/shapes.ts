@@ -34,7 +34,10 @@ export type ArmRole = (typeof armRoles)[number];
 /** No scale, wattage, clock or step is larger. */
 const mostLevel = 100_000;
 
-/** One way to run the title: settings whole, what it changes of the conditions, and another build where that is the question. */
+/**
+ * One way to run the title: settings whole, what it changes of the conditions, and another build where that is
+ * the question.
+ */
 export const armShape = z.object({
   name: z.string().trim().min(1, "Name the arm.").max(120),
   settings: settingsSchema,

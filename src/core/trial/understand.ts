@@ -4,7 +4,10 @@ import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import { kindOf, type Reading } from "./kinds";
 import type { Advice, ArmEvidence, TrialOutcome } from "./outcome";
 
-/** Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an answer. */
+/**
+ * Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an
+ * answer.
+ */
 export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold">>(
   trial: Pick<Planned, "kind" | "cold">,
   runs: Run[],
@@ -58,7 +61,9 @@ export function understand(facts: TrialFacts, traces: Traces): Understood {
   return { reading, outcome, advice: outcome.advice, missing: [] };
 }
 
-/** What every arm's runs came to: crashes and faults count over all of them, lights over those that are usable. */
+/**
+ * What every arm's runs came to: crashes and faults count over all of them, lights over those that are usable.
+ */
 export function evidenceOf({ trial, runs }: Pick<TrialFacts, "trial" | "runs">): ArmEvidence[] {
   return trial.arms.map(({ name }, arm) => {
     const own = runs.filter((run) => run.arm === arm),

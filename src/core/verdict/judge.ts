@@ -33,7 +33,9 @@ export interface Reason {
 export interface Verdict {
   /** Null where a run is too short to earn any light. */
   grade: Grade | null;
-  /** The rules that decided: all of Steady's when Steady, else those that kept it from the next better light. */
+  /**
+   * The rules that decided: all of Steady's when Steady, else those that kept it from the next better light.
+   */
   reasons: Reason[];
   /** True when judged from readings or by eye, so that hitches could not be seen. */
   partial: boolean;
@@ -47,7 +49,10 @@ export interface Trouble {
   faults?: Severity[];
 }
 
-/** The speed a verdict goes by: the engine's own where it reports one, the counter's otherwise, the share of the target for titles free of their rate. */
+/**
+ * The speed a verdict goes by: the engine's own where it reports one, the counter's otherwise, the share of the
+ * target for titles free of their rate.
+ */
 export function judgedSpeed(summary: Summary): { rule: RuleName; value: number } {
   if (summary.reportedSpeedPercent !== null)
     return { rule: "reportedSpeedPercent", value: summary.reportedSpeedPercent };
@@ -55,14 +60,19 @@ export function judgedSpeed(summary: Summary): { rule: RuleName; value: number }
   return { rule: "percentOfTarget", value: (100 * summary.averageFps) / summary.targetFps };
 }
 
-/** Below this share of frames on one cadence, alternation is seen; above it, it is the jitter of a steady display. */
+/**
+ * Below this share of frames on one cadence, alternation is seen; above it, it is the jitter of a steady
+ * display.
+ */
 const oneCadence = 0.75;
 
 /** Whether frames fall on several cadences at all, so that taking turns can be told from jitter. */
 const alternates = ({ pacing }: Summary) =>
   pacing !== null && pacing.lag1 !== null && pacing.cadenceShare < oneCadence;
 
-/** A rule that can't be judged isn't met; what readings of a counter can't show at all is passed over, and said. */
+/**
+ * A rule that can't be judged isn't met; what readings of a counter can't show at all is passed over, and said.
+ */
 const reason = (
   rule: RuleName,
   value: number | null,

@@ -3,7 +3,10 @@ import { defaultMeasuring, lowMethods } from "@/core/metrics";
 
 const percent = z.number().min(0).max(200);
 
-/** House rules as data: what is measured how, which light a run earns, what may be changed, under which conditions. */
+/**
+ * House rules as data: what is measured how, which light a run earns, what may be changed, under which
+ * conditions.
+ */
 export const houseRulesSchema = z.object({
   measuring: z.object({
     tolerance: z.number().min(0).max(0.2),

@@ -10,7 +10,10 @@ interface Measured {
   rules: Pick<HouseRules, "freeTargetFps">;
 }
 
-/** Rate that a job's runs are judged against, fps: the job's own, else the house rules' for a title free of its rate, else the title's. */
+/**
+ * Rate that a job's runs are judged against, fps: the job's own, else the house rules' for a title free of its
+ * rate, else the title's.
+ */
 export const targetOf = ({ nativeFps, tied, targetFps, rules }: Measured) =>
   targetFps ?? (tied ? null : rules.freeTargetFps) ?? nativeFps;
 
@@ -25,8 +28,8 @@ export function yardstickOf(job: Measured, spec: Pick<RigSpec, "displays">, disp
 }
 
 /**
- * The yardstick of a run under other rules. A target that came from the rules it was made under follows the new ones; one
- * that the job or a decision set stays.
+ * The yardstick of a run under other rules. A target that came from the rules it was made under follows the new
+ * ones; one that the job or a decision set stays.
  */
 export function yardstickUnder(
   yardstick: Yardstick,

@@ -29,7 +29,10 @@ export function crashWords(
     : `${crashes} in ${time}: ${perHour.toFixed(1)} an hour (95 %: ${low.toFixed(1)} to ${high.toFixed(1)}).`;
 }
 
-/** Why this driver: what others came to with the same settings, power mode and clocks; null where nothing was run with it. */
+/**
+ * Why this driver: what others came to with the same settings, power mode and clocks; null where nothing was
+ * run with it.
+ */
 export function driverWords(
   driver: string,
   rates: { driver: string; runs: number; averageFps: number }[],

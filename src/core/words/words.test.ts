@@ -48,7 +48,8 @@ describe("the folder and the core agree", () => {
     expect(code === "kept.verbatim" || text.includes(`"${code}"`)).toBe(true);
   });
   it("no other file of the core composes a sentence for a person", () => {
-    // A template that begins with a capital and ends with a full stop is one; problems of the log's reader are its own.
+    // A template that begins with a capital and ends with a full stop is one; problems of the log's reader are
+    // its own.
     const prose = inCore.filter(
       (path) =>
         !/core\/(trace|kit|simulator|resolution)\/|fixtures/.test(path) &&

@@ -15,8 +15,8 @@ const verbatim = (text: string) =>
   `jsonb_build_object('code', 'kept.verbatim', 'figures', jsonb_build_object('text', ${text}))`;
 
 /**
- * Edits say which version they saw; runs that grow; baselines that stay; sentences as data; roles instead of names;
- * what changed goes out by an outbox; noise floors and outcomes are kept.
+ * Edits say which version they saw; runs that grow; baselines that stay; sentences as data; roles instead of
+ * names; what changed goes out by an outbox; noise floors and outcomes are kept.
  */
 export const firmGround = {
   name: "0004-firm-ground",

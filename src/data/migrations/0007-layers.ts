@@ -1,6 +1,9 @@
 import type { QueryInterface } from "sequelize";
 
-/** Profiles in layers: values as rows of their own, the newer over the older; the files that an engine keeps its settings in. */
+/**
+ * Profiles in layers: values as rows of their own, the newer over the older; the files that an engine keeps its
+ * settings in.
+ */
 export const layered = {
   name: "0007-layers",
   async up({ context }: { context: QueryInterface }) {

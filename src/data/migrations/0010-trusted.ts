@@ -1,6 +1,9 @@
 import type { QueryInterface } from "sequelize";
 
-/** People, programs and links that may see or change something; who decided a trial; the newest run of a job at once. */
+/**
+ * People, programs and links that may see or change something; who decided a trial; the newest run of a job at
+ * once.
+ */
 export const trusted = {
   name: "0010-trusted",
   async up({ context }: { context: QueryInterface }) {

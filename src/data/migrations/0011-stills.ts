@@ -1,6 +1,9 @@
 import type { QueryInterface } from "sequelize";
 
-/** Small pictures of a run that was measured from a video: its marks, and where pictures stood longest. And when a run last grew. */
+/**
+ * Small pictures of a run that was measured from a video: its marks, and where pictures stood longest. And when
+ * a run last grew.
+ */
 export const stills = {
   name: "0011-stills",
   async up({ context }: { context: QueryInterface }) {

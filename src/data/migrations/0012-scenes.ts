@@ -7,7 +7,10 @@ const rest = {
   campaign_claims: "arm, round",
 } as const;
 
-/** A title may stand in a campaign with several scenes: what belongs to it is kept by its place there, counted from 0. */
+/**
+ * A title may stand in a campaign with several scenes: what belongs to it is kept by its place there, counted
+ * from 0.
+ */
 export const scenes = {
   name: "0012-scenes",
   async up({ context }: { context: QueryInterface }) {

@@ -58,7 +58,8 @@ const day = 86_400_000,
   minute = 60_000;
 
 /**
- * Adds the demo once: the kit, the jobs, and runs made on the simulated bench, measured, compared and decided as any run is.
+ * Adds the demo once: the kit, the jobs, and runs made on the simulated bench, measured, compared and decided
+ * as any run is.
  * @param now when the demo is first started; its runs were made in the days before
  * @returns false when it is there already
  */
@@ -76,7 +77,9 @@ const addPreflightOnce = async () => {
   if (await claimSeed("pre-flight 1")) await addPreflight(firstPreflight, false);
 };
 
-/** What a store without the demo starts with: pre-flight items, and one set of house rules where there is none. */
+/**
+ * What a store without the demo starts with: pre-flight items, and one set of house rules where there is none.
+ */
 export async function seedEmpty(): Promise<void> {
   return transact(async () => {
     await addPreflightOnce();

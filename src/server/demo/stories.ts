@@ -224,7 +224,8 @@ export const stories: Story[] = [
     ],
   },
   {
-    // The governor leaves half the rate; forcing clocks more than doubles it; heat settles under the limit with the fan.
+    // The governor leaves half the rate; forcing clocks more than doubles it; heat settles under the limit with
+    // the fan.
     rig: "Shale",
     title: "Marsh Rally 3",
     engine: "Sallow",
@@ -375,7 +376,8 @@ export const stories: Story[] = [
     ],
   },
   {
-    // The counter says 60 while the engine reports about 71 %: three settings tried one by one, one of them helps.
+    // The counter says 60 while the engine reports about 71 %: three settings tried one by one, one of them
+    // helps.
     rig: "Pipit",
     title: "Copper Regatta",
     engine: "Harrow",

@@ -18,7 +18,18 @@ import type {
   OtherPublication,
 } from "@/core/records";
 import { boardShareWords, calibrationWords, foreseenWords, gradeWords, sureWords } from "@/core/words";
-import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, Panel, TableFrame, buttonLook, say } from "@/ui";
+import {
+  Button,
+  Choice,
+  EmptyPanel,
+  KeyHint,
+  Keys,
+  Panel,
+  SearchForm,
+  TableFrame,
+  buttonLook,
+  say,
+} from "@/ui";
 import { OthersPanel } from "@/views/publish";
 import { useForeseenCells } from "./useForeseenCells";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -80,24 +91,14 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
           <Systems rigs={rigs} systems={systems} shares={shares} onSystem={(system) => ask({ system })} />
         </Panel>
       )}
-      <form
-        role="search"
-        className="mb-3 flex flex-wrap items-center gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          ask({ search });
-        }}
+      <SearchForm
+        field={field}
+        label="Find a title"
+        placeholder="find a title"
+        value={search}
+        onChange={setSearch}
+        onSend={() => ask({ search })}
       >
-        <Input
-          ref={field}
-          aria-label="Find a title"
-          className="max-w-60"
-          placeholder="find a title"
-          value={search}
-          maxLength={200}
-          onChange={(event) => setSearch(event.target.value)}
-        />
-        <Button type="submit">Find</Button>
         <div className="w-44">
           <Choice
             label="System"
@@ -132,7 +133,7 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
           </Button>
         )}
         <span className="ml-auto text-[13px] text-soft">{say.count(view.total, "title")}</span>
-      </form>
+      </SearchForm>
       {view.total === 0 ? (
         <EmptyPanel title="No title by this filter.">Other words, or fewer filters, may find some.</EmptyPanel>
       ) : (

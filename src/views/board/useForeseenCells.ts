@@ -22,7 +22,10 @@ function notRun(rows: BoardTitle[], rigs: BoardView["rigs"]) {
   return found;
 }
 
-/** What is foreseen for cells that weren't run, of titles that were run on another rig; null until it is, or where nothing can be. */
+/**
+ * What is foreseen for cells that weren't run, of titles that were run on another rig; null until it is, or
+ * where nothing can be.
+ */
 export function useForeseenCells(
   rows: BoardTitle[],
   rigs: BoardView["rigs"],

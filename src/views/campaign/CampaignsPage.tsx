@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { CampaignListRow } from "@/core/records";
-import { EmptyPanel, KeyHint, Keys, TableFrame, When, buttonLook, say } from "@/ui";
+import { EmptyPanel, KeyHint, Keys, TableFrame, TableHead, When, buttonLook, say } from "@/ui";
 
 /** Campaigns: the same titles over several ways to run them. */
 export function CampaignsPage({ rows }: { rows: CampaignListRow[] }) {
@@ -40,15 +40,7 @@ export function CampaignsPage({ rows }: { rows: CampaignListRow[] }) {
       ) : (
         <TableFrame name="Campaigns">
           <table aria-label="Campaigns" className="w-full text-left">
-            <thead className="text-[12px] text-soft">
-              <tr>
-                {["Campaign", "Question", "Titles", "Arms", "Runs", "Last run"].map((name) => (
-                  <th key={name} className="px-2 py-1.5 font-normal">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <TableHead names={["Campaign", "Question", "Titles", "Arms", "Runs", "Last run"]} />
             <tbody className="divide-y divide-line">
               {rows.map(({ id, name, question, titles, arms, rounds, runs, lastRunAt }) => (
                 <tr key={id} className="hover:bg-panel">

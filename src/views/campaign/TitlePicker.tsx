@@ -7,7 +7,10 @@ import { hardnesses } from "@/core/kit";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Input, Switch, say } from "@/ui";
 
-/** Titles by filter, by hand, or the hard ones of every system. @param chosen id → scenes, the empty one for the usual */
+/**
+ * Titles by filter, by hand, or the hard ones of every system. @param chosen id → scenes, the empty one for the
+ * usual
+ */
 export function TitlePicker({
   systems,
   chosen,

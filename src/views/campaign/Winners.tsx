@@ -19,7 +19,10 @@ const steps: Record<string, [number, number]> = {
   ArrowRight: [0, 1],
 };
 
-/** Titles as rows, arms as columns: the light of each, its rate, and what the row comes to. Arrows move, Enter opens. */
+/**
+ * Titles as rows, arms as columns: the light of each, its rate, and what the row comes to. Arrows move, Enter
+ * opens.
+ */
 export function Winners({
   view,
   cell,

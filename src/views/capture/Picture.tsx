@@ -12,7 +12,9 @@ const kinds: { value: RegionKind; label: string }[] = [
   { value: "area", label: "the part to watch" },
 ];
 
-/** The picture at a moment; a region is drawn on it by dragging, and the arrows step by one captured picture. */
+/**
+ * The picture at a moment; a region is drawn on it by dragging, and the arrows step by one captured picture.
+ */
 export function Picture({
   bitmap,
   opened,

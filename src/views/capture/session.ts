@@ -36,8 +36,8 @@ const nothing: InHand = {
 };
 
 /**
- * A video in hand, with the worker that reads it. It outlives the screen it was opened on: a measurement goes on, and marks, boxes
- * and what was settled are there on the way back.
+ * A video in hand, with the worker that reads it. It outlives the screen it was opened on: a measurement goes
+ * on, and marks, boxes and what was settled are there on the way back.
  */
 export class CaptureSession {
   private state = nothing;

@@ -10,7 +10,8 @@ export type ComparisonState =
   | { step: "failed"; problem: string };
 
 /**
- * Compares arms in a worker; stopping ends the worker. Nothing is told meanwhile: a callback into it lost its answer now and then.
+ * Compares arms in a worker; stopping ends the worker. Nothing is told meanwhile: a callback into it lost its
+ * answer now and then.
  * @param arms ids of every arm's runs; null while there is nothing to compare
  */
 export function useComparison(

@@ -26,7 +26,10 @@ const Drops = createContext<Dropping>({
 /** Where files go that no page asks for: looked at first, kept after. */
 const lookPath = "/look";
 
-/** Catches files that are dropped anywhere, and hands them to the page that is shown, or opens the one that takes them. */
+/**
+ * Catches files that are dropped anywhere, and hands them to the page that is shown, or opens the one that
+ * takes them.
+ */
 export function DropZone({ children }: { children: ReactNode }) {
   const router = useRouter();
   const takers = useRef(new Map<symbol, Taker>());

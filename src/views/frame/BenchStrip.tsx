@@ -15,7 +15,8 @@ const usualSetUp = "usual set-up";
 /** The rig on the bench and the conditions that will be stamped on the next run. */
 export function BenchStrip({ bench: given }: { bench: BenchView }) {
   const router = useRouter();
-  // The last answer is newer than the page until the page is read again: a second change goes on from the first.
+  // The last answer is newer than the page until the page is read again: a second change goes on from the
+  // first.
   const [answer, setAnswer] = useState(given);
   const bench = answer.version > given.version ? answer : given;
   const last = useRef(Promise.resolve(given));

@@ -5,7 +5,9 @@ import { words } from "@/core/words";
 import { Button, KeyHint, buttonLook } from "@/ui";
 import type { MainAction } from "./mainAction";
 
-/** A job's name, and its one main button with the reason; it holds its place while the thread scrolls under it. */
+/**
+ * A job's name, and its one main button with the reason; it holds its place while the thread scrolls under it.
+ */
 export function JobHeading({
   view: { job, inForce, next },
   main,

@@ -8,7 +8,10 @@ import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Sheet, When } from "@/ui";
 import { NotBegun } from "./NotBegun";
 
-/** A job itself: its aim, what else can be changed before its first run, a copy of it, all of it as a file, and leaving it out. */
+/**
+ * A job itself: its aim, what else can be changed before its first run, a copy of it, all of it as a file, and
+ * leaving it out.
+ */
 export function JobSheet({
   job,
   begun,

@@ -42,7 +42,10 @@ function changeText(field: string, from: unknown, to: unknown): string {
   return `${name}: ${from === "" ? none : valueWords(from)} → ${to === "" ? none : valueWords(to)}`;
 }
 
-/** Everything that is said about a run, to be corrected; what it measured stays. What was there before stands under it. */
+/**
+ * Everything that is said about a run, to be corrected; what it measured stays. What was there before stands
+ * under it.
+ */
 export function RunSheet({
   run,
   job,

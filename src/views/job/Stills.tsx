@@ -2,7 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { call } from "@/contract";
 import { say } from "@/ui";
 
-/** Small pictures that were kept of a run measured from a video: where its marks begin, and where pictures stood longest. */
+/**
+ * Small pictures that were kept of a run measured from a video: where its marks begin, and where pictures stood
+ * longest.
+ */
 export function Stills({ runId }: { runId: string }) {
   const { data: rows = [] } = useQuery({
     queryKey: ["stills", runId],

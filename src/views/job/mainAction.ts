@@ -1,7 +1,10 @@
 import { nextArmName } from "@/core/trial";
 import type { JobView } from "@/core/records";
 
-/** The one main button of a job, wherever it stands: what it is called, its key, and where it leads or what it does. */
+/**
+ * The one main button of a job, wherever it stands: what it is called, its key, and where it leads or what it
+ * does.
+ */
 export interface MainAction {
   label: string;
   key: string;

@@ -18,7 +18,10 @@ async function scalesOf(engineId: string): Promise<number[]> {
   return Array.from({ length: mostScales }, (_, k) => (min ?? 1) + k * by).filter((scale) => scale <= max);
 }
 
-/** Where to begin with a title on a rig with an engine, by what all three did elsewhere; null until that is known, or where nothing is. */
+/**
+ * Where to begin with a title on a rig with an engine, by what all three did elsewhere; null until that is
+ * known, or where nothing is.
+ */
 export function useForeseen(
   kit: KitView,
   title: TitleRow | undefined,

@@ -5,7 +5,10 @@ import { besideValues } from "@/core/profile";
 import type { JobRow, ThreadRun } from "@/core/records";
 import { say } from "@/ui";
 
-/** Puts what a run was made with into its title's layer, where the profile says otherwise: as a run, held against nothing. */
+/**
+ * Puts what a run was made with into its title's layer, where the profile says otherwise: as a run, held
+ * against nothing.
+ */
 export function useIntoProfile(
   { rigId, engineId, titleId }: Pick<JobRow, "rigId" | "engineId" | "titleId">,
   run: Pick<ThreadRun, "id" | "settings" | "conditions">,

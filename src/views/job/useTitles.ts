@@ -4,7 +4,10 @@ import { useState } from "react";
 import { call } from "@/contract";
 import type { TitleRow } from "@/core/records";
 
-/** Titles found by typing, of however many there are; the first stand there before anything is typed, and are fetched where they aren't handed over. */
+/**
+ * Titles found by typing, of however many there are; the first stand there before anything is typed, and are
+ * fetched where they aren't handed over.
+ */
 export function useTitles(first?: TitleRow[]) {
   const [typed, setTyped] = useState("");
   const search = typed.trim();

@@ -18,7 +18,9 @@ function useReader(): Reader | null {
   return reader;
 }
 
-/** Asks for something of the worker and keeps the last answer to the last question; a failure is told in words. */
+/**
+ * Asks for something of the worker and keeps the last answer to the last question; a failure is told in words.
+ */
 function useAnswer<Answer>(
   ask: (() => Promise<Answer>) | null,
   question: string,

@@ -12,7 +12,10 @@ interface Place {
   ability: string;
 }
 
-/** Engines against what they are able to: outside controls, own drivers, save states …, with who checked it and when. */
+/**
+ * Engines against what they are able to: outside controls, own drivers, save states …, with who checked it and
+ * when.
+ */
 export function AbilitiesPage({ engines, rows, asked }: AbilitiesView) {
   const [place, setPlace] = useState<Place | null>(null);
   const [typed, setTyped] = useState("");

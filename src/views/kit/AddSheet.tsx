@@ -20,7 +20,10 @@ const titles: Record<Lacking, string> = {
   system: "A system",
 };
 
-/** Makes what a chooser lacks with the little that is needed, over the form that it is needed in; the rest can come later in Kit. */
+/**
+ * Makes what a chooser lacks with the little that is needed, over the form that it is needed in; the rest can
+ * come later in Kit.
+ */
 export function AddSheet({
   what,
   typed,

@@ -348,7 +348,10 @@ const formatNames: Record<(typeof configFormats)[number], string> = {
   xml: "XML",
 };
 
-/** A catalogue as a file, out and in; mistakes are shown with their path, and nothing is changed by a file that has one. */
+/**
+ * A catalogue as a file, out and in; mistakes are shown with their path, and nothing is changed by a file that
+ * has one.
+ */
 function CatalogueFile({ engineId }: { engineId: string }) {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);

@@ -16,7 +16,10 @@ function useCard(scale: number, shown: number): string | null {
   return address;
 }
 
-/** A display's outline with the picture in it, true to scale; a close look at a test card, rendered at the scale and shown by that display's own pixels, fills it. */
+/**
+ * A display's outline with the picture in it, true to scale; a close look at a test card, rendered at the scale
+ * and shown by that display's own pixels, fills it.
+ */
 export function ScreenDrawing({
   row,
   display,

@@ -9,7 +9,10 @@ export const listOf = {
           .filter(Boolean),
 };
 
-/** What a text field holds as a number: null when empty, NaN (refused by the schema) when no number. Takes a decimal comma. */
+/**
+ * What a text field holds as a number: null when empty, NaN (refused by the schema) when no number. Takes a
+ * decimal comma.
+ */
 export const numeric = {
   setValueAs: (text: unknown) =>
     text === "" || text === null || text === undefined ? null : Number(String(text).replace(",", ".")),

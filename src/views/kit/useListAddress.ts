@@ -2,7 +2,9 @@
 import { useRouter } from "next/navigation";
 import type { PageQuery } from "@/core/records";
 
-/** Asks a list anew by changing its address, so that Back and links keep what was searched, sorted and filtered. */
+/**
+ * Asks a list anew by changing its address, so that Back and links keep what was searched, sorted and filtered.
+ */
 export function useListAddress(path: string, query: PageQuery) {
   const router = useRouter();
   return (changes: Partial<PageQuery>) => {

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import type { BuildView } from "@/core/records";
 import { buildWords } from "@/core/words";
 import type { Grade } from "@/core/verdict";
-import { Choice, Panel, TableFrame, say } from "@/ui";
+import { Choice, Panel, TableFrame, TableHead, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const isGrade = (grade: string | null) => grade as Grade | null;
@@ -54,15 +54,7 @@ export function BuildPage({ view }: { view: BuildView }) {
         <Panel title="Titles run with both">
           <TableFrame name="Titles run with both">
             <table aria-label="Titles run with both" className="w-full text-left text-[13px]">
-              <thead className="text-[12px] text-soft">
-                <tr>
-                  {["Title", before?.version ?? "", version, "Change"].map((name) => (
-                    <th key={name} className="px-2 py-1.5 font-normal">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
+              <TableHead names={["Title", before?.version ?? "", version, "Change"]} />
               <tbody className="divide-y divide-line">
                 {both.map((row) => (
                   <tr key={row.titleId + row.rig} className="align-top">

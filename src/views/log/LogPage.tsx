@@ -7,7 +7,7 @@ import { faultKinds, faultSeverities } from "@/core/kit";
 import type { CrashRow, LogAsked, LogRow, LogView } from "@/core/records";
 import { crashWords, stillWords } from "@/core/words";
 import { stretchText } from "@/views/job";
-import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, TableFrame, When, say } from "@/ui";
+import { Button, Choice, EmptyPanel, KeyHint, Keys, SearchForm, TableFrame, TableHead, When, say } from "@/ui";
 
 const addressOf = (asked: Partial<LogAsked>) => {
   const query = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== ""));
@@ -86,24 +86,14 @@ export function LogPage({ view, crashes }: { view: LogView; crashes: CrashRow[] 
         <Crashes rows={crashes} />
       ) : (
         <>
-          <form
-            role="search"
-            className="mb-3 flex flex-wrap items-center gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              ask({ search });
-            }}
+          <SearchForm
+            field={field}
+            label="Find in the log"
+            placeholder="find: upside down, map room …"
+            value={search}
+            onChange={setSearch}
+            onSend={() => ask({ search })}
           >
-            <Input
-              ref={field}
-              aria-label="Find in the log"
-              className="max-w-64"
-              placeholder="find: upside down, map room …"
-              value={search}
-              maxLength={200}
-              onChange={(event) => setSearch(event.target.value)}
-            />
-            <Button type="submit">Find</Button>
             {filter("kind", "Kind", "every kind", plainly(faultKinds))}
             {filter("severity", "Severity", "slight to blocking", plainly(faultSeverities))}
             {filter("rig", "Rig", "every rig", named(rigs))}
@@ -123,7 +113,7 @@ export function LogPage({ view, crashes }: { view: LogView; crashes: CrashRow[] 
                 Show all
               </Button>
             )}
-          </form>
+          </SearchForm>
           {rows.length === 0 ? (
             <EmptyPanel title={isAsked ? "Nothing like it was noted." : "Nothing went wrong yet."}>
               {isAsked
@@ -148,15 +138,7 @@ function Faults({ rows }: { rows: LogRow[] }) {
   return (
     <TableFrame name="Faults">
       <table aria-label="Faults" className="w-full text-left text-[13px]">
-        <thead className="text-[12px] text-soft">
-          <tr>
-            {["What", "Where", "With", "Seen", "Now", "Workaround"].map((name) => (
-              <th key={name} className="px-2 py-1.5 font-normal">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead names={["What", "Where", "With", "Seen", "Now", "Workaround"]} />
         <tbody className="divide-y divide-line">
           {rows.map((row) => (
             <tr key={row.key} className="align-top">
@@ -224,15 +206,7 @@ function Crashes({ rows }: { rows: CrashRow[] }) {
   return (
     <TableFrame name="Crashes an hour">
       <table aria-label="Crashes an hour" className="w-full text-left text-[13px]">
-        <thead className="text-[12px] text-soft">
-          <tr>
-            {["Title", "Engine and build", "Runs", "Crashes"].map((name) => (
-              <th key={name} className="px-2 py-1.5 font-normal">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead names={["Title", "Engine and build", "Runs", "Crashes"]} />
         <tbody className="divide-y divide-line">
           {rows.map((row) => (
             <tr key={row.titleId + row.buildId}>

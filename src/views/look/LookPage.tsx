@@ -16,7 +16,10 @@ type Names = typeof nothing;
 /** A video that is looked at before anything is entered. */
 const inHandFor = "a first look";
 
-/** A rate and a refresh to begin with: most systems and most screens; both stand in words above the verdict, and are changed there. */
+/**
+ * A rate and a refresh to begin with: most systems and most screens; both stand in words above the verdict, and
+ * are changed there.
+ */
 const usualHz = 60;
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();

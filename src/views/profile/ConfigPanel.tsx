@@ -5,7 +5,7 @@ import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
-import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, download, say } from "@/ui";
+import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, TableHead, download, say } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
 import { openLayers, placed, type Told } from "./ProfilePage";
@@ -31,7 +31,10 @@ const stateWords: Record<FileRow["state"], string> = {
 /** Rows of a file that are drawn; the rest is counted. */
 const mostRows = 400;
 
-/** An engine's own config file: read against the profile, taken into a layer, or written with what the profile decides. */
+/**
+ * An engine's own config file: read against the profile, taken into a layer, or written with what the profile
+ * decides.
+ */
 export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
   const worker = useConfigReader();
   const [file, setFile] = useState<Opened | null>(null);
@@ -281,15 +284,7 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
         >
           <TableFrame name="What would change">
             <table aria-label="What would change" className="w-full text-left text-[13px]">
-              <thead className="text-[12px] text-soft">
-                <tr>
-                  {["Line", "Key", "Before", "After", "Why"].map((name) => (
-                    <th key={name} className="px-2 py-1.5 font-normal">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
+              <TableHead names={["Line", "Key", "Before", "After", "Why"]} />
               <tbody className="divide-y divide-line">
                 {patched.differences.map(({ path, line, before, after }) => (
                   <tr key={path}>

@@ -6,7 +6,7 @@ import { profileDifferences, profileFileSchema, type Proof } from "@/core/profil
 import { besideInRecipe, recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, buttonLook, say } from "@/ui";
+import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, TableHead, buttonLook, say } from "@/ui";
 import Link from "next/link";
 import { standingWords } from "./LayerTable";
 import { placed, type Told } from "./ProfilePage";
@@ -140,15 +140,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
         {differences && differences.length > 0 && (
           <TableFrame name="Differences of two profiles">
             <table aria-label="Differences of two profiles" className="w-full text-left text-[13px]">
-              <thead className="text-[12px] text-soft">
-                <tr>
-                  {["Setting", "This one", "The other"].map((name) => (
-                    <th key={name} className="px-2 py-1.5 font-normal">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
+              <TableHead names={["Setting", "This one", "The other"]} />
               <tbody className="divide-y divide-line">
                 {differences.map(({ key, label, a, b }) => (
                   <tr key={key}>

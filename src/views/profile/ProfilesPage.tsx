@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import type { ProfileListRow } from "@/core/records";
-import { EmptyPanel, TableFrame, buttonLook, say } from "@/ui";
+import { EmptyPanel, TableFrame, TableHead, buttonLook, say } from "@/ui";
 
 /** Where profiles are: every rig with the engines that jobs or values are of. */
 export function ProfilesPage({ rows }: { rows: ProfileListRow[] }) {
@@ -28,15 +28,7 @@ export function ProfilesPage({ rows }: { rows: ProfileListRow[] }) {
       ) : (
         <TableFrame name="Profiles">
           <table aria-label="Profiles" className="w-full text-left">
-            <thead className="text-[12px] text-soft">
-              <tr>
-                {["Rig", "Engine", "Values set", "To be confirmed", "Titles", "Jobs"].map((name) => (
-                  <th key={name} className="px-2 py-1.5 font-normal">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <TableHead names={["Rig", "Engine", "Values set", "To be confirmed", "Titles", "Jobs"]} />
             <tbody className="divide-y divide-line">
               {rows.map(({ rigId, rig, engineId, engine, values, toConfirm, titles, jobs }) => (
                 <tr key={rigId + engineId} className="hover:bg-panel">

@@ -3,7 +3,10 @@ import { toast } from "sonner";
 import { call } from "@/contract";
 import type { SharedOf } from "@/core/records";
 
-/** Makes a read-only link and puts it on the clipboard; where the browser refuses that, it is shown to be copied by hand. */
+/**
+ * Makes a read-only link and puts it on the clipboard; where the browser refuses that, it is shown to be copied
+ * by hand.
+ */
 export function useLink(shown: SharedOf): () => void {
   return () =>
     void call("addLink", { body: shown }).then(async (sent) => {

@@ -26,7 +26,10 @@ export type RunOfLog = (log: LogParticulars, arm: number | null) => unknown;
 
 const isVideo = ({ name, type }: File) => type.startsWith("video/") || /\.(mp4|webm|mov|mkv)$/i.test(name);
 
-/** Drop or choose logs; each is read in a worker and shown with what its columns were taken for; all are kept by one key. */
+/**
+ * Drop or choose logs; each is read in a worker and shown with what its columns were taken for; all are kept by
+ * one key.
+ */
 export function LogQueue({
   yardstick,
   rules,

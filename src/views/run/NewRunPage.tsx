@@ -16,7 +16,10 @@ import { Ways } from "./Ways";
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
 
-/** Brings a run into a job: settings and conditions as they were, then a log or a tally, then the verdict at once. */
+/**
+ * Brings a run into a job: settings and conditions as they were, then a log or a tally, then the verdict at
+ * once.
+ */
 export function NewRunPage({
   job,
   catalogue,
@@ -85,7 +88,8 @@ export function NewRunPage({
     cacheState,
     rules: job.rules,
   });
-  // What was checked before the run before holds on within a sitting; what only now belongs on the list is asked.
+  // What was checked before the run before holds on within a sitting; what only now belongs on the list is
+  // asked.
   const before = new Set(carriedTicks?.labels ?? []);
   const checked = new Set(
     items

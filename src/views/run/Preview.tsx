@@ -8,7 +8,10 @@ import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { ColumnTable } from "./ColumnTable";
 
-/** A log as it was read: the light it would earn, its figures, what was left out, and what each column was taken for. */
+/**
+ * A log as it was read: the light it would earn, its figures, what was left out, and what each column was taken
+ * for.
+ */
 export function Preview({
   name,
   preview,

@@ -25,7 +25,10 @@ interface Shown {
   onRemove: (id: string) => void;
 }
 
-/** Logs in running order, a row each: dragged, or moved by keys, to another place; the chosen one is shown under them. */
+/**
+ * Logs in running order, a row each: dragged, or moved by keys, to another place; the chosen one is shown under
+ * them.
+ */
 export function QueueList(shown: Shown) {
   const { logs, onMove } = shown;
   const sensors = useSensors(

@@ -21,7 +21,10 @@ function tick(context: AudioContext): void {
   tone.stop(context.currentTime + 0.09);
 }
 
-/** Numbers read off a screen at a steady tick: type one, press Enter. The mean stands beside its uncertainty from the start. */
+/**
+ * Numbers read off a screen at a steady tick: type one, press Enter. The mean stands beside its uncertainty
+ * from the start.
+ */
 export function TallyPad({
   targetFps,
   scenes,

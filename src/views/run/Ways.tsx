@@ -5,7 +5,9 @@ import { isInHand, takeInHand } from "@/views/capture";
 
 const unchanging = () => () => {};
 
-/** The ways a run is brought in: logs, a tally, or a video, which goes to its own tab wherever it is dropped. */
+/**
+ * The ways a run is brought in: logs, a tally, or a video, which goes to its own tab wherever it is dropped.
+ */
 export function Ways({
   log,
   tally,

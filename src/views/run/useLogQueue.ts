@@ -29,7 +29,9 @@ export interface QueuedLog {
 /** Read at once; a log of a million rows keeps a core busy. */
 const mostReading = 2;
 
-/** Logs that are read in workers, in running order, until they are kept or put away; cancelling ends the worker. */
+/**
+ * Logs that are read in workers, in running order, until they are kept or put away; cancelling ends the worker.
+ */
 export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
   const [logs, setLogs] = useState<QueuedLog[]>([]);
   const workers = useRef(new Map<string, ReturnType<typeof startLogImport>>());

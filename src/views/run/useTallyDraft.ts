@@ -27,7 +27,8 @@ export function draftFrom(text: string | null): Draft {
 }
 
 /**
- * The readings of a tally, kept in the browser until the run is: they outlive a reload, another page and a closed lid.
+ * The readings of a tally, kept in the browser until the run is: they outlive a reload, another page and a
+ * closed lid.
  * @param name whose tally it is
  */
 export function useTallyDraft(name: string) {

@@ -12,7 +12,9 @@ type Picking = typeof globalThis & { showDirectoryPicker?: (asked: { mode: "read
 const lookEvery = 1500;
 const isLog = (name: string) => /\.(csv|tsv|txt|log)$/i.test(name);
 
-/** A folder whose new logs are taken as they appear, where the browser can; what lay there before is left alone. */
+/**
+ * A folder whose new logs are taken as they appear, where the browser can; what lay there before is left alone.
+ */
 export function useWatchedFolder(onFiles: (files: File[]) => void) {
   const [folder, setFolder] = useState<Folder | null>(null);
   const [offered, setOffered] = useState(false);

@@ -3,7 +3,7 @@ import { changesBetween, first, labelsIn } from "@/core/kit";
 import type { TrialView } from "@/core/records";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";
-import { Panel, say, TableFrame } from "@/ui";
+import { Panel, TableFrame, TableHead, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** The arms with what they changed and what their runs measured. */
@@ -20,25 +20,20 @@ export function Arms({
     <Panel title="Arms">
       <TableFrame name="Arms">
         <table aria-label="Arms" className="w-full text-left text-[13px]">
-          <thead className="text-[12px] text-soft">
-            <tr>
-              {[
-                "Arm",
-                "Changes",
-                "Runs",
-                bySpeed ? "Speed" : "Average",
-                "1 % low",
-                "Full-speed time",
-                "Hitches",
-                "Power",
-                "Lights",
-              ].map((head) => (
-                <th key={head} className="px-2 py-1 font-normal">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <TableHead
+            names={[
+              "Arm",
+              "Changes",
+              "Runs",
+              bySpeed ? "Speed" : "Average",
+              "1 % low",
+              "Full-speed time",
+              "Hitches",
+              "Power",
+              "Lights",
+            ]}
+            tight
+          />
           <tbody className="divide-y divide-line">
             {trial.arms.map((arm, index) => {
               const own = runs.filter((run) => run.arm === index);

@@ -8,7 +8,10 @@ import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
 import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When } from "@/ui";
 
-/** What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone in one. */
+/**
+ * What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone
+ * in one.
+ */
 export function DecidePanel({
   view: { job, trial, advice, outcome },
   next,

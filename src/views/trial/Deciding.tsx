@@ -8,7 +8,10 @@ import { decisionNames } from "@/views/compare/Effects";
 /** Kinds whose runs push a device towards its limits. */
 const pushing = new Set(["heat", "clocks", "power"]);
 
-/** What a decision rests on, in sight of the buttons that make it: lights, pairs, crashes, and the cautions that apply. */
+/**
+ * What a decision rests on, in sight of the buttons that make it: lights, pairs, crashes, and the cautions that
+ * apply.
+ */
 export function Deciding({
   view: { trial, evidence, outcome },
 }: {

@@ -1,7 +1,7 @@
 import { armAt } from "@/core/trial";
 import Link from "next/link";
 import type { TrialView } from "@/core/records";
-import { Panel, TableFrame } from "@/ui";
+import { Panel, TableFrame, TableHead } from "@/ui";
 
 /** Cold and warm side by side: what first visits lost against later ones. */
 export function FirstVisits({ view: { visits, trial, job } }: { view: TrialView }) {
@@ -22,15 +22,7 @@ export function FirstVisits({ view: { visits, trial, job } }: { view: TrialView 
     >
       <TableFrame name="First and later visits">
         <table aria-label="First and later visits" className="w-full text-left text-[13px]">
-          <thead className="text-[12px] text-soft">
-            <tr>
-              {["Run", "Arm", "First visit", "Later visits"].map((head) => (
-                <th key={head} className="px-2 py-1 font-normal">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <TableHead names={["Run", "Arm", "First visit", "Later visits"]} tight />
           <tbody className="divide-y divide-line">
             {visits.map(({ runId, number, arm, firstLostMs, laterLostMs }) => (
               <tr key={runId}>

@@ -7,7 +7,10 @@ import type { Draft } from "@/core/trial";
 
 const asToast = ({ title, fix }: Refusal) => void toast.error(title, { description: fix });
 
-/** Begins a trial of a job and goes there, once at a time. @param onRefused what to do with a refusal; it is shown in passing unless given */
+/**
+ * Begins a trial of a job and goes there, once at a time. @param onRefused what to do with a refusal; it is
+ * shown in passing unless given
+ */
 export function useBeginTrial(jobId: string, onRefused: (refusal: Refusal) => void = asToast) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);

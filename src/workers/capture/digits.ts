@@ -23,8 +23,8 @@ const contextOf = (canvas: OffscreenCanvas) => {
 export const mostLooks = 8;
 
 /**
- * Gathers a counter's box over a short while. Digits stand still; what moves behind them doesn't, so that the darkest that a pixel
- * ever was tells bright ink, and the brightest dark ink.
+ * Gathers a counter's box over a short while. Digits stand still; what moves behind them doesn't, so that the
+ * darkest that a pixel ever was tells bright ink, and the brightest dark ink.
  */
 export class DigitWindow {
   private readonly canvas: OffscreenCanvas;

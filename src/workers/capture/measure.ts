@@ -37,7 +37,10 @@ export interface CaptureOptions {
 /** Why a file can't be measured, as one sentence. */
 export class CaptureProblem extends Error {}
 
-/** Why a file's bytes or pictures don't come, in words where the browser's own don't help (File API: NotFoundError, NotReadableError). */
+/**
+ * Why a file's bytes or pictures don't come, in words where the browser's own don't help (File API:
+ * NotFoundError, NotReadableError).
+ */
 export const readingFault = (error: unknown): string =>
   error instanceof DOMException && /^Not(Found|Readable)Error$/.test(error.name)
     ? "the file is gone, or has changed since it was opened"
@@ -100,7 +103,10 @@ async function lumaOf(sample: VideoSample, held: { bytes: Uint8Array<ArrayBuffer
   return { bytes: luma, offset: 0, stride: width, width, height };
 }
 
-/** Moments of pictures that were coded by themselves, in tenths of a millisecond; read from the file's index, without the pictures. */
+/**
+ * Moments of pictures that were coded by themselves, in tenths of a millisecond; read from the file's index,
+ * without the pictures.
+ */
 async function keyPictures(track: InputVideoTrack): Promise<Set<number>> {
   const moments = new Set<number>();
   const sink = new EncodedPacketSink(track);
@@ -156,7 +162,8 @@ export interface Progress {
 }
 
 /**
- * Measures a capture: its pictures one by one, and its counter twice a second. The file is read as a stream and never held whole.
+ * Measures a capture: its pictures one by one, and its counter twice a second. The file is read as a stream and
+ * never held whole.
  * @param read reads digits; asked only where a box is named
  * @throws CaptureProblem in one sentence for a file that can't be measured
  */
@@ -275,7 +282,10 @@ interface Look {
   picture: DigitPicture;
 }
 
-/** What recognition makes of one look: the best of the ways to see its ink, the one that worked last before the others. */
+/**
+ * What recognition makes of one look: the best of the ways to see its ink, the one that worked last before the
+ * others.
+ */
 interface Reader {
   read: ReadDigits;
   way: Ink;
@@ -310,7 +320,10 @@ async function readLook({ picture }: Look, reader: Reader): Promise<{ text: stri
   return seen.size > 1 ? { ...best, confidence: best.confidence / seen.size } : best;
 }
 
-/** Reads the counter twice a second: the first half of every half second, and the second where the first can't be read. */
+/**
+ * Reads the counter twice a second: the first half of every half second, and the second where the first can't
+ * be read.
+ */
 async function readAll(looks: Look[][], read: ReadDigits, signal?: AbortSignal): Promise<RawReading[]> {
   const made: RawReading[] = [];
   const reader: Reader = { read, way: "bright", before: null };

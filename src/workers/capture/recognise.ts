@@ -9,8 +9,8 @@ export interface RecogniserPaths {
 }
 
 /**
- * Text recognition, nothing of which comes from elsewhere. It isn't told to know digits only: what isn't a number is then read as one,
- * and how sure it is says nothing; here what isn't a number is seen to be none.
+ * Text recognition, nothing of which comes from elsewhere. It isn't told to know digits only: what isn't a
+ * number is then read as one, and how sure it is says nothing; here what isn't a number is seen to be none.
  */
 export async function startRecogniser(
   paths: RecogniserPaths,

@@ -3,7 +3,9 @@ import { asProblem, sharedPage } from "@/server";
 
 export const dynamic = "force-dynamic";
 
-/** What a read-only link shows: a page of its own, with its fonts, that may run its sorting and nothing else. */
+/**
+ * What a read-only link shows: a page of its own, with its fonts, that may run its sorting and nothing else.
+ */
 export async function GET(_request: Request, { params }: { params: Promise<{ secret: string }> }) {
   const headers = {
     "content-type": "text/html; charset=utf-8",

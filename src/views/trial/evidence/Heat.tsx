@@ -2,8 +2,8 @@
 import { armAt } from "@/core/trial";
 import { heatAt, type LimitOutlook } from "@/core/sweep";
 import type { HeatReading } from "@/core/trial";
-import { Panel, Plot, say, type PlotLine, TableFrame } from "@/ui";
-import { Head, cell, pointsOf, strokeOf, upTo, type EvidenceProps } from "./parts";
+import { Panel, Plot, TableFrame, TableHead, say, type PlotLine } from "@/ui";
+import { cell, pointsOf, strokeOf, upTo, type EvidenceProps } from "./parts";
 
 /** When a limit is reached, in a cell. */
 function outlookWords(outlook: LimitOutlook | null): string {
@@ -65,7 +65,8 @@ export function Heat({ reading: { rows, limitC }, view: { trial } }: EvidencePro
       </p>
       <TableFrame name="Heat of each run">
         <table aria-label="Heat of each run" className="mt-2 w-full text-left text-[13px]">
-          <Head
+          <TableHead
+            tight
             names={[
               "Line",
               "Run",

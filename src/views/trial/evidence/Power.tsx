@@ -1,8 +1,8 @@
 "use client";
 import type { PowerReading } from "@/core/trial";
 import { words } from "@/core/words";
-import { Panel, Plot, say, TableFrame } from "@/ui";
-import { Head, cell, upTo, type EvidenceProps } from "./parts";
+import { Panel, Plot, TableFrame, TableHead, say } from "@/ui";
+import { cell, upTo, type EvidenceProps } from "./parts";
 
 /** Rate against watts, the modes in a table, hours on the battery. */
 export function Power({
@@ -48,7 +48,10 @@ export function Power({
       )}
       <TableFrame name="Power modes">
         <table aria-label="Power modes" className="mt-2 w-full text-left text-[13px]">
-          <Head names={["Mode", "Watts", "Average, 95 %", "1 % low", "fps per watt", "Battery", ""]} />
+          <TableHead
+            tight
+            names={["Mode", "Watts", "Average, 95 %", "1 % low", "fps per watt", "Battery", ""]}
+          />
           <tbody className="divide-y divide-line">
             {rows.map((row, index) => (
               <tr key={row.mode} className={index === sweetSpot ? "bg-raised" : undefined}>

@@ -1,9 +1,12 @@
 "use client";
 import type { RateReading } from "@/core/trial";
-import { Panel, say, TableFrame } from "@/ui";
-import { Head, cell, type EvidenceProps } from "./parts";
+import { Panel, TableFrame, TableHead, say } from "@/ui";
+import { cell, type EvidenceProps } from "./parts";
 
-/** Where a fresh run behind the cap should lie, and the chance that it holds; a reading kept before that was reckoned has none. */
+/**
+ * Where a fresh run behind the cap should lie, and the chance that it holds; a reading kept before that was
+ * reckoned has none.
+ */
 function freshWords({
   capFps,
   heldLow,
@@ -30,7 +33,10 @@ export function Rate({ reading: { decision: rate, overdriven }, view: { trial } 
     >
       <TableFrame name="Candidate rates">
         <table aria-label="Candidate rates" className="w-full text-left text-[13px]">
-          <Head names={["Rate", "Windows that hold", "A fresh run", "On this display", "Limiter", ""]} />
+          <TableHead
+            tight
+            names={["Rate", "Windows that hold", "A fresh run", "On this display", "Limiter", ""]}
+          />
           <tbody className="divide-y divide-line">
             {rate.candidates.map((each, index) => (
               <tr
@@ -85,7 +91,7 @@ export function Rate({ reading: { decision: rate, overdriven }, view: { trial } 
           <h3 className="mt-4 text-[13px] font-semibold">The emulated clock overdriven, scene by scene</h3>
           <TableFrame name="Overdriven clock by scene">
             <table aria-label="Overdriven clock by scene" className="mt-1 w-full text-left text-[13px]">
-              <Head names={["Scene", "Usual", "Overdriven", ""]} />
+              <TableHead tight names={["Scene", "Usual", "Overdriven", ""]} />
               <tbody className="divide-y divide-line">
                 {overdriven.map(({ label, before, after, effect }) => (
                   <tr key={label}>

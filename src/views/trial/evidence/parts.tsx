@@ -13,19 +13,6 @@ export const pointsOf = (x: number[], y: number[]) => x.map((at, k) => ({ x: at,
 export const upTo = (values: number[], room = 1.12) => Math.max(1, ...values.filter(Number.isFinite)) * room;
 export const cell = "px-2 py-1.5";
 
-/** A table's head. */
-export const Head = ({ names }: { names: string[] }) => (
-  <thead className="text-[12px] text-soft">
-    <tr>
-      {names.map((name) => (
-        <th key={name} className="px-2 py-1 font-normal">
-          {name}
-        </th>
-      ))}
-    </tr>
-  </thead>
-);
-
 /** What a trial's page hands the drawing of its evidence. */
 export interface EvidenceProps<Kind> {
   reading: Kind;

@@ -42,8 +42,8 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
 /**
  * What to do about a comparison: keep the arm that is better, else go back to what was in force.
  *
- * A fault can outweigh speed: an arm held down by faults is never advised. Where rates can't be told apart but every run
- * of the new arm shines brighter, that is what it is kept for.
+ * A fault can outweigh speed: an arm held down by faults is never advised. Where rates can't be told apart but
+ * every run of the new arm shines brighter, that is what it is kept for.
  *
  * @param arms evidence, arm 0 being what was in force
  * @throws RangeError where the pair of an arm with arm 0 is missing

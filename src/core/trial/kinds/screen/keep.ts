@@ -4,8 +4,8 @@ import type { Outcome } from "../../outcome";
 import type { Arm } from "../../shapes";
 
 /**
- * Settings that hold once a screening's advice is kept: every switch that helps at its other value, with what is linked to it,
- * and all else as it was. A row that is kept against the advice is kept whole.
+ * Settings that hold once a screening's advice is kept: every switch that helps at its other value, with what
+ * is linked to it, and all else as it was. A row that is kept against the advice is kept whole.
  */
 export function whatHelps(
   { arms, before, plan }: Planned,

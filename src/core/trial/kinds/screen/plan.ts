@@ -11,7 +11,10 @@ export function otherSide(setting: Setting, from: SettingValue): SettingValue | 
   return setting.fastest === from && setting.default !== from ? setting.default : null;
 }
 
-/** A Plackett–Burman design over some settings, folded over: a row an arm. @param keys of settings in the catalogue, 2 … 23 */
+/**
+ * A Plackett–Burman design over some settings, folded over: a row an arm. @param keys of settings in the
+ * catalogue, 2 … 23
+ */
 export function screeningPlan(
   { standing, catalogue }: Pick<PlanBase, "standing" | "catalogue">,
   keys: string[],

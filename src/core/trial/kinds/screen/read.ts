@@ -11,7 +11,9 @@ export interface ScreeningReading {
   mixed: boolean;
 }
 
-/** Rows of the design that were run, as signs of its factors: + where a setting differs from what was in force. */
+/**
+ * Rows of the design that were run, as signs of its factors: + where a setting differs from what was in force.
+ */
 export function designOf({ trial }: Pick<TrialFacts, "trial">): Design {
   const { keys } = trial.plan;
   return trial.arms.map(({ settings }) =>
