@@ -97,7 +97,7 @@ describe("lamp resolution, against values of the trade (common practice)", () =>
       "384x240,320x240",
       "--display",
       "2340x1080",
-      "--fit",
+      "--filling",
       "integer",
       "--layout",
       "side by side",
@@ -111,7 +111,8 @@ describe("lamp resolution, against values of the trade (common practice)", () =>
   it.each<[string, string[]]>([
     ["no picture", ["--display", "1440x900"]],
     ["a bad size", ["--picture", "wide", "--display", "1440x900"]],
-    ["an unknown fit", ["--picture", "320x240", "--display", "1440x900", "--fit", "zoom"]],
+    ["an unknown filling", ["--picture", "320x240", "--display", "1440x900", "--filling", "zoom"]],
+    ["the same by its name before", ["--picture", "320x240", "--display", "1440x900", "--fit", "zoom"]],
   ])("%s: exit 2 with one clear line", async (_, args) => {
     const { code, err } = await lamp(["resolution", ...args]);
     expect([code, err.trim().split("\n").length]).toEqual([2, 1]);

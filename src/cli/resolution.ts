@@ -1,5 +1,5 @@
 import { first } from "@/core/kit";
-import type { Command } from "commander";
+import { Option, type Command } from "commander";
 import {
   fillings,
   planScales,
@@ -16,7 +16,8 @@ interface Flags {
   picture?: Screen;
   screens?: Screen[];
   display: Box;
-  fit: Filling;
+  filling?: Filling;
+  fit?: Filling;
   layout: ScreenLayout;
   json?: boolean;
 }
@@ -51,7 +52,9 @@ export function resolution(program: Command): void {
       text.split(",").map(boxIn),
     )
     .requiredOption("--display <size>", "the display's pixels", boxIn)
-    .option("--fit <fit>", fillings.join(", "), oneOf("--fit", fillings), "contain")
+    .option("--filling <filling>", `${fillings.join(", ")} (default: contain)`, oneOf("--filling", fillings))
+    // Its name before; scripts may have it.
+    .addOption(new Option("--fit <filling>").argParser(oneOf("--fit", fillings)).hideHelp())
     .option(
       "--layout <layout>",
       `of several screens: ${screenLayouts.join(", ")}`,
@@ -59,10 +62,10 @@ export function resolution(program: Command): void {
       "stacked",
     )
     .option("--json", "print one JSON object")
-    .action(({ picture, screens, display, fit, layout, json }: Flags) => {
+    .action(({ picture, screens, display, filling, fit, layout, json }: Flags) => {
       const shown = screens ?? (picture ? [picture] : null);
       if (!shown) throw new BadInput("Give the native picture with --picture 320x240, or --screens.");
-      const plan = planScales(shown, display, fit, layout);
+      const plan = planScales(shown, display, filling ?? fit ?? "contain", layout);
       const sentence = scaleSentence(plan);
       if (json) {
         const scales = plan.scales.map(

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { parse } from "@xml-tools/parser";
 import {
+  mostCells,
   publicationFormat,
   publicationHtml,
   publicationJsonSchema,
@@ -71,4 +72,23 @@ it("as JSON reads back the same, by a schema that is published; what isn't one i
     { tables: [{ name: "t", columns: ["a"], rows: [[{ x: 1 }]] }] },
   ])
     expect(publicationSchema.safeParse({ ...publication, ...wrong }).success).toBe(false);
+});
+
+it("holds so many cells in all tables and no more, however they are spread", () => {
+  const table = (rows: number) => ({
+    name: "t",
+    columns: ["a", "b", "c", "d", "e"],
+    rows: Array.from({ length: rows }, (_, k) => [k, k, null, "text", 1]),
+  });
+  const of = (...rows: number[]) => publicationSchema.safeParse({ ...publication, tables: rows.map(table) });
+  expect(mostCells).toBe(100_000);
+  expect(of(20_000).success).toBe(true);
+  expect(of(10_000, 10_000).success).toBe(true);
+  const { error } = of(10_000, 10_000, 1);
+  expect(error?.issues[0]).toMatchObject({ path: ["tables"], message: "At most 100,000 cells in all tables." });
+  const ragged = publicationSchema.safeParse({
+    ...publication,
+    tables: [{ ...table(1), rows: [[1, 2, 3, 4, 5], [1]] }],
+  });
+  expect(ragged.error?.issues[0]?.message).toBe("A row has a cell a column.");
 });

@@ -36,7 +36,7 @@ export const publicationSchema = z.object({
     .max(20)
     .refine(
       (tables) => tables.reduce((sum, { rows, columns }) => sum + rows.length * columns.length, 0) <= mostCells,
-      `At most ${mostCells.toLocaleString("en-GB")} cells in all tables.`,
+      "At most 100,000 cells in all tables.",
     ),
   /** What was left out before it was handed on. */
   leftOut: z.array(text(200)).max(20),

@@ -9,7 +9,7 @@ import { Field, Panel, Suggest } from "@/ui";
 import { CaptureDesk } from "@/views/capture";
 import { LogQueue, TallyPad, Ways, type RunOfLog } from "@/views/run";
 import { Assumed, type Assumptions } from "./Assumed";
-import { useTitles } from "./useTitles";
+import { useTitlesLike } from "./useTitlesLike";
 
 const nothing = { rig: "", title: "", system: "", engine: "" };
 type Names = typeof nothing;
@@ -35,7 +35,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   const rigField = useRef<HTMLInputElement>(null);
   /** The job, once it is opened: keeping again goes on with it. */
   const opened = useRef<{ of: string; job: DoorOutput<"nameJob"> } | null>(null);
-  const offered = useTitles(names.title);
+  const offered = useTitlesLike(names.title);
   const known = {
     rig: view.rigs.find(({ name }) => sameName(name, names.rig)),
     title: offered.find(

@@ -2,8 +2,7 @@
 import { useState } from "react";
 import { crashRate } from "@/core/sweep";
 import { clocksPlan } from "@/core/trial";
-import { Panel } from "@/ui";
-import { Cautions, Foot, Ticks, Whole, type FormProps } from "./parts";
+import { PlanFrame, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function ClocksForm(props: FormProps) {
@@ -19,26 +18,22 @@ export function ClocksForm(props: FormProps) {
         ? "The house rules of this job don't allow clocks to be changed. “As far as it goes” does."
         : undefined;
   return (
-    <Panel>
-      <div className="grid gap-4">
-        <Ticks
-          label="Steps, from the bottom"
-          options={spec.clockOptions.map((value) => ({ value, label: value }))}
-          chosen={options}
-          onChange={setOptions}
-        />
-        <Whole
-          label="Soak"
-          unit="min"
-          value={soak}
-          min={1}
-          max={240}
-          onChange={setSoak}
-          help={`Confirmed at twice the soak: clean for ${2 * soak} min rules out more than ${crashRate(0, (2 * soak) / 60).ruledOutAbove.toFixed(1)} crashes an hour.`}
-        />
-        <Cautions />
-      </div>
-      <Foot {...props} draft={missing ? null : draft} missing={missing} />
-    </Panel>
+    <PlanFrame {...props} draft={missing ? null : draft} missing={missing} cautions>
+      <Ticks
+        label="Steps, from the bottom"
+        options={spec.clockOptions.map((value) => ({ value, label: value }))}
+        chosen={options}
+        onChange={setOptions}
+      />
+      <Whole
+        label="Soak"
+        unit="min"
+        value={soak}
+        min={1}
+        max={240}
+        onChange={setSoak}
+        help={`Confirmed at twice the soak: clean for ${2 * soak} min rules out more than ${crashRate(0, (2 * soak) / 60).ruledOutAbove.toFixed(1)} crashes an hour.`}
+      />
+    </PlanFrame>
   );
 }

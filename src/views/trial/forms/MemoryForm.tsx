@@ -1,14 +1,13 @@
 "use client";
 import { useState } from "react";
 import { memoryPlan } from "@/core/trial";
-import { Panel } from "@/ui";
-import { Foot, Whole, type FormProps } from "./parts";
+import { PlanFrame, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function MemoryForm(props: FormProps) {
   const [minutes, setMinutes] = useState(15);
   return (
-    <Panel>
+    <PlanFrame {...props} draft={memoryPlan(props.view, minutes)}>
       <Whole
         label="Minutes of the run"
         unit="min"
@@ -18,7 +17,6 @@ export function MemoryForm(props: FormProps) {
         onChange={setMinutes}
         help="Walk on as players do; let it crash if it will, and mark the run so."
       />
-      <Foot {...props} draft={memoryPlan(props.view, minutes)} />
-    </Panel>
+    </PlanFrame>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
 import { useState } from "react";
 import { places, powerPlan, type Place } from "@/core/trial";
-import { Field, Input, Panel } from "@/ui";
-import { Cautions, Foot, Row, Ticks, Whole, type FormProps } from "./parts";
+import { Field, Input } from "@/ui";
+import { PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function PowerForm(props: FormProps) {
@@ -24,60 +24,57 @@ export function PowerForm(props: FormProps) {
         )
       : null;
   return (
-    <Panel>
-      <div className="grid gap-4">
-        <Ticks
-          label="Power modes"
-          options={spec.powerModes.map(({ name, watts: named }) => ({
-            value: name,
-            label: name,
-            note: named === null ? undefined : `${named} W`,
-          }))}
-          chosen={modes}
-          onChange={setModes}
-        />
-        {spec.batteryWh !== null && (
-          <Ticks
-            label="Where (none: as it lies now)"
-            options={Object.keys(places).map((value) => ({ value, label: value }))}
-            chosen={where}
-            onChange={setWhere}
-          />
-        )}
-        <Row>
-          <Whole label="Runs of each" value={rounds} min={1} max={10} onChange={setRounds} />
-          <Field
-            label="Screen and the rest, not in the log"
-            unit="W"
-            error={wrong}
-            help="Counts for hours on the battery."
-          >
-            {(ids) => (
-              <Input
-                {...ids}
-                inputMode="decimal"
-                className="max-w-28"
-                value={elsewhere}
-                onChange={(event) => setElsewhere(event.target.value)}
-              />
-            )}
-          </Field>
-        </Row>
-        <Cautions />
-      </div>
-      <Foot
-        {...props}
-        draft={draft}
-        missing={
-          draft
-            ? undefined
-            : spec.powerModes.length < 2
-              ? `${job.rig} has one power mode only.`
-              : !job.rules.mayChange.powerMode
-                ? "The house rules of this job don't allow the power mode to be changed."
-                : undefined
-        }
+    <PlanFrame
+      {...props}
+      draft={draft}
+      missing={
+        draft
+          ? undefined
+          : spec.powerModes.length < 2
+            ? `${job.rig} has one power mode only.`
+            : !job.rules.mayChange.powerMode
+              ? "The house rules of this job don't allow the power mode to be changed."
+              : undefined
+      }
+      cautions
+    >
+      <Ticks
+        label="Power modes"
+        options={spec.powerModes.map(({ name, watts: named }) => ({
+          value: name,
+          label: name,
+          note: named === null ? undefined : `${named} W`,
+        }))}
+        chosen={modes}
+        onChange={setModes}
       />
-    </Panel>
+      {spec.batteryWh !== null && (
+        <Ticks
+          label="Where (none: as it lies now)"
+          options={Object.keys(places).map((value) => ({ value, label: value }))}
+          chosen={where}
+          onChange={setWhere}
+        />
+      )}
+      <Row>
+        <Whole label="Runs of each" value={rounds} min={1} max={10} onChange={setRounds} />
+        <Field
+          label="Screen and the rest, not in the log"
+          unit="W"
+          error={wrong}
+          help="Counts for hours on the battery."
+        >
+          {(ids) => (
+            <Input
+              {...ids}
+              inputMode="decimal"
+              className="max-w-28"
+              value={elsewhere}
+              onChange={(event) => setElsewhere(event.target.value)}
+            />
+          )}
+        </Field>
+      </Row>
+    </PlanFrame>
   );
 }

@@ -2,8 +2,8 @@
 import { useState } from "react";
 import { settingFor } from "@/core/kit";
 import { ratePlan } from "@/core/trial";
-import { Panel, Switch, say } from "@/ui";
-import { Foot, type FormProps } from "./parts";
+import { Switch, say } from "@/ui";
+import { PlanFrame, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function RateForm(props: FormProps) {
@@ -12,7 +12,7 @@ export function RateForm(props: FormProps) {
   const clock = settingFor(catalogue, "emulated clock");
   const [driven, setDriven] = useState(false);
   return (
-    <Panel>
+    <PlanFrame {...props} draft={ratePlan(props.view, driven)}>
       <div className="grid gap-3 text-[13px]">
         {job.tied ? (
           <p>
@@ -44,7 +44,6 @@ export function RateForm(props: FormProps) {
           />
         )}
       </div>
-      <Foot {...props} draft={ratePlan(props.view, driven)} />
-    </Panel>
+    </PlanFrame>
   );
 }

@@ -2,8 +2,8 @@
 import { useState } from "react";
 import { settingFor } from "@/core/kit";
 import { resolutionPlan, usualScales } from "@/core/trial";
-import { Panel, Switch } from "@/ui";
-import { Foot, Row, Ticks, Whole, type FormProps } from "./parts";
+import { Switch } from "@/ui";
+import { Foot, PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function ResolutionForm(props: FormProps) {
@@ -32,32 +32,29 @@ export function ResolutionForm(props: FormProps) {
       ? resolutionPlan(props.view, [...levels].map(Number), rounds, lifted && hold !== null)
       : null;
   return (
-    <Panel>
-      <div className="grid gap-4">
-        <Ticks
-          label={`${scale.label}: levels`}
-          options={offered.map((level) => ({
-            value: String(level),
-            label: `×${level}`,
-            note: level === usefulScale ? "useful" : undefined,
-          }))}
-          chosen={levels}
-          onChange={setLevels}
-        />
-        <Row>
-          <Whole label="Runs of each" value={rounds} min={1} max={10} onChange={setRounds} />
-          {hold && (
-            <span className="pt-7">
-              <Switch label={`${hold.label}: off for the sweep`} checked={lifted} onChange={setLifted} />
-            </span>
-          )}
-        </Row>
-        <p className="text-[13px] text-soft">
-          Three levels tell the flat part from the slope; after three, the level that would settle it is
-          proposed. An uncapped sweep gives the sharper law.
-        </p>
-      </div>
-      <Foot {...props} draft={draft} missing={levels.size < 2 ? "Choose two levels at least." : undefined} />
-    </Panel>
+    <PlanFrame {...props} draft={draft} missing={levels.size < 2 ? "Choose two levels at least." : undefined}>
+      <Ticks
+        label={`${scale.label}: levels`}
+        options={offered.map((level) => ({
+          value: String(level),
+          label: `×${level}`,
+          note: level === usefulScale ? "useful" : undefined,
+        }))}
+        chosen={levels}
+        onChange={setLevels}
+      />
+      <Row>
+        <Whole label="Runs of each" value={rounds} min={1} max={10} onChange={setRounds} />
+        {hold && (
+          <span className="pt-7">
+            <Switch label={`${hold.label}: off for the sweep`} checked={lifted} onChange={setLifted} />
+          </span>
+        )}
+      </Row>
+      <p className="text-[13px] text-soft">
+        Three levels tell the flat part from the slope; after three, the level that would settle it is proposed.
+        An uncapped sweep gives the sharper law.
+      </p>
+    </PlanFrame>
   );
 }

@@ -2,8 +2,7 @@
 import { useState } from "react";
 import { otherSide, screeningPlan } from "@/core/trial";
 import { valueWords } from "@/core/words";
-import { Panel } from "@/ui";
-import { Foot, Ticks, type FormProps } from "./parts";
+import { PlanFrame, Ticks, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function ScreeningForm(props: FormProps) {
@@ -21,7 +20,15 @@ export function ScreeningForm(props: FormProps) {
         )
       : null;
   return (
-    <Panel>
+    <PlanFrame
+      {...props}
+      draft={draft}
+      missing={
+        possible.length < 2
+          ? "This engine's catalogue has fewer than two settings with another side."
+          : undefined
+      }
+    >
       <Ticks
         label="Switches"
         options={possible.map((setting) => ({
@@ -39,15 +46,6 @@ export function ScreeningForm(props: FormProps) {
           first half alone gives leads.
         </p>
       )}
-      <Foot
-        {...props}
-        draft={draft}
-        missing={
-          possible.length < 2
-            ? "This engine's catalogue has fewer than two settings with another side."
-            : undefined
-        }
-      />
-    </Panel>
+    </PlanFrame>
   );
 }

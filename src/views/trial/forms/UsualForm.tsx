@@ -1,17 +1,14 @@
 import { kindOf } from "@/core/trial";
-import { Panel } from "@/ui";
-import { Foot, type FormProps } from "./parts";
+import { PlanFrame, type FormProps } from "./parts";
 
 /** Plans a kind of trial that has no form of its own: the plan it begins from where nothing was chosen. */
 export function UsualForm({ kind, ...props }: FormProps & { kind: string }) {
   const draft = kindOf(kind).usual(props.view);
   return (
-    <Panel>
-      <Foot
-        {...props}
-        draft={draft}
-        missing={draft ? undefined : "This rig and engine have nothing to try here."}
-      />
-    </Panel>
+    <PlanFrame
+      {...props}
+      draft={draft}
+      missing={draft ? undefined : "This rig and engine have nothing to try here."}
+    />
   );
 }

@@ -7,7 +7,7 @@ import type { PlanView } from "@/core/records";
 import { kindOf, planMinutes, type Draft } from "@/core/trial";
 import { words } from "@/core/words";
 import type { Refusal } from "@/contract";
-import { Button, Field, Input, buttonLook, say } from "@/ui";
+import { Button, Field, Input, Panel, buttonLook, say } from "@/ui";
 
 export interface FormProps {
   view: PlanView;
@@ -57,6 +57,25 @@ export function Foot({
         </Link>
       </div>
     </div>
+  );
+}
+
+/** What is round every form that plans a trial: what it asks, the cautions where it drives a device, and the foot. */
+export function PlanFrame({
+  cautions = false,
+  children,
+  ...foot
+}: Parameters<typeof Foot>[0] & { cautions?: boolean; children?: ReactNode }) {
+  return (
+    <Panel>
+      {children && (
+        <div className="grid gap-4">
+          {children}
+          {cautions && <Cautions />}
+        </div>
+      )}
+      <Foot {...foot} />
+    </Panel>
   );
 }
 

@@ -7,7 +7,7 @@ import type { TitleListRow } from "@/core/records";
 const mostOffered = 20;
 
 /** Titles on the shelf whose name holds what is typed. */
-export function useTitles(typed: string): TitleListRow[] {
+export function useTitlesLike(typed: string): TitleListRow[] {
   const search = useDeferredValue(typed.trim());
   const { data } = useQuery({
     queryKey: ["titles", search],
