@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { spawn, type ChildProcess } from "node:child_process";
+import { spawn, spawnSync, type ChildProcess } from "node:child_process";
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
@@ -71,6 +71,32 @@ test("two starts at once: one of them starts, the other says so; a start that wa
   } finally {
     for (const each of both) each.child.kill("SIGKILL");
     if (third) await stopped(third);
+    here.end();
+  }
+});
+
+test("a start that is stopped while the application comes up leaves nothing running", async () => {
+  test.setTimeout(180_000);
+  const here = place();
+  const one = start(here, await freePort(3840));
+  const application = () =>
+    spawnSync("pgrep", ["-P", String(one.child.pid), "-f", "serve/main"], { encoding: "utf8" }).stdout.trim();
+  try {
+    await expect.poll(application, { timeout: 120_000, intervals: [50] }).toMatch(/^\d+$/);
+    const pid = Number(application());
+    await stopped(one);
+    expect(address(one)).toBeUndefined();
+    const isThere = () => {
+      try {
+        return process.kill(pid, 0);
+      } catch {
+        return false;
+      }
+    };
+    await expect.poll(isThere, { timeout: 10_000 }).toBe(false);
+    expect(here.own.isAlive()).toBe(false);
+  } finally {
+    if (one.child.exitCode === null) await stopped(one);
     here.end();
   }
 });

@@ -155,7 +155,8 @@ async function main() {
     const port = await freePort(wantedPort, listen);
     if (port !== wantedPort) say(`Port ${wantedPort} is taken; using ${port}.`);
     if (stopping) return;
-    stopAll = await supervise({
+    await supervise({
+      onStop: (how) => (stopAll = how),
       own,
       url,
       start: { port, dev, processes, env: access?.env ?? {} },
@@ -177,6 +178,7 @@ async function main() {
     );
     say("Ctrl-C stops it and its database.");
   } catch (error) {
+    if (stopping) return;
     say(inWords(error));
     await stop(1);
   }

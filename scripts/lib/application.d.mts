@@ -8,6 +8,7 @@ export function startServer(options: {
   quiet?: boolean;
   processes?: number;
   env?: Record<string, string>;
+  onSpawn?: (server: ChildProcess) => void;
 }): Promise<Server>;
 export function stopServer(child: ChildProcess | null): Promise<void>;
 export function healthAt(port: number, secure?: boolean): Promise<{ process: number } | null>;

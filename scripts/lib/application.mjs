@@ -86,7 +86,15 @@ const memoryFlags = ["--max-old-space-size=640", "--expose-gc"];
  * Starts the server and waits until it answers.
  * @param options processes: how many answer; env: more of the environment
  */
-export async function startServer({ port, url, dev = false, quiet = false, processes = 1, env = {} }) {
+export async function startServer({
+  port,
+  url,
+  dev = false,
+  quiet = false,
+  processes = 1,
+  env = {},
+  onSpawn = () => {},
+}) {
   const child = spawn(
     process.execPath,
     [...memoryFlags, "--import", "tsx", join(root, "src", "serve", "main.ts")],
@@ -105,6 +113,8 @@ export async function startServer({ port, url, dev = false, quiet = false, proce
       },
     },
   );
+  // Whoever stops while it comes up has to know of it.
+  onSpawn(child);
   const lines = [];
   child.stderr.pipe(process.stderr);
   child.stderr.on("data", (part) => {

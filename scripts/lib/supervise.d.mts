@@ -7,4 +7,5 @@ export function supervise(options: {
   start: { port: number; dev?: boolean; quiet?: boolean; processes?: number; env?: Record<string, string> };
   onEnd: (code: number) => void;
   onServer?: (server: Server) => void;
+  onStop?: (stop: () => Promise<void>) => void;
 }): Promise<() => Promise<void>>;

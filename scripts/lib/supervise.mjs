@@ -27,9 +27,10 @@ export function counter(now = Date.now) {
  * Starts the server on a database of ours or of somebody else's, and keeps both up.
  * @param own   the private cluster, or null
  * @param start what `startServer` is given, beside the database's address
+ * @param onStop is told how both are stopped, also while they come up
  * @returns stops both
  */
-export async function supervise({ own, url, start, onEnd, onServer = () => {} }) {
+export async function supervise({ own, url, start, onEnd, onServer = () => {}, onStop = () => {} }) {
   let server = null;
   let stopping = false;
   let busy = false;
@@ -43,6 +44,7 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {} })
     await stopServer(server);
     own?.stop();
   };
+  onStop(stop);
   const giveUp = async (what, lines) => {
     say(
       `${what} ended ${mostEnds + 1} times in a row within a minute of its start, or before it came up; it isn't started again. What it said last:`,
@@ -53,7 +55,7 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {} })
   };
   const begin = async () => {
     serverLoops.begins();
-    server = await startServer({ ...start, url: address });
+    server = await startServer({ ...start, url: address, onSpawn: (child) => (server = child) });
     onServer(server);
     const mine = server;
     mine.once("exit", (code, signal) => {
