@@ -1,11 +1,12 @@
 // npm run demo: installs what is missing, starts the database, adds the demo data once, builds, starts, prints
 // the address.
 //   --empty  start without the demo data: house rules and pre-flight items only
-//   --reset  start over, after a backup (asks; --yes answers)   --dev  the development server   --port N  first
-// port tried
-//   --listen ADDRESS  answer others too (0.0.0.0: everybody who reaches this machine): needs a passphrase,
-// speaks HTTPS
-//   --certificate FILE --key FILE  of your own, instead of one made here   --processes N  how many answer
+//   --reset  start over, after a backup (asks; --yes answers)
+//   --dev  the development server
+//   --port N  first port tried
+//   --listen ADDRESS  answer others too (0.0.0.0: everybody who reaches this machine): needs a passphrase, speaks HTTPS
+//   --certificate FILE --key FILE  of your own, instead of one made here
+//   --processes N  how many answer
 import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { cpus, hostname } from "node:os";
 import { join } from "node:path";

@@ -5,6 +5,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
+import type { NewRun } from "@/core/kit";
 import { packTrace } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { healthAt } from "../lib/application.mjs";
@@ -91,8 +92,8 @@ const [job] = await ask<{
   rig_id: string;
   run: string;
   system: string;
-  conditions: Row;
-  settings: Row;
+  conditions: NewRun["conditions"];
+  settings: NewRun["settings"];
 }>(
   `select j.id, j.rig_id, u.id as run, t.system_id as system, u.conditions, u.settings from jobs j join runs u on u.job_id = j.id join titles t on t.id = j.title_id
    where j.closed_at is null and j.deleted_at is null and u.deleted_at is null and u.form = 'frames' limit 1`,

@@ -1,24 +1,11 @@
 // What a benchmark sends in, as a page would send it.
+import { exampleRun, type NewRun } from "@/core/kit";
 
 /** A run from a log, in a job, made as its settings and conditions say. */
 export const runFrom = (
   fileName: string,
-  { job, settings, conditions }: { job: string; settings: unknown; conditions: unknown },
-) => ({
-  jobId: job,
-  source: "log",
-  label: "",
-  fileName,
-  conditions,
-  settings,
-  cacheState: "warm",
-  crashed: false,
-  skippedRows: 0,
-  preflight: [],
-  notes: "",
-  trialId: null,
-  arm: null,
-});
+  { job, settings, conditions }: { job: string } & Pick<NewRun, "settings" | "conditions">,
+) => exampleRun(job, { settings, conditions }, { label: "", fileName });
 
 /** A title of a system, with nothing known of it but its rate. */
 export const titleOf = (systemId: string, name: string) => ({

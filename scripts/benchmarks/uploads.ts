@@ -4,6 +4,7 @@ import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";
 import pg from "pg";
+import type { NewRun } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import { packTrace } from "@/core/trace";
 import { asker } from "./asker";
@@ -17,7 +18,11 @@ const server = process.env.LAMP_SERVER!;
 
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 await client.connect();
-const { rows } = await client.query<{ job: string; settings: object; conditions: object }>(
+const { rows } = await client.query<{
+  job: string;
+  settings: NewRun["settings"];
+  conditions: NewRun["conditions"];
+}>(
   `select r.job_id as job, r.settings, r.conditions from runs r join jobs j on j.id = r.job_id
    where j.closed_at is null and r.trial_id is null and r.deleted_at is null limit 1`,
 );

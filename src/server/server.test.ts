@@ -1,5 +1,5 @@
 import { packTrace, type FrameTrace, type Trace } from "@/core/trace";
-import type { Conditions, NewRun } from "@/core/kit";
+import { exampleRun, type Conditions, type NewRun } from "@/core/kit";
 import { emptyPlan, type NewTrial, type ScreeningReading } from "@/core/trial";
 import { words, type Said } from "@/core/words";
 import { database, listRuns, findTrace } from "@/data";
@@ -81,22 +81,8 @@ const conditions: Conditions = {
   roomC: 21,
   capturePath: "engine log",
 };
-const particulars = (jobId: string, more: Partial<NewRun> = {}): NewRun => ({
-  jobId,
-  source: "log",
-  label: "a run",
-  fileName: "log.csv",
-  conditions,
-  settings: { scale: 3 },
-  cacheState: "warm",
-  crashed: false,
-  skippedRows: 0,
-  preflight: [],
-  notes: "",
-  trialId: null,
-  arm: null,
-  ...more,
-});
+const particulars = (jobId: string, more: Partial<NewRun> = {}): NewRun =>
+  exampleRun(jobId, { conditions, settings: { scale: 3 } }, more);
 const jobOf = async (title: string, rig = "") =>
   (await viewJobs({ search: title })).rows.find((row) => rig === "" || row.rig === rig)!;
 /** Matches a sentence by its words. */

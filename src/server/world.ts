@@ -1,4 +1,4 @@
-import { defaultsOf, exampleSetting, firstConditions, type NewRun, type Setting } from "@/core/kit";
+import { defaultsOf, exampleRun, exampleSetting, firstConditions, type NewRun, type Setting } from "@/core/kit";
 import { armAt, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
@@ -106,22 +106,8 @@ export function frames(fps: number, seed = 0, seconds = 20): FrameTrace {
   return { form: "frames", frameTimes, channels: [], marks: [] };
 }
 
-export const runOf = (jobId: string, more: Partial<NewRun> = {}): NewRun => ({
-  jobId,
-  source: "log",
-  label: "a run",
-  fileName: "log.csv",
-  conditions: firstConditions(exampleSpec),
-  settings: defaultsOf(worldCatalogue),
-  cacheState: "warm",
-  crashed: false,
-  skippedRows: 0,
-  preflight: [],
-  notes: "",
-  trialId: null,
-  arm: null,
-  ...more,
-});
+export const runOf = (jobId: string, more: Partial<NewRun> = {}): NewRun =>
+  exampleRun(jobId, { conditions: firstConditions(exampleSpec), settings: defaultsOf(worldCatalogue) }, more);
 
 /** A comparison of a switch with what is in force. */
 export const trialOf = (jobId: string, more: Partial<NewTrial> = {}): NewTrial => {

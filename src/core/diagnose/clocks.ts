@@ -1,6 +1,5 @@
 import type { Segment } from "@/core/metrics";
 import { evidence, type Evidence } from "./causes";
-import { weights } from "./weights";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {
@@ -211,6 +210,6 @@ function whyLowUnseen(
   if (atBudget && modeWatts !== null && (other === null || other - clock > 0.1))
     return [evidence("power split", "sign.budgetSplit", { half, clock, other, watts: modeWatts }, 2.4)];
   if (half === "processor" && clock < clearlyLow && whole !== null && whole >= worksFrom)
-    return [evidence("governor", "sign.clockRests", { clock, whole }, weights["sign.clockRests"].weight)];
+    return [evidence("governor", "sign.clockRests", { clock, whole })];
   return [];
 }

@@ -129,7 +129,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
       );
     else if (odd) made.push(evidence("cap or sync", "sign.setPace", { ...pace, idle: false }, 2.2));
     else if (refreshes > 1) made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
-    if (processor === null && means.cpu !== undefined && !hasRoom)
+    if (processor === null && means.cpu !== undefined)
       made.push(...wholeEvidence(means.cpu, graphics).filter(({ cause }) => cause === "processor"));
     return made;
   }
@@ -184,7 +184,6 @@ function partEvidence(
   clocks: Record<Half, number | null>,
 ): Evidence[] {
   if (processor === null) return means.cpu === undefined ? [] : wholeEvidence(means.cpu, graphics);
-  if (graphics !== null) return [];
   if (processor >= wanderFrom) return [evidence("processor", "sign.coreAlone", { processor }, 1.2)];
   // Clocks go with the work where a governor follows it: graphics at its full clock beside a processor that
   // rests works.

@@ -1,3 +1,4 @@
+import type { NewRun } from "./job";
 import type { Setting } from "./engine";
 import { guessPurpose } from "./purpose";
 
@@ -33,3 +34,24 @@ export const exampleSetting = (key: string, more: Partial<Setting> = {}): Settin
   const made = plainSetting(key, more);
   return { ...made, purpose: guessPurpose(made) };
 };
+
+/** A run of a job from a log, made as its settings and conditions say; outside any trial. */
+export const exampleRun = (
+  jobId: string,
+  made: Pick<NewRun, "conditions" | "settings">,
+  more: Partial<NewRun> = {},
+): NewRun => ({
+  jobId,
+  source: "log",
+  label: "a run",
+  fileName: "log.csv",
+  ...made,
+  cacheState: "warm",
+  crashed: false,
+  skippedRows: 0,
+  preflight: [],
+  notes: "",
+  trialId: null,
+  arm: null,
+  ...more,
+});

@@ -9,4 +9,4 @@ export * from "./fault";
 export * from "./first";
 export * from "./purpose";
 export { commonShapes } from "./shapes";
-export { exampleSetting, plainSetting } from "./example";
+export { exampleRun, exampleSetting, plainSetting } from "./example";

@@ -8,8 +8,7 @@ const mostSaid = 10;
 
 /**
  * A list that may be long. What is wrong is named for its first ten elements only, so that a refusal costs no
- * more than the reading;
- * the JSON Schema is that of a plain list.
+ * more than the reading; the JSON Schema is that of a plain list.
  *
  * @param element of the list
  * @param bounds  least and most elements

@@ -132,7 +132,6 @@ export function fitHeat(
   if (refined.squares < best.squares) best = refined;
 
   const { left } = best;
-
   const follow = Math.max(0, Math.min(0.95, unbiasedLag1(lag1(left) ?? 0, left.length)));
   const effective = Math.max(5, effectiveNumber(left.length, follow));
   const freedom = Math.max(2, effective - 3);

@@ -1,3 +1,4 @@
+import { exampleRun } from "@/core/kit";
 import { listJobs, listPreflight } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
 import { thisMachine as us } from "@/server/actor";
@@ -36,21 +37,7 @@ describe("the demo data", () => {
     const { bench, settings } = await viewNewRun(mine.id);
     await keepRun(
       us,
-      {
-        jobId: mine.id,
-        source: "log",
-        label: "mine",
-        fileName: "mine.csv",
-        conditions: bench.conditions!,
-        settings,
-        cacheState: "warm",
-        crashed: false,
-        skippedRows: 0,
-        preflight: [],
-        notes: "",
-        trialId: null,
-        arm: null,
-      },
+      exampleRun(mine.id, { conditions: bench.conditions!, settings }, { label: "mine", fileName: "mine.csv" }),
       { form: "frames", frameTimes: Float64Array.from({ length: 900 }, () => 16.7), channels: [], marks: [] },
     );
     expect(await viewDemo()).toEqual({ ...before, own: 1 });
