@@ -1,7 +1,7 @@
 // Reading and measuring a million frames, in one process.
 import Papa from "papaparse";
 import { defaultMeasuring, summarise } from "@/core/metrics";
-import { frameColumns, endsOf, readLogBytes, type FrameTrace } from "@/core/trace";
+import { frameColumns, endsOf, readLogBytes, readingOf, type FrameTrace } from "@/core/trace";
 import { line, longLog, ms, timed } from "./timing";
 
 const rows = 1_000_000;
@@ -15,9 +15,7 @@ line("Reading, with columns, units and checks", ms(ours));
 line("The CSV package alone, its fastest mode, whole text", ms(packaged));
 line("Ratio of the two (package / ours)", (packaged.median / ours.median).toFixed(2));
 
-const result = readLogBytes(bytes);
-if (!result.ok) throw new Error(result.problem.message);
-const trace = result.reading.trace as FrameTrace;
+const trace = readingOf(readLogBytes(bytes)).trace as FrameTrace;
 // The channels' share is apart from what is promised of the metrics.
 const bare: FrameTrace = { ...trace, channels: [], marks: [] };
 const yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };

@@ -94,7 +94,7 @@ export function asJson(file: string, reading: LogReading, summary: Summary, verd
       grade: verdict.grade,
       reasons: verdict.reasons.map(({ rule, value, limit }) => ({ rule, value, limit })),
     },
-    ...(reading.notes.length > 0 ? { notes: reading.notes } : {}),
+    ...(reading.notes.length > 0 ? { notes: reading.notes.map(words) } : {}),
   };
 }
 
@@ -150,7 +150,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
     ...verdict.remarks.map((remark) => `  ! ${words(remark)}`),
     "",
     ...rows.map(([label, value]) => `  ${label.padEnd(24)}${value}`),
-    ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${note}`)] : []),
+    ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${words(note)}`)] : []),
     "",
   ].join("\n");
 }

@@ -13,6 +13,7 @@ import {
   type Role,
   type Unit,
 } from "@/core/trace";
+import { refusalWords } from "@/core/words";
 
 /** Input that can't be used, with one line for the person who gave it. */
 export class BadInput extends Error {}
@@ -70,7 +71,7 @@ export async function readLogFile(path: string, options: ReadOptions): Promise<L
       const found = await stat(path);
       if (found.isDirectory()) throw new BadInput(`${path} is a folder.`);
       const large = tooLarge(found.size);
-      if (large) throw new BadInput(`${path}: ${large.message} ${large.fix}`);
+      if (large) throw new BadInput(`${path}: ${refusalWords(large)}`);
     }
     for await (const bytes of path === "-" ? process.stdin : createReadStream(path, { highWaterMark: 1 << 20 }))
       if (!reader.push(bytes as Uint8Array)) break;
@@ -82,8 +83,6 @@ export async function readLogFile(path: string, options: ReadOptions): Promise<L
     throw error;
   }
   if (!result.ok)
-    throw new BadInput(
-      `${path === "-" ? "standard input" : path}: ${result.problem.message} ${result.problem.fix}`,
-    );
+    throw new BadInput(`${path === "-" ? "standard input" : path}: ${refusalWords(result.problem)}`);
   return result.reading;
 }

@@ -3,13 +3,14 @@ import { Option, type Command } from "commander";
 import {
   fillings,
   planScales,
-  scaleSentence,
+  scaleAdvice,
   screenLayouts,
   type Box,
   type Filling,
   type Screen,
   type ScreenLayout,
 } from "@/core/resolution";
+import { words } from "@/core/words";
 import { BadInput } from "./input";
 
 interface Flags {
@@ -66,7 +67,7 @@ export function resolution(program: Command): void {
       const shown = screens ?? (picture ? [picture] : null);
       if (!shown) throw new BadInput("Give the native picture with --picture 320x240, or --screens.");
       const plan = planScales(shown, display, filling ?? fit ?? "contain", layout);
-      const sentence = scaleSentence(plan);
+      const sentence = words(scaleAdvice(plan));
       if (json) {
         const scales = plan.scales.map(
           ({ scale, width, height, pixels, costOfNative, displayShare, coverage, isWithin }) => ({

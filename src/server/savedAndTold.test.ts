@@ -1,4 +1,4 @@
-import { readLog } from "@/core/trace";
+import { readLog, readingOf } from "@/core/trace";
 import { tell, type ChangeRow } from "@/data";
 import { keepRun } from "./byThisMachine";
 import { readRunCsv, saveJob } from "./saveFiles";
@@ -17,9 +17,7 @@ describe("what is saved as files", () => {
     const { id } = await keepRun(runOf(world.jobId), trace);
     const { name, text } = await readRunCsv(id);
     expect(name).toMatch(/^run-\d+\.csv$/);
-    const read = readLog(text);
-    if (!read.ok) throw new Error(read.problem.message);
-    const back = read.reading.trace;
+    const back = readingOf(readLog(text)).trace;
     if (back.form !== "frames") throw new Error("frames came back as something else");
     expect(back.frameTimes.length).toBe(trace.frameTimes.length);
     back.frameTimes.forEach((ms, at) => expect(ms).toBeCloseTo(trace.frameTimes[at]!, 3));

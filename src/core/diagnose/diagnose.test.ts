@@ -1,7 +1,7 @@
 import { words } from "@/core/words";
 import { readFileSync } from "node:fs";
 import { summarise, type Segment, type Summary } from "@/core/metrics";
-import { readLog, type FrameTrace } from "@/core/trace";
+import { readLog, readingOf, type FrameTrace } from "@/core/trace";
 import { hitchEvidence } from "./hitches";
 import { causes, diagnose, labelledCase, scoreDiagnosis, type DiagnoseInput } from ".";
 
@@ -323,11 +323,10 @@ describe("what other runs say", () => {
 
 describe("on measured logs", () => {
   const measured = (file: string) => {
-    const read = readLog(readFileSync(`samples/${file}.csv`, "utf8"));
-    if (!read.ok) throw new Error(read.problem.message);
+    const { trace } = readingOf(readLog(readFileSync(`samples/${file}.csv`, "utf8")));
     return {
-      trace: read.reading.trace as FrameTrace,
-      summary: summarise(read.reading.trace, { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 }),
+      trace: trace as FrameTrace,
+      summary: summarise(trace, { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 }),
     };
   };
   const pixels = (scale: number) => 320 * 240 * scale ** 2;

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
-import { readLog, type FrameTrace } from "@/core/trace";
+import { readLog, readingOf, type FrameTrace } from "@/core/trace";
 import {
   averageFps,
   averageRate,
@@ -49,9 +49,7 @@ const table = readFileSync("samples/README.md", "utf8")
 describe("measured logs against an independent calculation", () => {
   it("has the whole table", () => expect(table).toHaveLength(12));
   it.each(table)("$file: $fps fps", (row) => {
-    const result = readLog(readFileSync(`samples/${row.file}`, "utf8"));
-    if (!result.ok) throw new Error(result.problem.message);
-    const made = summarise(result.reading.trace, sixty);
+    const made = summarise(readingOf(readLog(readFileSync(`samples/${row.file}`, "utf8"))).trace, sixty);
     expect(made.frames).toBe(row.count);
     expect(made.durationMs / 1000).toBeCloseTo(row.seconds, 2);
     expect(made.averageFps).toBeCloseTo(row.fps, 4);
@@ -256,9 +254,7 @@ describe("warm-up", () => {
       [2, 300],
     ]));
   it("finds every room of the measured first visits revisited once", () => {
-    const result = readLog(readFileSync("samples/areas-first-visit.csv", "utf8"));
-    if (!result.ok) throw new Error(result.problem.message);
-    const visits = warmUp(result.reading.trace);
+    const visits = warmUp(readingOf(readLog(readFileSync("samples/areas-first-visit.csv", "utf8"))).trace);
     expect(visits).toHaveLength(10);
     // The log's last frame is back in the first room; no room is seen once only.
     expect(visits.every(({ passes }) => passes.length >= 2)).toBe(true);

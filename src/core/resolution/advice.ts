@@ -1,3 +1,4 @@
+import { said, type Said } from "@/core/words";
 import type { ScalePlan } from "./scales";
 
 /** What a tuner is after when choosing a scale. */
@@ -19,20 +20,23 @@ export function scaleFor({ scales, usefulScale }: ScalePlan, aim: PictureAim): n
   return scales[useful - 1].displayShare <= 1.25 ? useful : within;
 }
 
-const times = (n: number) => (n >= 10 ? n.toFixed(0) : n.toFixed(1)).replace(/\.0$/, "");
-
-/** One sentence: which scale to try first, and why. */
-export function scaleSentence(plan: ScalePlan, aim: PictureAim = "balanced"): string {
+/** Which scale to try first, and why. */
+export function scaleAdvice(plan: ScalePlan, aim: PictureAim = "balanced"): Said {
   const scale = scaleFor(plan, aim);
-  const row = plan.scales[scale - 1];
-  const lines = Math.round(row.linesShown);
-  const next = plan.scales[scale];
-  const cost = `at ${times(row.costOfNative)} times the pixels of ×1`;
-  if (plan.usefulScale === null)
-    return `Try ×${scale} first (${row.width}×${row.height}): even the largest scale listed stays under the ${lines} lines the display gives it, ${cost}.`;
+  const { width, height, linesShown, costOfNative: cost, pastScreen } = plan.scales[scale - 1];
+  const lines = Math.round(linesShown);
+  const of = { scale, width, height, cost, lines };
+  if (plan.usefulScale === null) return said("scale.underAll", of);
   if (scale === plan.usefulScale) {
-    const exact = Math.round(row.pastScreen * lines) === 0;
-    return `Try ×${scale} first (${row.width}×${row.height}): ${exact ? `it meets the ${lines} lines it is shown at exactly` : `it is the least that fills the ${lines} lines it is shown at`}, ${cost}${next ? `; ×${next.scale} is past the screen and buys only smoothing` : ""}.`;
+    const next = scale < plan.scales.length ? scale + 1 : null;
+    return Math.round(pastScreen * lines) === 0
+      ? said("scale.exact", { ...of, next })
+      : said("scale.fills", { ...of, next });
   }
-  return `Try ×${scale} first (${row.width}×${row.height}): it lies within the ${lines} lines it is shown at, ${cost}; ×${plan.usefulScale} would fill them for ${times(plan.scales[plan.usefulScale - 1].costOfNative / row.costOfNative)} times as much.`;
+  const useful = plan.scales[plan.usefulScale - 1];
+  return said("scale.within", {
+    ...of,
+    useful: useful.scale,
+    usefulCost: useful.costOfNative / cost,
+  });
 }

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { words } from "@/core/words";
 import {
   arranged,
   coverage,
@@ -7,7 +8,7 @@ import {
   pixelsAt,
   planScales,
   scaleFor,
-  scaleSentence,
+  scaleAdvice,
   screenLayouts,
   type Screen,
 } from ".";
@@ -166,7 +167,7 @@ describe("advice", () => {
     );
   });
   it("says which first, and why, in one sentence with figures", () =>
-    expect(scaleSentence(planScales([screen(1280, 720)], { width: 1280, height: 800 }))).toBe(
+    expect(words(scaleAdvice(planScales([screen(1280, 720)], { width: 1280, height: 800 })))).toBe(
       "Try ×1 first (1280×720): it meets the 720 lines it is shown at exactly, at 1 times the pixels of ×1; ×2 is past the screen and buys only smoothing.",
     ));
   it("a seven-inch 16:10 screen is 150.8 by 94.2 mm (arithmetic; 25.4 mm an inch, ISO 31-1)", () => {

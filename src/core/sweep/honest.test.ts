@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { summarise } from "@/core/metrics";
 import { seeded } from "@/core/stats";
-import { readLog } from "@/core/trace";
+import { readLog, readingOf } from "@/core/trace";
 import { words } from "@/core/words";
 import {
   fitHeat,
@@ -27,9 +27,8 @@ const level = (scale: number, ms: number, more: Partial<ScaleLevel> = {}): Scale
 
 describe("the resolution law never contradicts its own runs", () => {
   const measured = [1, 2, 3, 4, 5, 6, 8].map((scale): ScaleLevel => {
-    const read = readLog(readFileSync(`samples/scale-${scale}-uncapped.csv`, "utf8"));
-    if (!read.ok) throw new Error(read.problem.message);
-    const made = summarise(read.reading.trace, { nativeFps: 60, tied: false, targetFps: 60, refreshHz: 60 });
+    const { trace } = readingOf(readLog(readFileSync(`samples/scale-${scale}-uncapped.csv`, "utf8")));
+    const made = summarise(trace, { nativeFps: 60, tied: false, targetFps: 60, refreshHz: 60 });
     return level(scale, made.medianFrameTimeMs ?? NaN, {
       p99sMs: [made.p99FrameTimeMs ?? NaN],
       meansMs: [1000 / made.averageFps],

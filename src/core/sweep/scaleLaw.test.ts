@@ -2,7 +2,7 @@ import { words } from "@/core/words";
 import { Matrix, SingularValueDecomposition } from "ml-matrix";
 import { readFileSync } from "node:fs";
 import { summarise } from "@/core/metrics";
-import { readLog } from "@/core/trace";
+import { readLog, readingOf } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { fitScaleLaw, nextScale, type ScaleLevel } from ".";
 
@@ -16,9 +16,8 @@ const level = (scale: number, ...mediansMs: number[]): ScaleLevel => ({
 const scales = [1, 2, 3, 4, 5, 6, 8];
 
 function measured(scale: number) {
-  const read = readLog(readFileSync(`samples/scale-${scale}-uncapped.csv`, "utf8"));
-  if (!read.ok) throw new Error(read.problem.message);
-  return summarise(read.reading.trace, { nativeFps: 60, tied: false, targetFps: 60, refreshHz: 60 });
+  const { trace } = readingOf(readLog(readFileSync(`samples/scale-${scale}-uncapped.csv`, "utf8")));
+  return summarise(trace, { nativeFps: 60, tied: false, targetFps: 60, refreshHz: 60 });
 }
 
 describe("the resolution law", () => {

@@ -1,3 +1,4 @@
+import { said, type Said } from "@/core/words";
 import type { Collector } from "./collect";
 import {
   channelUnits,
@@ -20,7 +21,7 @@ const intervalStepMs = 100;
 export interface Assembly {
   trace: Trace;
   columns: Column[];
-  notes: string[];
+  notes: Said[];
   needsConfirming: boolean;
 }
 
@@ -94,7 +95,7 @@ function marksFrom(codes: Float64Array, labels: string[], columnName: string, en
  * @param columns   the columns in force; units may still be null
  */
 export function assemble(collected: Collector, columns: Column[], options: ReadOptions): Assembly | null {
-  const notes: string[] = [];
+  const notes: Said[] = [];
   let needsConfirming = false;
   const settled = columns.map((column) => ({ ...column }));
   const columnOf = (role: Role) => settled.find((column) => column.role === role);
@@ -106,7 +107,7 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       : Math.max(1, Math.min(options.part ?? 1, borders.length + 1));
   const from = part === null || part === 1 ? 0 : borders[part - 2];
   const to = part === null || part > borders.length ? collected.rows : borders[part - 1];
-  if (part !== null) notes.push(`Part ${part} of ${borders.length + 1} of this file was read.`);
+  if (part !== null) notes.push(said("log.part", { part, parts: borders.length + 1 }));
 
   /** A role's readings in the unit it is kept in. */
   const kept = (role: Role, judge?: (raw: Float64Array) => Column["unit"]): Float64Array | null => {
@@ -117,7 +118,7 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       column.unit = judge(raw);
       column.unitFrom = "values";
       needsConfirming = true;
-      notes.push(`The unit of “${column.name}” was judged from its values: ${column.unit}. Please confirm it.`);
+      notes.push(said("log.unitJudged", { column: column.name, unit: column.unit }));
     }
     const { factor, offset } = conversion(role, column.unit);
     if (factor !== 1 || offset !== 0) for (let i = 0; i < raw.length; i++) raw[i] = raw[i] * factor + offset;
@@ -152,11 +153,9 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
         if (!(durations[i] > 0)) durations[i] = borders.includes(i + from) ? clockStep : 1e-6;
     } else {
       needsConfirming = true;
-      notes.push("The log has no clock: its readings were taken to be one second apart. Please confirm it.");
+      notes.push(said("log.noClock"));
     }
-    notes.push(
-      "These are readings of a counter, not frames: hitches, pacing and percentiles of frame time can't be told from them.",
-    );
+    notes.push(said("log.readings"));
     ends = cumulative(durations);
     trace = { form: "interval", durations, rates: Float64Array.from(readings), channels: [], marks: [] };
   } else if (frameTimes) {
@@ -174,10 +173,7 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       if (step > 0) total += step;
       rowEnds.push(total);
     }
-    if (repeats > 0)
-      notes.push(
-        `${repeats} ${repeats === 1 ? "row has" : "rows have"} the same time as the row before and were joined with it.`,
-      );
+    if (repeats > 0) notes.push(said("log.repeats", { rows: repeats }));
     rowOffset = 1;
     ends = Float64Array.from(rowEnds);
     trace = { form: "frames", frameTimes: Float64Array.from(steps), channels: [], marks: [] };
@@ -211,7 +207,7 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       ends,
     );
     if (trace.marks.length === 0 && collected.sceneLabels.length > 1)
-      notes.push(`“${sceneColumn.name}” changes too often to name scenes and was left out.`);
+      notes.push(said("log.scenesLeftOut", { column: sceneColumn.name }));
   }
   return { trace, columns: settled, notes, needsConfirming };
 }

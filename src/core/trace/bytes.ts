@@ -1,4 +1,5 @@
-import { LogReader } from "./reader";
+import { said } from "@/core/words";
+import { LogReader, problem } from "./reader";
 import type { LogProblem, LogResult, ReadOptions } from "./types";
 
 /** Logs larger than this are refused before a byte is read. */
@@ -6,16 +7,8 @@ export const mostLogBytes = 512 * 1024 * 1024;
 
 export function tooLarge(bytes: number): LogProblem | null {
   if (bytes <= mostLogBytes) return null;
-  const inMb = (n: number) => `${Math.round(n / 1024 / 1024).toLocaleString("en-GB")} MB`;
-  return {
-    code: "tooLarge",
-    message: `The file is ${inMb(bytes)}; logs up to ${inMb(mostLogBytes)} are read.`,
-    fix: "Cut the log to the scene that matters, or log fewer columns.",
-    lines: [],
-    count: 0,
-    columns: [],
-    sample: [],
-  };
+  const reason = said("refused.tooLarge", { bytes, most: mostLogBytes });
+  return problem("tooLarge", reason, said("remedy.cutIt"));
 }
 
 type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
@@ -101,28 +94,13 @@ export class ByteLogReader {
   }
 
   finish(): LogResult {
-    if (this.refused) {
-      return {
-        ok: false,
-        problem: {
-          code: "binary",
-          message: "This file isn't text: it looks like a program, a picture or an archive.",
-          fix: "Choose the log itself; unpack it first if it is in an archive.",
-          lines: [],
-          count: 0,
-          columns: [],
-          sample: [],
-        },
-      };
-    }
+    if (this.refused)
+      return { ok: false, problem: problem("binary", said("refused.notText"), said("remedy.chooseText")) };
     if (this.decoder) this.reader.push(this.decoder.decode());
     const result = this.reader.finish();
     if (result.ok && this.encoding !== "utf-8")
-      result.reading.notes.push(`The file isn't UTF-8; it was read as ${this.encoding.toUpperCase()}.`);
-    if (result.ok && this.hasLost)
-      result.reading.notes.push(
-        "Some characters of the file aren't UTF-8 like the rest; they are shown as \uFFFD.",
-      );
+      result.reading.notes.push(said("log.encoding", { encoding: this.encoding }));
+    if (result.ok && this.hasLost) result.reading.notes.push(said("log.lostCharacters"));
     return result;
   }
 }

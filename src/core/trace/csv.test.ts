@@ -1,12 +1,8 @@
 import fc from "fast-check";
-import { readLog, traceCsv, type Trace } from ".";
+import { readLog, readingOf, traceCsv, type Trace } from ".";
 
 /** The trace that the file is read as. */
-const again = (trace: Trace): Trace => {
-  const read = readLog(traceCsv(trace));
-  if (!read.ok) throw new Error(read.problem.message);
-  return read.reading.trace;
-};
+const again = (trace: Trace): Trace => readingOf(readLog(traceCsv(trace))).trace;
 
 describe("a run as CSV is a log that can be read again", () => {
   it("frames, telemetry and scenes", () => {

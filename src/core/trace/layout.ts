@@ -1,3 +1,4 @@
+import { said, type Said } from "@/core/words";
 import { isValue, numberIn } from "./cells";
 import { evenWidth, rowsOf, splitRow, type Delimiter } from "./rows";
 import { guessColumns } from "./vocabulary";
@@ -18,10 +19,10 @@ export interface Layout {
   headerLine: number | null;
   header: string[];
   columns: Column[];
-  /** What was guessed and wants confirming, in words. */
-  guesses: string[];
+  /** What was guessed and wants confirming. */
+  guesses: Said[];
   /** Why a log written like this can't be read; null for one that can. */
-  refusal: Pick<LogProblem, "code" | "message" | "fix"> | null;
+  refusal: Pick<LogProblem, "code" | "reason" | "remedy"> | null;
 }
 
 const comment = /^\s*(?:#|\/\/|--|%|!)/;
@@ -130,8 +131,8 @@ export function layoutOf(head: string[]): Layout {
       columns: [],
       refusal: {
         code: "tooLarge",
-        message: `The log has ${widest.toLocaleString("en-GB")} columns; up to ${mostColumns.toLocaleString("en-GB")} are read.`,
-        fix: "Log fewer columns.",
+        reason: said("refused.columns", { columns: widest, most: mostColumns }),
+        remedy: said("remedy.fewerColumns"),
       },
     };
 
@@ -148,17 +149,13 @@ export function layoutOf(head: string[]): Layout {
       headerLine: crowded.line,
       header: crowded.cells,
       columns,
-      guesses: isPaired
-        ? [
-            "Its commas part the cells and are decimal marks as well: every two cells were read as one value. Please confirm it.",
-          ]
-        : [],
+      guesses: isPaired ? [said("log.commaPairs")] : [],
       refusal: isPaired
         ? null
         : {
             code: "decimalCommas",
-            message: `Its header names ${columns.length} ${columns.length === 1 ? "column" : "columns"} and its rows have ${width} cells: commas seem to be decimal marks as well.`,
-            fix: "Export it with semicolons, with quotes or with decimal points, or name every column.",
+            reason: said("refused.decimalCommas", { columns: columns.length, cells: width }),
+            remedy: said("remedy.decimalCommas"),
           },
     };
   }
@@ -182,10 +179,7 @@ export function layoutOf(head: string[]): Layout {
     headerLine: header?.line ?? null,
     header: names,
     columns: guessColumns(names),
-    guesses:
-      decimalComma && delimiter === ","
-        ? ["Commas within quotes were read as decimal marks. Please confirm it."]
-        : [],
+    guesses: decimalComma && delimiter === "," ? [said("log.quotedCommas")] : [],
     refusal: null,
   };
 }

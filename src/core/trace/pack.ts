@@ -1,3 +1,4 @@
+import { said, type Said } from "@/core/words";
 import { durationOf } from "./slice";
 import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";
 
@@ -130,24 +131,23 @@ export const leastFrameMs = 1e-3,
   mostRunMs = 7 * 24 * 3.6e6;
 
 /**
- * What makes a trace none that can be kept, in words: a frame or an interval, or all of them, outside the
- * bounds. Null for one that can.
+ * What makes a trace none that can be kept: a frame or an interval, or all of them, outside the bounds. Null for
+ * one that can.
  */
-export function outOfBounds(trace: Trace): string | null {
+export function outOfBounds(trace: Trace): Said | null {
   const times = trace.form === "frames" ? trace.frameTimes : trace.durations;
   const what = trace.form === "frames" ? "Frame" : "Interval";
   // As it is kept: a number that is finite here may not be in half the bits.
   const at = times.findIndex((ms) => !(Math.fround(ms) >= Math.fround(leastFrameMs) && ms <= mostFrameMs));
-  if (at >= 0)
-    return `${what} ${at + 1} lasts ${Number(times[at]?.toPrecision(4))} ms; one lasts from a microsecond to an hour.`;
-  if (durationOf(trace) > mostRunMs) return "The log lasts longer than a week.";
+  if (at >= 0) return said("refused.frame", { what, number: at + 1, ms: Number(times[at]?.toPrecision(4)) });
+  if (durationOf(trace) > mostRunMs) return said("refused.week");
   if (trace.form === "interval" && !trace.rates.every((rate) => Number.isFinite(Math.fround(rate))))
-    return "A rate is larger than any can be.";
+    return said("refused.rate");
   const [wild] = trace.channels.filter(
     ({ times: moments, values }) =>
       ![moments, values].every((column) => column.every((value) => Number.isFinite(Math.fround(value)))),
   );
-  return wild ? `A reading of ${wild.role} is larger than any can be.` : null;
+  return wild ? said("refused.reading", { role: wild.role }) : null;
 }
 
 const mostHeaderBytes = 4 * 1024 * 1024,

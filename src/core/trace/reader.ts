@@ -1,3 +1,4 @@
+import { refusalWords, said, type LinesSaid, type Said } from "@/core/words";
 import { outOfBounds } from "./pack";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
@@ -5,7 +6,7 @@ import { Collector, RowFaults } from "./collect";
 import { cellsIn, isComment, layoutOf, type Layout } from "./layout";
 import { LineCutter, mostLineLength } from "./lines";
 import { rowsOf, splitRow } from "./rows";
-import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
+import type { Column, LogProblem, LogReading, LogResult, ReadOptions } from "./types";
 
 /** Lines, or characters if they come first, looked at before the layout is judged. */
 const headLines = 300,
@@ -79,7 +80,7 @@ export class LogReader {
       this.takeLines(last === "" ? this.waiting : [...this.waiting, last], false);
     if (!isCut) return this.result([]);
     this.begun().collector.skip(this.line + 1, last);
-    return this.result([`The last line (${this.line + 1}) is cut short and was left out.`]);
+    return this.result([said("log.cutShort", { line: this.line + 1 })]);
   }
 
   /** Judges the layout from the lines that wait, and the one that has begun, and takes those that are whole. */
@@ -91,7 +92,7 @@ export class LogReader {
     const head = lines.map((line) => (this.isOdd(line) ? "" : line));
     this.layout = layoutOf(head);
     const { refusal, columns } = this.layout;
-    if (refusal) this.headProblem = problem(refusal.code, refusal.message, refusal.fix, columns);
+    if (refusal) this.headProblem = problem(refusal.code, refusal.reason, refusal.remedy, columns);
     this.columns = this.withMap(clockText(judgeByValues(this.layout, head), this.layout, head));
     this.collector = new Collector(this.layout, this.columns, this.options);
     this.takeLines(waiting, true);
@@ -104,11 +105,8 @@ export class LogReader {
     if (unknown !== undefined) {
       this.headProblem ??= problem(
         "badMap",
-        `There is no column “${unknown}” in this log.`,
-        `Its columns are: ${columns
-          .slice(0, 30)
-          .map(({ name }) => name)
-          .join(", ")}.`,
+        said("refused.noColumn", { column: unknown }),
+        said("remedy.itsColumns", { columns: columns.slice(0, 30).map(({ name }) => name) }),
         columns,
       );
       return columns;
@@ -176,7 +174,7 @@ export class LogReader {
     return heldBack > 0 ? lines.slice(-heldBack) : [];
   }
 
-  private result(lastNotes: string[]): LogResult {
+  private result(lastNotes: Said[]): LogResult {
     const { layout, collector, columns } = this;
     if (!layout || !collector) throw new Error("a log is judged before its result is asked for");
     const refuse = (made: LogProblem): LogResult => ({
@@ -185,31 +183,22 @@ export class LogReader {
     });
     if (this.headProblem) return refuse(this.headProblem);
     if (this.textLines === 0)
-      return refuse(
-        problem("empty", "The file is empty.", "Choose a log with at least a second of frames.", []),
-      );
+      return refuse(problem("empty", said("refused.empty"), said("remedy.chooseLog"), []));
     const hasRole = (...any: string[]) => columns.some(({ role }) => any.includes(role));
     const numericRows = collector.rows + collector.badTimes.count + collector.backwards.count;
     if (!hasRole("frameTime", "presentTime", "rate") && collector.skippedCount + numericRows > 0) {
-      return refuse(
-        problem(
-          "noTiming",
-          "No column looks like frame times, a clock or a rate.",
-          "Say which column holds them in the column list (or with --map).",
-          columns,
-        ),
-      );
+      return refuse(problem("noTiming", said("refused.noTiming"), said("remedy.sayColumn"), columns));
     }
     if (numericRows === 0)
       return refuse(
         problem(
           "headerOnly",
           collector.skippedCount > 0
-            ? `None of the ${collector.skippedCount} rows holds a number where the time should be.`
+            ? said("refused.noNumbers", { rows: collector.skippedCount })
             : this.textLines > 1
-              ? `None of its ${this.textLines} lines is a row of figures.`
-              : "The log has a header and no rows.",
-          "Check that the capture ran, or that the right column is chosen.",
+              ? said("refused.noFigures", { lines: this.textLines })
+              : said("refused.headerOnly"),
+          said("remedy.checkCapture"),
           columns,
         ),
       );
@@ -219,11 +208,10 @@ export class LogReader {
       return refuse(
         problem(
           "badTimes",
-          `${badTimes.count} ${badTimes.count === 1 ? "row has a time" : "rows have times"} that can't be (zero, negative or not a number): ${linesText(badTimes.lines, badTimes.count)}.`,
-          "Leave those rows out, or correct the file.",
+          said("refused.badTimes", linesOf(badTimes)),
+          said("remedy.leaveOut"),
           columns,
-          badTimes.lines,
-          badTimes.count,
+          badTimes,
         ),
       );
     }
@@ -231,11 +219,10 @@ export class LogReader {
       return refuse(
         problem(
           "backwards",
-          `The clock goes backwards: ${linesText(backwards.lines, backwards.count)}.`,
-          "Leave those rows out, or choose another column for the time.",
+          said("refused.backwards", linesOf(backwards)),
+          said("remedy.leaveOutOrColumn"),
           columns,
-          backwards.lines,
-          backwards.count,
+          backwards,
         ),
       );
     }
@@ -243,51 +230,30 @@ export class LogReader {
       return refuse(
         problem(
           "glued",
-          `The clock starts again at line ${restarts[0].line}: ${restarts.length + 1} logs are in this file.`,
-          `Choose which to read, 1 to ${restarts.length + 1}, or read all as one.`,
+          said("refused.glued", { line: restarts[0].line, logs: restarts.length + 1 }),
+          said("remedy.choosePart", { logs: restarts.length + 1 }),
           columns,
-          restarts.map(({ line }) => line).slice(0, 20),
-          restarts.length,
+          { lines: restarts.map(({ line }) => line).slice(0, 20), count: restarts.length },
         ),
       );
     }
     const made = assemble(collector, columns, this.options);
-    if (!made)
-      return refuse(
-        problem("headerOnly", "No frame is left to read.", "A clock alone needs at least two rows.", columns),
-      );
+    if (!made) return refuse(problem("headerOnly", said("refused.noFrame"), said("remedy.twoRows"), columns));
     const outside = outOfBounds(made.trace);
-    if (outside)
-      return refuse(
-        problem("badTimes", outside, "Check the unit of the time column, or correct the file.", made.columns),
-      );
+    if (outside) return refuse(problem("badTimes", outside, said("remedy.checkUnit"), made.columns));
     const notes = [...made.notes, ...lastNotes];
-    if (collector.firstZeroLeftOut)
-      notes.push("The first row's frame time is zero (no frame before it) and was left out.");
-    if (collector.leftOut > 0)
-      notes.push(
-        `${collector.leftOut} ${collector.leftOut === 1 ? "row" : "rows"} with times that can't be ${collector.leftOut === 1 ? "was" : "were"} left out, as asked: ${linesText([...badTimes.lines, ...backwards.lines].sort((a, b) => a - b).slice(0, 20), collector.leftOut)}.`,
-      );
+    if (collector.firstZeroLeftOut) notes.push(said("log.firstZero"));
+    if (collector.leftOut > 0) {
+      const lines = [...badTimes.lines, ...backwards.lines].sort((a, b) => a - b);
+      notes.push(said("log.badLeftOut", linesOf({ lines, count: collector.leftOut })));
+    }
     const { openQuotes, joined, tooLong, withZeros } = this;
-    if (openQuotes.count > 0)
-      notes.push(
-        `A quote isn't closed on its own line: ${linesText(openQuotes.lines, openQuotes.count)}. It was read as a character; every line stayed a row.`,
-      );
-    if (joined.count > 0)
-      notes.push(
-        `A quoted cell goes on over the lines below: ${linesText(joined.lines, joined.count)}. Such lines were read as one row.`,
-      );
-    if (tooLong.count > 0)
-      notes.push(
-        `No row is longer than ${mostLineLength.toLocaleString("en-GB")} characters: ${linesText(tooLong.lines, tooLong.count)} left out.`,
-      );
-    if (withZeros.count > 0)
-      notes.push(
-        `Zero bytes stand in the text, as where a device lost power while it wrote or another encoding begins: ${linesText(withZeros.lines, withZeros.count)} left out.`,
-      );
+    if (openQuotes.count > 0) notes.push(said("log.openQuotes", linesOf(openQuotes)));
+    if (joined.count > 0) notes.push(said("log.joined", linesOf(joined)));
+    if (tooLong.count > 0) notes.push(said("log.tooLong", { ...linesOf(tooLong), most: mostLineLength }));
+    if (withZeros.count > 0) notes.push(said("log.zeros", linesOf(withZeros)));
     notes.push(...layout.guesses);
-    if (layout.headerLine === null)
-      notes.push("The log has no header; its columns were judged from their values. Please confirm them.");
+    if (layout.headerLine === null) notes.push(said("log.noHeader"));
     return {
       ok: true,
       reading: {
@@ -367,20 +333,24 @@ function stepsMatch(clock: number[], steps: number[]): boolean {
   return apart.filter((_, i) => Math.abs(ratio(i) / middle - 1) < 0.05).length > apart.length * 0.8;
 }
 
-function problem(
+/** A refusal, with nothing known of the log's columns unless they are given. */
+export function problem(
   code: LogProblem["code"],
-  message: string,
-  fix: string,
-  columns: Column[],
-  lines: number[] = [],
-  howMany = 0,
+  reason: Said,
+  remedy: Said,
+  columns: Column[] = [],
+  { lines, count }: LinesSaid = { lines: [], count: 0 },
 ): LogProblem {
-  return { code, message, fix, lines, count: howMany, columns, sample: [] };
+  return { code, reason, remedy, lines, count, columns, sample: [] };
 }
 
-function linesText(lines: number[], howMany: number): string {
-  const shown = lines.slice(0, 8).join(", ");
-  return `${howMany === 1 ? "line" : "lines"} ${shown}${howMany > 8 ? ` and ${howMany - 8} more` : ""}`;
+/** Lines as a sentence takes them: the first twenty, and how many there are. */
+const linesOf = ({ lines, count }: LinesSaid): LinesSaid => ({ lines: lines.slice(0, 20), count });
+
+/** What was read. @throws Error with the refusal, for a log that wasn't */
+export function readingOf(result: LogResult): LogReading {
+  if (!result.ok) throw new Error(refusalWords(result.problem));
+  return result.reading;
 }
 
 /** Reads a whole log held in memory; see `LogReader`. */

@@ -1,6 +1,7 @@
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
-import { ByteLogReader, readLog, readLogBytes, type LogResult } from ".";
+import { said, type LinesSaid } from "@/core/words";
+import { ByteLogReader, readLog, readLogBytes, readingOf, type LogResult } from ".";
 import { LineCutter, mostLineLength } from "./lines";
 import { LogReader } from "./reader";
 
@@ -122,7 +123,9 @@ describe("a quote left open where commas are decimal marks", () => {
     const name = cells[0]!.includes(":") ? "time" : "frame time (ms)";
     const read = readLog(`${name};scene\n${rows.map((cell, at) => `${cell};${scenes[at]}`).join("\n")}\n`);
     expect(read).toMatchObject({ ok: true, reading: { rows: rows.length, skippedRows: 0 } });
-    expect(read.ok && read.reading.notes.join(" ")).toMatch(/A quote isn't closed on its own line: line 3\./);
+    expect(read).toMatchObject({
+      reading: { notes: [{ code: "log.openQuotes", figures: { lines: [3], count: 1 } }] },
+    });
   });
 });
 
@@ -159,7 +162,7 @@ describe("where a piece ends", () => {
     const read = readLog(`frame time (ms)\n16.7\n${piece}1\n16.8\n`);
     expect(timesOf(read)).toEqual([16.7, 16.8]);
     expect(read.ok && read.reading.notes).toEqual([
-      "No row is longer than 1,048,576 characters: line 3 left out.",
+      { code: "log.tooLong", figures: { lines: [3], count: 1, most: 1_048_576 } },
     ]);
   });
 });
@@ -188,7 +191,7 @@ describe("decimal commas where a comma parts the cells", () => {
   it("where it can't be told which value has a fraction, the log is refused", () =>
     expect(log("frame time (ms),gpu (%)", "16,75,50")).toMatchObject({
       ok: false,
-      problem: { code: "decimalCommas", message: expect.stringContaining("2 columns") },
+      problem: { code: "decimalCommas", reason: { figures: { columns: 2, cells: 3 } } },
     }));
   it("an empty cell at the end, and columns without a name whose numbers have points, are no sign of it", () => {
     expect(timesOf(log("frame time (us),gpu (%)", "16700,50,"))?.[0]).toBe(16.7);
@@ -205,7 +208,7 @@ describe("an encoding that shows late", () => {
   it("readings in another one are read, and it is said", () => {
     const read = later(Buffer.from("16.7,55 °C\n".repeat(100), "latin1"));
     expect(temperatures(read)).toEqual([40, 40, 55, 55]);
-    expect(read.ok && read.reading.notes).toEqual(["The file isn't UTF-8; it was read as WINDOWS-1252."]);
+    expect(read.ok && read.reading.notes).toEqual([said("log.encoding", { encoding: "windows-1252" })]);
   });
   it("UTF-8 that comes late is UTF-8", () => {
     const read = later(Buffer.from("16.7,55 °C\n".repeat(100), "utf8"));
@@ -215,9 +218,8 @@ describe("an encoding that shows late", () => {
   it("text of two bytes a character glued on is left out, counted and said", () => {
     const read = later(Buffer.from("16.7,55\n".repeat(100), "utf16le"));
     expect(read).toMatchObject({ ok: true, reading: { rows: 20_000, skippedRows: 101 } });
-    expect(read.ok && read.reading.notes[0]).toMatch(
-      /^Zero bytes stand in the text.*line.* 20002,.*left out\.$/,
-    );
+    expect(readingOf(read).notes[0]).toMatchObject({ code: "log.zeros", figures: { count: 101 } });
+    expect((readingOf(read).notes[0]?.figures as LinesSaid).lines[0]).toBe(20_002);
   });
   it("zeros where a device lost power are left out and said, in a short log and in a long one", () => {
     for (const rows of [50, 20_000]) {
@@ -234,7 +236,7 @@ describe("wide", () => {
     const names = Array.from({ length: 2_001 }, (_, at) => (at === 0 ? "frame time (ms)" : `c${at}`));
     expect(readLog(`${names.join(",")}\n${names.map(() => "16").join(",")}\n`)).toMatchObject({
       ok: false,
-      problem: { message: "The log has 2,001 columns; up to 2,000 are read." },
+      problem: { reason: said("refused.columns", { columns: 2001, most: 2000 }) },
     });
   });
 });

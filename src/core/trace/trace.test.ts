@@ -6,6 +6,7 @@ import {
   mostLogBytes,
   packTrace,
   readLog,
+  readingOf,
   readLogBytes,
   sliceTrace,
   tooLarge,
@@ -16,12 +17,10 @@ import {
   type Role,
 } from ".";
 import { averageFps } from "@/core/metrics";
+import { words } from "@/core/words";
 
-function read(text: string, options?: ReadOptions): LogReading {
-  const result = readLog(text, options);
-  if (!result.ok) throw new Error(`${result.problem.code}: ${result.problem.message}`);
-  return result.reading;
-}
+const read = (text: string, options?: ReadOptions): LogReading => readingOf(readLog(text, options));
+const noted = ({ notes }: LogReading) => notes.map(words).join(" ");
 function refused(text: string, options?: ReadOptions) {
   const result = readLog(text, options);
   if (result.ok) throw new Error("it was read");
@@ -49,7 +48,7 @@ describe("ways a log is written", () => {
   it("a file of text lines is not said to have no rows; a header alone is", () => {
     const why = (text: string) => {
       const read = readLog(text);
-      return read.ok ? "read" : read.problem.message;
+      return read.ok ? "read" : words(read.problem.reason);
     };
     expect(why("speed,notes\n".repeat(50))).not.toMatch(/no rows/);
     expect(why("abc,def\n".repeat(50))).toBe("None of its 50 lines is a row of figures.");
@@ -163,7 +162,7 @@ describe("clocks and counters", () => {
   it("joins rows of the same instant and says so", () => {
     const reading = read("timestamp ms\n0\n16\n16\n32\n");
     expect(framesOf(reading)).toEqual([16, 16]);
-    expect(reading.notes.join()).toMatch(/1 row has the same time/);
+    expect(noted(reading)).toMatch(/1 row has the same time/);
   });
   it("reads a clock written as hours, minutes and seconds", () =>
     expect(framesOf(read("time,cpu %\n10:00:00.000,1\n10:00:00.020,2\n10:00:00.060,3\n"))).toEqual([20, 40]));
@@ -171,7 +170,7 @@ describe("clocks and counters", () => {
     const reading = read(`time s,fps,gpu %\n${rows(10, (i) => `${i},${i === 4 ? 30 : 60},90`)}\n`);
     expect(reading.trace).toMatchObject({ form: "interval", channels: [{ role: "gpu" }] });
     expect(durationOf(reading.trace)).toBe(10_000);
-    expect(reading.notes.join()).toMatch(/not frames/);
+    expect(noted(reading)).toMatch(/not frames/);
   });
   it("a rate beside every frame's time stays a channel", () => {
     const reading = read(`time ms,fps\n${rows(50, (i) => `${i * 20},50`)}\n`);
@@ -215,7 +214,7 @@ describe("bad input, nothing lost", () => {
   it("a zero in the first row alone is left out, and said", () => {
     const reading = read("frame time ms\n0\n16\n17\n");
     expect(framesOf(reading)).toEqual([16, 17]);
-    expect(reading.notes.join()).toMatch(/first row's frame time is zero/);
+    expect(noted(reading)).toMatch(/first row's frame time is zero/);
   });
   it("time going backwards", () => {
     const text = `time ms\n${rows(20, (i) => String(i === 10 ? 150 : i * 20))}\n`;
@@ -233,7 +232,7 @@ describe("bad input, nothing lost", () => {
   it("a last line cut short is left out and said; a whole one without a line end is read", () => {
     const cut = read("frame time ms,cpu %\n16,40\n17,41\n1");
     expect(framesOf(cut)).toEqual([16, 17]);
-    expect(cut.notes.join()).toMatch(/line \(4\) is cut short/);
+    expect(noted(cut)).toMatch(/line \(4\) is cut short/);
     expect(framesOf(read("frame time ms,cpu %\n16,40\n17,41"))).toEqual([16, 17]);
   });
   it("binary is refused, and other encodings are read", () => {
@@ -245,12 +244,12 @@ describe("bad input, nothing lost", () => {
     expect(readLogBytes(wide)).toMatchObject({ ok: true, reading: { rows: 2 } });
     const latin = readLogBytes(Buffer.from("frame time ms,temp °C\n16,40\n17,41\n", "latin1"));
     expect(latin).toMatchObject({ ok: true, reading: { columns: [{}, { role: "temperature" }] } });
-    expect(latin.ok && latin.reading.notes.join()).toMatch(/WINDOWS-1252/);
+    expect(noted(readingOf(latin))).toMatch(/WINDOWS-1252/);
   });
   it("two gigabytes are refused by size, with the limit said", () => {
     expect(tooLarge(2 * 1024 ** 3)).toMatchObject({
       code: "tooLarge",
-      message: "The file is 2,048 MB; logs up to 512 MB are read.",
+      reason: { figures: { bytes: 2 * 1024 ** 3, most: 512 * 1024 ** 2 } },
     });
     expect(tooLarge(mostLogBytes)).toBeNull();
   });
@@ -357,9 +356,7 @@ describe("a quote left open", () => {
 
   it("is said with its line", () => {
     const result = slow('"the bell hall');
-    expect(result.ok && result.reading.notes.join(" ")).toMatch(
-      /quote isn't closed on its own line: line 22\./,
-    );
+    expect(noted(readingOf(result))).toMatch(/quote isn't closed on its own line: line 22\./);
   });
 
   it("in the time's own cell makes that one row a skipped one, counted and shown", () => {

@@ -1,3 +1,5 @@
+import type { Said } from "@/core/words";
+
 /** What a column of a log can be. `ignore` is a choice too: it is kept out on purpose. */
 export const roles = [
   "frameTime",
@@ -116,7 +118,7 @@ export const units = [
 ] as const;
 export type Unit = (typeof units)[number];
 
-/** Why a log can't be read, in words for a person, with what they can do. Line numbers count from 1. */
+/** Why a log can't be read, and what a person can do. Line numbers count from 1. */
 export interface LogProblem {
   code:
     | "empty"
@@ -129,8 +131,8 @@ export interface LogProblem {
     | "badMap"
     | "tooLarge"
     | "decimalCommas";
-  message: string;
-  fix: string;
+  reason: Said;
+  remedy: Said;
   /** First lines at fault, at most 20. */
   lines: number[];
   /** How many rows are at fault in all. */
@@ -160,7 +162,7 @@ export interface LogReading {
   skipped: SkippedRow[];
   /** The first rows' cells. */
   sample: string[][];
-  notes: string[];
+  notes: Said[];
   /** True when a unit or form was judged from the values alone and a person should confirm it. */
   needsConfirming: boolean;
 }

@@ -12,6 +12,11 @@ const modeOf = { mode: "Even", targetFps: 60, fps: 60.4, watts: 13.7 };
 const across = { leastMs: 9.1, leastPixels: 76_800, mostMs: 18.4, mostPixels: 1_228_800 };
 const failed = { step: "2.9 GHz", fault: { why: "limit", celsius: 96, limitC: 95 } } as const;
 
+const atLines = [
+  { lines: [9], count: 1 },
+  { lines: [2, 5, 9, 14, 15, 16, 20, 21, 40], count: 31 },
+];
+
 /** Figures for every sentence, for reading it and for testing what it says. */
 export const drawn: Drawn = {
   "kept.verbatim": [{ text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }],
@@ -320,6 +325,44 @@ export const drawn: Drawn = {
     { half: "graphics", clock: 0.62, other: 0.97, watts: 14 },
     { half: "graphics", clock: 0.62, other: null, watts: 14 },
   ],
+  "log.part": [{ part: 2, parts: 3 }],
+  "log.unitJudged": [{ column: "frame time", unit: "ms" }],
+  "log.repeats": [{ rows: 1 }, { rows: 12 }],
+  "log.scenesLeftOut": [{ column: "room" }],
+  "log.cutShort": [{ line: 3002 }],
+  "log.badLeftOut": atLines,
+  "log.openQuotes": atLines,
+  "log.joined": atLines,
+  "log.tooLong": atLines.map((found) => ({ ...found, most: 1_048_576 })),
+  "log.zeros": atLines,
+  "log.encoding": [{ encoding: "windows-1252" }],
+  "refused.tooLarge": [{ bytes: 645_922_816, most: 536_870_912 }],
+  "refused.columns": [{ columns: 2001, most: 2000 }],
+  "refused.unread": [{ why: "it was moved." }],
+  "refused.noColumn": [{ column: "ft" }],
+  "refused.noNumbers": [{ rows: 1 }, { rows: 40 }],
+  "refused.noFigures": [{ lines: 50 }],
+  "refused.badTimes": atLines,
+  "refused.backwards": atLines,
+  "refused.glued": [{ line: 3601, logs: 2 }],
+  "refused.decimalCommas": [
+    { columns: 1, cells: 3 },
+    { columns: 2, cells: 3 },
+  ],
+  "refused.frame": [
+    { what: "Frame", number: 1, ms: 3e38 },
+    { what: "Interval", number: 812, ms: 7.2e6 },
+  ],
+  "refused.reading": [{ role: "watts" }],
+  "remedy.itsColumns": [{ columns: ["time", "frame time (ms)"] }],
+  "remedy.choosePart": [{ logs: 2 }],
+  "scale.underAll": [{ scale: 10, width: 2560, height: 1440, cost: 100, lines: 2160 }],
+  "scale.exact": [
+    { scale: 1, width: 1280, height: 720, cost: 1, lines: 720, next: 2 },
+    { scale: 10, width: 2560, height: 1440, cost: 100, lines: 1440, next: null },
+  ],
+  "scale.fills": [{ scale: 3, width: 960, height: 720, cost: 9, lines: 700, next: 4 }],
+  "scale.within": [{ scale: 2, width: 640, height: 480, cost: 4, lines: 700, useful: 3, usefulCost: 2.25 }],
   "settle.logColumns": [{ columns: ["gpuClock", "watts"] }, { columns: ["temperature"] }],
   "sign.atBudget": [{ half: "graphics", watts: 14 }],
   "sign.otherKeepsClock": [{ half: "graphics", clock: 0.48, other: 0.99 }],

@@ -26,6 +26,7 @@ export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
 export type { LightChange } from "./comparing";
+export { refusalWords, type LinesSaid } from "./reading";
 export { cautionWords, comesToWords, crashWords, driverWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";

@@ -1,7 +1,9 @@
 import { advisingSentences } from "./advising";
 import { comparingSentences } from "./comparing";
 import { diagnosingSentences } from "./diagnosing";
+import { readingSentences } from "./reading";
 import type { AnySaid } from "./said";
+import { scaleSentences } from "./scales";
 import { sweepingSentences } from "./sweeping";
 import { verdictSentences } from "./verdict";
 
@@ -18,6 +20,8 @@ export const sentences = {
   ...sweepingSentences,
   ...advisingSentences,
   ...diagnosingSentences,
+  ...readingSentences,
+  ...scaleSentences,
 };
 
 /**

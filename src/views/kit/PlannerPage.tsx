@@ -11,13 +11,14 @@ import {
   pictureAims,
   planScales,
   scaleFor,
-  scaleSentence,
+  scaleAdvice,
   screenLayouts,
   type Box,
   type Filling,
   type PictureAim,
   type ScreenLayout,
 } from "@/core/resolution";
+import { words } from "@/core/words";
 import { Choice, EmptyPanel, Panel, Switch, TableFrame } from "@/ui";
 import { useAddress } from "@/views/job/useAddress";
 import { ScreenDrawing } from "./ScreenDrawing";
@@ -158,7 +159,7 @@ function DisplayPlan({
       }
     >
       <p className="mb-3 text-[15px]" data-testid="plan-sentence">
-        {scaleSentence(plan, aim)}
+        {words(scaleAdvice(plan, aim))}
       </p>
       {physical && (
         <div className="mb-3">

@@ -73,7 +73,7 @@ export function Preview({
           className={`list-disc space-y-1 pl-5 text-[13px] ${reading.needsConfirming ? "text-caution" : "text-soft"}`}
         >
           {reading.notes.map((note) => (
-            <li key={note}>{note}</li>
+            <li key={words(note)}>{words(note)}</li>
           ))}
           {reading.skipped.slice(0, 5).map(({ line, text }) => (
             <li key={line}>

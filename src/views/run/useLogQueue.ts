@@ -4,6 +4,7 @@ import type { Yardstick } from "@/core/metrics";
 import type { LogProblem, ReadOptions } from "@/core/trace";
 import { inRunningOrder } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
+import { said } from "@/core/words";
 import { callback, startLogImport, type KeepOutcome, type LogPreview } from "@/workers";
 
 export type LogState =
@@ -136,8 +137,8 @@ export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
 
 const unread = ({ message }: Error): LogProblem => ({
   code: "binary",
-  message: `The file could not be read: ${message}`,
-  fix: "Choose it again; it may have been moved or changed.",
+  reason: said("refused.unread", { why: message }),
+  remedy: said("remedy.chooseAgain"),
   lines: [],
   count: 0,
   columns: [],
