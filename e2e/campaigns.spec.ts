@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { findings } from "./findings";
 import { lamp } from "../src/cli/inTests";
 import { bringByKeys, log, open } from "./support";
 
@@ -104,7 +104,7 @@ test("an engines' campaign lived through: planned, run by run in one key, answer
   expect(asked.filter((url) => !url.startsWith("data:"))).toEqual([]);
   for (const colorScheme of ["dark", "light"] as const) {
     await offline.emulateMedia({ colorScheme });
-    expect((await new AxeBuilder({ page: offline }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+    expect(await findings(offline)).toEqual([]);
   }
   await context.setOffline(false);
 });

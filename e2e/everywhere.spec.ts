@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { findings } from "./findings";
 import { Hands, freshJob, log, onTheBench, open } from "./support";
 
 /** Every page there is, each with the ids that the demo gives it. */
@@ -71,27 +71,23 @@ async function pages(page: Page): Promise<string[]> {
   ];
 }
 
+/** What is made when it is looked at stands there. */
+const laidOut = async (page: Page) => page.getByText(/^Laying out/).waitFor({ state: "hidden" });
+
 test("no finding of any level on any page, in both themes, lists and dialogs open (axe)", async ({ page }) => {
   test.setTimeout(700_000);
   const found: string[] = [];
   const look = async (where: string, within?: string) => {
     for (const theme of ["evening", "daylight"]) {
       await page.evaluate((name) => (document.documentElement.dataset.theme = name), theme);
-      // A page within a page runs no script here; it is looked at by itself elsewhere.
-      const builder = new AxeBuilder({ page })
-        .exclude("iframe")
-        .options({ resultTypes: ["violations"] })
-        .setLegacyMode();
-      if (within) builder.include(within);
       // A theme changes colours and nothing else.
-      if (theme === "daylight") builder.withRules(["color-contrast"]);
-      const { violations } = await builder.analyze();
-      for (const { id, nodes } of violations)
-        found.push(`${where}, ${theme}: ${id}: ${nodes.map(({ target }) => target.join(" ")).join(" | ")}`);
+      const rules = theme === "daylight" ? ["color-contrast"] : undefined;
+      found.push(...(await findings(page, { within, rules })).map((each) => `${where}, ${theme}: ${each}`));
     }
   };
   for (const path of await pages(page)) {
     await open(page, path);
+    await laidOut(page);
     await look(path);
   }
   await open(page, "/jobs");
@@ -133,6 +129,7 @@ test("no page scrolls sideways at 360 px, nor at 200 % zoom on 1280 × 800, and 
   for (const path of await pages(page)) {
     await page.setViewportSize(phone);
     await open(page, path);
+    await laidOut(page);
     const text = await page.locator("body").innerText();
     parted.push(
       ...(text.match(/\S*\d (?:%|°C|[GM]?Hz|[GM]B|Wh?|fps|ms|s|min|h|px)(?![A-Za-z])/g) ?? []).map(

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { findings } from "./findings";
 import { kitOf, open } from "./support";
 
 /** The address of a rig's profile of an engine, by their names. */
@@ -140,7 +140,7 @@ test("a recipe: one page that needs no network, text, and JSON that comes in as 
   await expect(alone.getByRole("heading", { name: "Copper Regatta (Cinder 32)" })).toBeVisible();
   await expect(alone.getByRole("row", { name: /Lighter machine model/ })).toContainText("harrow.ini");
   expect(asked).toEqual([]);
-  expect((await new AxeBuilder({ page: alone }).analyze()).violations).toEqual([]);
+  expect(await findings(alone)).toEqual([]);
   await elsewhere.close();
   expect(await saved("t")).toContain("Lighter machine model (machine/light_model): off → on; +");
   expect(await saved("m")).toContain("# Copper Regatta (Cinder 32)");

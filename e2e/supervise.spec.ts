@@ -6,7 +6,7 @@ import { healthAt, prepareDatabase, type Server } from "../scripts/lib/applicati
 import { cluster } from "../scripts/lib/cluster.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
 import { counter, supervise } from "../scripts/lib/supervise.mjs";
-import { mountedDisk } from "./disk";
+import { mountedDisk, wornDisk } from "./disk";
 
 const ready = async (port: number) => ((await healthAt(port)) as { ready?: boolean } | null)?.ready === true;
 const pidOf = (home: string) =>
@@ -51,6 +51,35 @@ test("a database and an application that are killed are brought back, with what 
   }
 });
 
+/** Adds systems and remembers those that were acknowledged. */
+function systemsAt(port: number) {
+  const base = `http://127.0.0.1:${port}/api/v1/systems`;
+  const kept: string[] = [];
+  /** Adds a system; its status, 0 where nobody answers. */
+  const add = async (name: string): Promise<{ status: number; title: string }> => {
+    const body = { name, screens: [], rates: [{ region: "", hz: 60 }], note: "x".repeat(390) };
+    const headers = { "content-type": "application/json" };
+    try {
+      const sent = await fetch(base, { method: "POST", headers, body: JSON.stringify(body) });
+      const told = (await sent.json()) as { id?: string; title?: string };
+      if (sent.status === 201 && told.id) kept.push(told.id);
+      return { status: sent.status, title: told.title ?? "" };
+    } catch {
+      return { status: 0, title: "" };
+    }
+  };
+  return {
+    add,
+    again: async () =>
+      expect
+        .poll(async () => (await add(`again ${kept.length} ${Date.now()}`)).status, { timeout: 60_000 })
+        .toBe(201),
+    allThere: async () => {
+      for (const id of kept) expect((await fetch(`${base}/${id}`)).status).toBe(200);
+    },
+  };
+}
+
 test("a disk that is full is said to be, loses nothing acknowledged, and is taken up again by itself once there is room", async () => {
   test.setTimeout(180_000);
   // A few hundred megabytes.
@@ -65,25 +94,7 @@ test("a disk that is full is said to be, loses nothing acknowledged, and is take
     prepareDatabase(url, { empty: true });
     const port = await freePort(3790);
     stop = await supervise({ own, url, start: { port, quiet: true }, onEnd: (code) => (ended = code) });
-    const base = `http://127.0.0.1:${port}/api/v1/systems`;
-    const kept: string[] = [];
-    /** Adds a system; its status, 0 where nobody answers. */
-    const add = async (name: string): Promise<{ status: number; title: string }> => {
-      const body = { name, screens: [], rates: [{ region: "", hz: 60 }], note: "x".repeat(390) };
-      const headers = { "content-type": "application/json" };
-      try {
-        const sent = await fetch(base, { method: "POST", headers, body: JSON.stringify(body) });
-        const told = (await sent.json()) as { id?: string; title?: string };
-        if (sent.status === 201 && told.id) kept.push(told.id);
-        return { status: sent.status, title: told.title ?? "" };
-      } catch {
-        return { status: 0, title: "" };
-      }
-    };
-    const again = async () =>
-      expect
-        .poll(async () => (await add(`again ${kept.length} ${Date.now()}`)).status, { timeout: 60_000 })
-        .toBe(201);
+    const { add, again, allThere } = systemsAt(port);
     expect((await add("first")).status).toBe(201);
 
     const filler = join(home, "filler");
@@ -108,7 +119,7 @@ test("a disk that is full is said to be, loses nothing acknowledged, and is take
     await again();
 
     expect(ended).toBeNull();
-    for (const id of kept) expect((await fetch(`${base}/${id}`)).status).toBe(200);
+    await allThere();
   } finally {
     await stop();
     own.stop();
@@ -135,3 +146,58 @@ test("five short lives in a row are a loop, and so are starts that fail however 
   const seldom = counter(() => now);
   expect(Array.from({ length: 20 }, () => life(seldom, 12 * 60_000))).not.toContain(true);
 });
+
+test("a disk that turns read-only under a running database is said to be, loses nothing acknowledged, and is taken up again once it is mended", async () => {
+  test.setTimeout(180_000);
+  const disk = wornDisk(320);
+  test.skip(disk === null, "this machine lets nobody mount a disk");
+  const { folder, wearOut, mend, end } = disk!;
+  const said: string[] = [];
+  const write = process.stdout.write.bind(process.stdout);
+  process.stdout.write = ((text: string) => said.push(String(text)) > 0) as typeof process.stdout.write;
+  const own = cluster(join(folder, "cluster"));
+  let ended: number | null = null;
+  let stop = async () => {};
+  try {
+    const url = await own.start();
+    prepareDatabase(url, { empty: true });
+    const port = await freePort(3820);
+    stop = await supervise({ own, url, start: { port, quiet: true }, onEnd: (code) => (ended = code) });
+    const { add, again, allThere } = systemsAt(port);
+    for (let n = 0; n < 20; n++) expect((await add(`system ${n}`)).status).toBe(201);
+
+    wearOut();
+    const refused: number[] = [];
+    await expect
+      .poll(
+        async () => {
+          refused.push((await add(`refused ${refused.length}`)).status);
+          return said.join("").includes("its disk is read-only");
+        },
+        { timeout: 60_000 },
+      )
+      .toBe(true);
+    expect(refused.filter((status) => ![503, 507].includes(status))).toEqual([]);
+    expect(ended).toBeNull();
+
+    await expect.poll(() => mended(mend), { timeout: 60_000 }).toBe(true);
+    await again();
+    await allThere();
+    expect(ended).toBeNull();
+    expect(said.join("").split("its disk is read-only").length - 1).toBe(1);
+  } finally {
+    process.stdout.write = write;
+    await stop();
+    own.stop();
+    end();
+  }
+});
+
+function mended(mend: () => void): boolean {
+  try {
+    mend();
+    return true;
+  } catch {
+    return false;
+  }
+}

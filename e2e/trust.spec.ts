@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Browser } from "@playwright/test";
+import { findings } from "./findings";
 import { spawnSync } from "node:child_process";
 import { doorList } from "@/contract";
 import { certificateFor, ownAddresses, secretOfCookies } from "../scripts/lib/access.mjs";
@@ -96,7 +96,7 @@ test("signing in leads back to where one was going; a wrong passphrase says so, 
   const page = await context.newPage();
   await page.goto("/board?hardness=hard");
   await expect(page).toHaveURL(/\/sign-in\?back=/);
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await page.getByLabel("Name").fill("Ida");
   await page.getByLabel("Passphrase").fill("not it");
   await page.getByRole("button", { name: "Sign in" }).click();
@@ -139,7 +139,7 @@ test("a token opens what it may and nothing after it is revoked; a link shows th
   const { context, page } = await signedIn(browser, "Ida");
   await page.goto("/kit/people");
   await page.locator("[data-ready]").waitFor();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await page.getByLabel("Program", { exact: true }).fill("a meter");
   await page.getByRole("button", { name: "Make a token" }).click();
   const token =

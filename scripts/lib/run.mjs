@@ -34,6 +34,9 @@ const ofDisks = {
   EIO: "can't be used: its disk fails.",
 };
 
+/** Whether a disk refused, which may be mended while whoever needs it waits. */
+export const isOfDisk = (error) => Object.hasOwn(ofDisks, error?.code ?? "");
+
 /** What ended a command, in words where it is one of what a disk does; a stack only for a mistake of ours. */
 export function inWords(error) {
   if (error instanceof SetupError) return error.message;

@@ -1,7 +1,7 @@
 // Keeps the application and its database alive: what ends by itself is begun again, and a crash loop ends with
 // what was said last.
 import { startServer, stopServer } from "./application.mjs";
-import { say } from "./run.mjs";
+import { inWords, isOfDisk, say } from "./run.mjs";
 
 /** Milliseconds between looks at the database. */
 const lookMs = 2_000;
@@ -35,6 +35,8 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
   let stopping = false;
   let busy = false;
   let address = url;
+  /** What a disk said: it is waited for, and said once. */
+  let refusedBy = null;
   const serverLoops = counter(),
     databaseLoops = counter();
 
@@ -80,10 +82,13 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
     if (stopping || busy || !own || own.isAlive()) return;
     busy = true;
     try {
-      say("The database ended; starting it again.");
-      if (databaseLoops.ends()) return await giveUp("The database", own.lastLines());
+      if (!refusedBy) {
+        say("The database ended; starting it again.");
+        if (databaseLoops.ends()) return await giveUp("The database", own.lastLines());
+      }
       databaseLoops.begins();
       const back = await own.start();
+      refusedBy = null;
       say("The database is back.");
       if (back !== address) {
         address = back;
@@ -93,7 +98,9 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
         await bringUp();
       }
     } catch (error) {
-      say(error.message);
+      const why = inWords(error);
+      if (why !== refusedBy) say(why);
+      refusedBy = isOfDisk(error) ? why : null;
     } finally {
       busy = false;
     }

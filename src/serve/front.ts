@@ -6,7 +6,8 @@ import { journal } from "@/server/journal";
 import { whoKnocks } from "@/server/people";
 import { isOwnHost } from "./addresses";
 import { keepPace } from "./pace";
-import { Pages, madeFor, nonceIn, type MadePage } from "./pages";
+import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
+import { noOthers } from "./share";
 
 /** Pages whose words go by the clock or by something that isn't told of as a change. */
 const madeAlways = /^\/(campaigns\/|kit\/(workshop|people)|sign-in|shared\/)/;
@@ -38,6 +39,7 @@ export function pageKey(
 
 /** Collects what the framework answers, and sends it on as it comes. */
 function collect(response: ServerResponse, done: (page: MadePage | null) => void): void {
+  const at = Date.now();
   const parts: Buffer[] = [];
   const { write, end } = response;
   const take = (part: unknown, encoding: unknown) => {
@@ -66,8 +68,9 @@ function collect(response: ServerResponse, done: (page: MadePage | null) => void
       whole
         ? {
             headers,
-            text: Buffer.concat(parts).toString("utf8"),
+            text: Buffer.concat(parts),
             nonce: nonceIn(headers["content-security-policy"]),
+            at,
           }
         : null,
     );
@@ -96,8 +99,9 @@ const open = /^\/(sign-in(\?|$)|shared\/|_next\/static\/|api\/v1\/|icon\.svg|fav
 
 /**
  * What stands before the framework: the application's own names, slow senders, and pages made once a change.
+ * @param others who else may have made a page
  */
-export function front(framework: Framework): RequestListener {
+export function front(framework: Framework, others: PageSource = noOthers): RequestListener {
   const pages = new Pages();
   return (request, response) => {
     void answer(request, response).catch((error: unknown) => {
@@ -155,9 +159,17 @@ export function front(framework: Framework): RequestListener {
     );
     const mark = key === null ? null : await changeMark().catch(() => null);
     if (key === null || mark === null) return void (await framework(request, response));
-    const page = pages.find(key, mark) ?? (await pages.underWay(key, mark));
-    if (page) return send(response, page);
-    collect(response, pages.begin(key, mark));
+    const here = await pages.take(key, mark);
+    if (here.page) return send(response, here.page);
+    const there = await others.take(key, mark);
+    if (there.page) {
+      here.made(there.page);
+      return send(response, there.page);
+    }
+    collect(response, (page) => {
+      here.made(page);
+      there.made(page);
+    });
     await framework(request, response);
   }
 }

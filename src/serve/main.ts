@@ -6,6 +6,7 @@ import { createServer as createSecure } from "node:https";
 import next from "next";
 import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
+import { PageExchange, noOthers, otherPages } from "./share";
 import { startThreads } from "./threads";
 
 // Whoever read what is written here may be gone, killed; that is no reason to end, or to say so for ever.
@@ -27,7 +28,7 @@ async function serve(): Promise<void> {
   const app = next({ dev, dir: process.cwd(), hostname: isLoopback(listen) ? listen : "0.0.0.0", port });
   startThreads(processes);
   await app.prepare();
-  const answer = front(app.getRequestHandler());
+  const answer = front(app.getRequestHandler(), cluster.isWorker ? others() : noOthers);
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
   const bounds = {
     headersTimeout: headMs,
@@ -60,14 +61,33 @@ async function serve(): Promise<void> {
   process.on("SIGINT", stop);
 }
 
+/** The pages of the processes beside this one, asked of the one that began them all. */
+function others() {
+  const asked = otherPages((word) => {
+    // Gone with the one that began it, it ends; what it makes meanwhile is its own.
+    if (process.connected) process.send?.(word);
+  });
+  process.on("message", asked.hears);
+  return asked;
+}
+
 /** A process that ends by itself is begun again; one that can't begin ends them all. */
 function supervise(): void {
   const soonMs = 10_000;
   let stopping = false;
   let soon = 0;
+  const exchange = new PageExchange();
+  // Pages are bytes.
+  cluster.setupPrimary({ serialization: "advanced" });
   const begin = () => {
     const at = Date.now();
-    cluster.fork().on("exit", (code, signal) => {
+    const worker = cluster.fork();
+    const member = exchange.joined((word) => {
+      if (worker.isConnected()) worker.send(word);
+    });
+    worker.on("message", member.hears);
+    worker.on("exit", (code, signal) => {
+      member.gone();
       if (stopping) return;
       soon = Date.now() - at < soonMs ? soon + 1 : 0;
       console.error(`A process of the application ended (${signal ?? code}).`);

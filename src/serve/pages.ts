@@ -1,28 +1,39 @@
 import { LRUCache } from "lru-cache";
 
-/** A page as it was made: its headers, its text, and the nonce that its scripts carry. */
+/** A page as it was made: its headers, its text, the nonce that its scripts carry, and when it was begun. */
 export interface MadePage {
   headers: Record<string, string | string[]>;
-  text: string;
+  text: Uint8Array;
   nonce: string | null;
+  /** Epoch, ms. */
+  at: number;
 }
 
 interface Kept extends MadePage {
   mark: string;
-  at: number;
 }
 
-/** Text of all kept pages, characters. */
+/** Text of all kept pages, bytes. */
 const mostKept = 24_000_000;
 /** A page with a moment in it isn't older than this, ms. */
 const oldestMs = 30_000;
 
+/** A page to send, or none and where to tell what was made in its stead; null for what can't be shared. */
+export type Taken = { page: MadePage } | { page: null; made: (page: MadePage | null) => void };
+
+/** Where pages are asked for before they are made, by address and by what the store holds. */
+export interface PageSource {
+  take(key: string, mark: string): Taken | Promise<Taken>;
+}
+
+/** Whoever makes a page by itself has nobody to tell. */
+export const madeAlone: Taken = { page: null, made: () => undefined };
+
 /**
- * Pages kept until anything in the store changes. Whoever asks while one is being made waits for it instead of
- * making it again. One keeper a process; the mark, a digest over the newest changes, says whether what is kept
- * still holds.
+ * Pages kept until anything in the store changes. Whoever asks first is to make the page; who asks meanwhile
+ * waits for it. The mark, a digest over the newest changes, says whether what is kept still holds.
  */
-export class Pages {
+export class Pages implements PageSource {
   private readonly kept = new LRUCache<string, Kept>({
     maxSize: mostKept,
     sizeCalculation: ({ text }) => text.length + 1000,
@@ -31,42 +42,50 @@ export class Pages {
 
   constructor(private readonly now: () => number = Date.now) {}
 
-  /** What is kept for `key` as of `mark`, or null. */
-  find(key: string, mark: string): MadePage | null {
+  take(key: string, mark: string): Taken | Promise<Taken> {
     const found = this.kept.get(key);
-    return found && found.mark === mark && this.now() - found.at < oldestMs ? found : null;
-  }
-
-  /** A page being made by somebody else as of the same mark; resolves with null when it can't be shared. */
-  underWay(key: string, mark: string): Promise<MadePage | null> | null {
-    return this.making.get(`${mark} ${key}`) ?? null;
-  }
-
-  /** Says that a page is being made; the answer is told by the function given back. */
-  begin(key: string, mark: string): (page: MadePage | null) => void {
+    if (found && found.mark === mark && this.now() - found.at < oldestMs) return { page: found };
     const name = `${mark} ${key}`;
-    let told: (page: MadePage | null) => void = () => {};
-    this.making.set(name, new Promise((resolve) => (told = resolve)));
-    return (page) => {
-      this.making.delete(name);
-      if (page) this.kept.set(key, { ...page, mark, at: this.now() });
-      told(page);
+    const coming = this.making.get(name);
+    if (coming) return coming.then((page) => (page ? { page } : madeAlone));
+    let tell: (page: MadePage | null) => void = () => {};
+    this.making.set(name, new Promise((resolve) => (tell = resolve)));
+    return {
+      page: null,
+      made: (page) => {
+        this.making.delete(name);
+        if (page) this.kept.set(key, { ...page, mark });
+        tell(page);
+      },
     };
   }
 }
 
 /** A page's text and headers for another answer: only the nonce is new. */
-export function madeFor({ headers, text, nonce }: MadePage, fresh: string): MadePage {
-  if (nonce === null) return { headers, text, nonce };
+export function madeFor(page: MadePage, fresh: string): MadePage {
+  const { headers, text, nonce } = page;
+  if (nonce === null) return page;
   const renewed = (value: string | string[]) =>
     typeof value === "string"
       ? value.replaceAll(nonce, fresh)
       : value.map((each) => each.replaceAll(nonce, fresh));
   return {
+    ...page,
     headers: Object.fromEntries(Object.entries(headers).map(([name, value]) => [name, renewed(value)])),
-    text: text.replaceAll(nonce, fresh),
+    text: replaced(text, Buffer.from(nonce), Buffer.from(fresh)),
     nonce: fresh,
   };
+}
+
+function replaced(text: Uint8Array, from: Buffer, to: Buffer): Buffer {
+  const bytes = Buffer.from(text.buffer, text.byteOffset, text.byteLength);
+  const parts: Uint8Array[] = [];
+  let at = 0;
+  for (let found = bytes.indexOf(from); found >= 0; found = bytes.indexOf(from, at)) {
+    parts.push(bytes.subarray(at, found), to);
+    at = found + from.length;
+  }
+  return Buffer.concat([...parts, bytes.subarray(at)]);
 }
 
 /** The nonce in a content policy, or null. */

@@ -1,6 +1,7 @@
 import { isOwnHost, isOwnOrigin, ownNames } from "./addresses";
 import { pageKey } from "./front";
-import { Pages, madeFor, nonceIn } from "./pages";
+import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
+import { PageExchange, otherPages } from "./share";
 
 describe("the application's own names", () => {
   const loopback = ownNames("127.0.0.1", "");
@@ -45,42 +46,99 @@ describe("pages that may write", () => {
 });
 
 describe("pages made once a change", () => {
-  const page = {
+  const page: MadePage = {
     headers: { "content-security-policy": "script-src 'nonce-abc123'", link: ['</a>; nonce="abc123"'] },
-    text: '<script nonce="abc123">1</script>',
+    text: Buffer.from('<p>½</p><script nonce="abc123">1</script><script nonce="abc123"/>'),
     nonce: "abc123",
+    at: 0,
   };
-  it("are found until something changes, and for half a minute at most", () => {
+  /** What a source has, or null and it is made elsewhere. */
+  const had = async (source: PageSource, key: string, mark: string) => (await source.take(key, mark)).page;
+  const makes = async (source: PageSource, key: string, mark: string) => {
+    const taken = await source.take(key, mark);
+    if (taken.page) throw new Error("it is there already");
+    return taken.made;
+  };
+  it("are found until something changes, and for half a minute at most", async () => {
     let now = 0;
     const pages = new Pages(() => now);
-    pages.begin("/", "mark 1")(page);
-    expect(pages.find("/", "mark 1")?.text).toBe(page.text);
-    expect(pages.find("/", "mark 2")).toBeNull();
-    expect(pages.find("/jobs", "mark 1")).toBeNull();
+    (await makes(pages, "/", "mark 1"))(page);
+    expect(await had(pages, "/", "mark 1")).toMatchObject(page);
+    expect(await had(pages, "/", "mark 2")).toBeNull();
+    expect(await had(pages, "/jobs", "mark 1")).toBeNull();
     now = 29_999;
-    expect(pages.find("/", "mark 1")).not.toBeNull();
+    expect(await had(pages, "/", "mark 1")).not.toBeNull();
     now = 30_000;
-    expect(pages.find("/", "mark 1")).toBeNull();
+    expect(await had(pages, "/", "mark 1")).toBeNull();
   });
   it("whoever asks meanwhile waits for the one being made; one that can't be shared is told so", async () => {
-    const pages = new Pages();
-    const told = pages.begin("/", "mark");
-    const waiting = pages.underWay("/", "mark");
-    expect(pages.underWay("/", "another mark")).toBeNull();
-    told(page);
+    const pages = new Pages(() => 0);
+    const made = await makes(pages, "/", "mark");
+    const waiting = had(pages, "/", "mark");
+    expect(await had(pages, "/", "another mark")).toBeNull();
+    made(page);
     expect(await waiting).toEqual(page);
-    expect(pages.underWay("/", "mark")).toBeNull();
-    const failed = pages.begin("/b", "mark");
-    const waits = pages.underWay("/b", "mark");
+    const failed = await makes(pages, "/b", "mark");
+    const waits = had(pages, "/b", "mark");
     failed(null);
     expect(await waits).toBeNull();
-    expect(pages.find("/b", "mark")).toBeNull();
+    (await makes(pages, "/b", "mark"))(page);
+    expect(await had(pages, "/b", "mark")).not.toBeNull();
   });
-  it("carry a nonce of their own in every header and script", () => {
+  it("two who ask in one moment don't both make it", async () => {
+    const pages = new Pages(() => 0);
+    const [first, second] = [pages.take("/", "mark"), pages.take("/", "mark")];
+    (first as { made: (page: MadePage) => void }).made(page);
+    expect(await second).toEqual({ page });
+  });
+  it("carry a nonce of their own in every header and script, and nothing else is new", () => {
     const again = madeFor(page, "fresh");
-    expect(JSON.stringify(again)).not.toContain("abc123");
-    expect(again.text).toContain('nonce="fresh"');
+    expect(Buffer.from(again.text).toString()).toBe(
+      '<p>½</p><script nonce="fresh">1</script><script nonce="fresh"/>',
+    );
+    expect(again.headers.link).toEqual(['</a>; nonce="fresh"']);
     expect(nonceIn(again.headers["content-security-policy"])).toBe("fresh");
+  });
+
+  /** A start of some processes, in one: what they say arrives later, as bytes do. */
+  function start(processes: number) {
+    const exchange = new PageExchange(new Pages(() => 0));
+    return Array.from({ length: processes }, () => {
+      const copied = (word: unknown) => structuredClone(word);
+      const member = exchange.joined((word) => setImmediate(() => others.hears(copied(word))));
+      const others = otherPages((word) => setImmediate(() => member.hears(copied(word))));
+      return { others, gone: member.gone };
+    });
+  }
+  it("are made by one process of a start, and sent by all", async () => {
+    const [a, b, c] = start(3).map(({ others }) => others);
+    const made = await makes(a!, "/", "mark");
+    const [asked, another] = [had(b!, "/", "mark"), had(b!, "/", "another mark")];
+    expect(await another).toBeNull();
+    made(page);
+    expect(await asked).toMatchObject({ nonce: "abc123" });
+    const later = await had(c!, "/", "mark");
+    expect(Buffer.from(later!.text)).toEqual(page.text);
+  });
+  it("of a process that ended while it made one are made by another", async () => {
+    const [a, b] = start(2);
+    await makes(a!.others, "/", "mark");
+    const asked = had(b!.others, "/", "mark");
+    await new Promise(setImmediate);
+    a!.gone();
+    expect(await asked).toBeNull();
+    (await makes(b!.others, "/", "mark"))(page);
+  });
+  it("are made here where nobody answers in time", async () => {
+    jest.useFakeTimers();
+    const alone = had(
+      otherPages(() => undefined),
+      "/",
+      "mark",
+    );
+    await jest.advanceTimersByTimeAsync(10_000);
+    expect(await alone).toBeNull();
+    jest.useRealTimers();
   });
   it("are kept by who asks, theme and address; doors, files, parts of pages and pages with a clock aren't", () => {
     const asked = (url: string, headers: Record<string, string> = {}, method = "GET") =>

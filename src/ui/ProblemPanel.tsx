@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useEffect } from "react";
 import { Button } from "./Button";
 
-/** What happened, and what to do; tries again by itself where waiting helps. */
+/** A page that can't be shown: what happened, and what to do; tries again by itself where waiting helps. */
 export function ProblemPanel({ title, fix, retry = false }: { title: string; fix: string; retry?: boolean }) {
   const router = useRouter();
   useEffect(() => {
@@ -19,7 +19,7 @@ export function ProblemPanel({ title, fix, retry = false }: { title: string; fix
     >
       <TriangleAlert className="mt-0.5 shrink-0 text-caution" size={20} aria-hidden />
       <div>
-        <p className="font-semibold">{title}</p>
+        <h1 className="font-semibold">{title}</h1>
         <p className="text-soft">{fix}</p>
         {retry && (
           <Button className="mt-3" onClick={() => router.refresh()}>

@@ -43,13 +43,16 @@ export function SearchChoice({
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const wanted = useDeferredValue(text).toLowerCase();
-  const found = onSearch
-    ? options
-    : options.filter(({ label: name, note }) => `${name} ${note ?? ""}`.toLowerCase().includes(wanted));
+  const later = useDeferredValue(text);
+  // What others find is narrowed here until their answer comes: a row that is pressed then stays where it is.
+  const wanted = (onSearch ? text : later).trim().toLowerCase();
+  const found =
+    onSearch && !finding
+      ? options
+      : options.filter(({ label: name, note }) => `${name} ${note ?? ""}`.toLowerCase().includes(wanted));
   const unseen = Math.max(0, found.length - mostShown) + more;
   const shownRows = found.slice(0, mostShown);
-  const answered = onSearch ? !finding : wanted === text.toLowerCase();
+  const answered = onSearch ? !finding : later === text;
   const type = (typed: string) => {
     setText(typed);
     lit.typed();

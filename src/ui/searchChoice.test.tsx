@@ -56,6 +56,23 @@ describe("one of very many, found by typing", () => {
     await soon();
     expect(chosen.mock.calls).toEqual([["moth parade"]]);
   });
+  it("while an answer is on its way only rows that hold what is typed stand there, and one pressed is taken", async () => {
+    render(<Asking />);
+    const line = opened();
+    const rows = () => screen.queryAllByRole("option").map(({ textContent }) => textContent);
+    expect(rows()).toEqual(["Aria", "Brook"]);
+    fireEvent.change(line, { target: { value: "bro " } });
+    expect(rows()).toEqual(["Brook"]);
+    fireEvent.change(line, { target: { value: "moth" } });
+    expect(rows()).toEqual([]);
+    expect(screen.getByText("Looking …")).toBeTruthy();
+    // An answer may have found what is typed elsewhere than in a name.
+    act(() => answer(["By its system"]));
+    await soon();
+    expect(rows()).toEqual(["By its system"]);
+    fireEvent.click(screen.getByRole("option"));
+    expect(chosen.mock.calls).toEqual([["by its system"]]);
+  });
   it("after the answer Enter takes what is lit, though all that was lit before is gone", async () => {
     render(<Asking />);
     const line = opened();

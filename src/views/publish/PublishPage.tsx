@@ -33,9 +33,12 @@ export function PublishPage({ asked }: { asked: Asked }) {
   });
   if (!made.data)
     return (
-      <p className="p-6 text-soft" role="status">
-        Laying out what is handed on …
-      </p>
+      <div className="p-6">
+        <h1 className="text-xl font-semibold">Publish</h1>
+        <p className="text-soft" role="status">
+          Laying out what is handed on …
+        </p>
+      </div>
     );
   if (!made.data.ok)
     return <ProblemPanel title={made.data.refusal.title} fix={made.data.refusal.fix} retry={false} />;
