@@ -1,3 +1,4 @@
+import { connect } from "node:net";
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { Client } from "pg";
 import { startServer, stopServer } from "../scripts/lib/application.mjs";
@@ -116,6 +117,22 @@ test("figures of an older method are said to be that, and made anew by any proce
   } finally {
     await stopServer(other);
   }
+});
+
+test("a page whose first asker went away before it was drawn is drawn for the next", async ({ request }) => {
+  const { hostname, port } = new URL(process.env.LAMP_ADDRESS!);
+  const store = new Client({ connectionString: process.env.LAMP_TEST_DATABASE });
+  await store.connect();
+  for (let tried = 0; tried < 40; tried++) {
+    // Nothing drawn holds any more.
+    await store.query(`insert into changes (actor, topics) values ('a test', '[]'::jsonb)`);
+    const gone = connect(Number(port), hostname);
+    gone.write(`GET /jobs HTTP/1.1\r\nHost: ${hostname}:${port}\r\n\r\n`);
+    await new Promise((resolve) => setTimeout(resolve, tried % 8));
+    gone.destroy();
+    expect((await request.get("/jobs", { timeout: 8_000 })).status()).toBe(200);
+  }
+  await store.end();
 });
 
 test("a client that times out and tries again makes one run of thirty tries", async ({ request }) => {

@@ -6,7 +6,7 @@ import { journal } from "@/server/journal";
 import { whoKnocks } from "@/server/people";
 import { isOwnHost } from "./addresses";
 import { keepPace } from "./pace";
-import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
+import { Pages, madeFor, nonceIn, type MadePage, type Outcome, type PageSource } from "./pages";
 import { noOthers } from "./share";
 
 /** Pages whose words go by the clock or by something that isn't told of as a change. */
@@ -37,8 +37,8 @@ export function pageKey(
   return `${who} ${theme} ${headers.host ?? ""} ${url}`;
 }
 
-/** Collects what the framework answers, and sends it on as it comes. */
-function collect(response: ServerResponse, done: (page: MadePage | null) => void): void {
+/** Collects what the framework answers, and sends it on as it comes; says in any case what came of it. */
+function collect(response: ServerResponse, done: (outcome: Outcome) => void): void {
   const at = Date.now();
   const parts: Buffer[] = [];
   const { write, end } = response;
@@ -51,10 +51,10 @@ function collect(response: ServerResponse, done: (page: MadePage | null) => void
     return (write as (...all: unknown[]) => boolean).call(response, part, encoding, ...rest);
   }) as typeof write;
   let told = false;
-  const tell = (page: MadePage | null) => {
+  const tell = (outcome: Outcome) => {
     if (told) return;
     told = true;
-    done(page);
+    done(outcome);
   };
   response.end = ((part: unknown, encoding: unknown, ...rest: unknown[]) => {
     if (typeof part !== "function") take(part, typeof encoding === "string" ? encoding : "utf8");
@@ -72,11 +72,11 @@ function collect(response: ServerResponse, done: (page: MadePage | null) => void
             nonce: nonceIn(headers["content-security-policy"]),
             at,
           }
-        : null,
+        : "unshared",
     );
     return given;
   }) as typeof end;
-  response.once("close", () => tell(null));
+  response.once("close", () => tell("left"));
 }
 
 /** Headers of one answer's way, that another makes its own. */
@@ -166,10 +166,13 @@ export function front(framework: Framework, others: PageSource = noOthers): Requ
       here.made(there.page);
       return send(response, there.page);
     }
-    collect(response, (page) => {
-      here.made(page);
-      there.made(page);
-    });
+    const tell = (outcome: Outcome) => {
+      here.made(outcome);
+      there.made(outcome);
+    };
+    // Whoever asked may have gone meanwhile, and won't go again.
+    if (response.destroyed) return tell("left");
+    collect(response, tell);
     await framework(request, response);
   }
 }

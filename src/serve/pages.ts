@@ -18,8 +18,11 @@ const mostKept = 24_000_000;
 /** A page with a moment in it isn't older than this, ms. */
 const oldestMs = 30_000;
 
-/** A page to send, or none and where to tell what was made in its stead; null for what can't be shared. */
-export type Taken = { page: MadePage } | { page: null; made: (page: MadePage | null) => void };
+/** What came of making a page: one for all, one for nobody else, or none, because whoever asked has gone. */
+export type Outcome = MadePage | "unshared" | "left";
+
+/** A page to send, or none and where to tell what came of making it. */
+export type Taken = { page: MadePage } | { page: null; made: (outcome: Outcome) => void };
 
 /** Where pages are asked for before they are made, by address and by what the store holds. */
 export interface PageSource {
@@ -31,14 +34,15 @@ export const madeAlone: Taken = { page: null, made: () => undefined };
 
 /**
  * Pages kept until anything in the store changes. Whoever asks first is to make the page; who asks meanwhile
- * waits for it. The mark, a digest over the newest changes, says whether what is kept still holds.
+ * waits for it, and the first of them makes it where the maker has gone. The mark, a digest over the newest
+ * changes, says whether what is kept still holds.
  */
 export class Pages implements PageSource {
   private readonly kept = new LRUCache<string, Kept>({
     maxSize: mostKept,
     sizeCalculation: ({ text }) => text.length + 1000,
   });
-  private readonly making = new Map<string, Promise<MadePage | null>>();
+  private readonly making = new Map<string, Promise<Outcome>>();
 
   constructor(private readonly now: () => number = Date.now) {}
 
@@ -47,15 +51,19 @@ export class Pages implements PageSource {
     if (found && found.mark === mark && this.now() - found.at < oldestMs) return { page: found };
     const name = `${mark} ${key}`;
     const coming = this.making.get(name);
-    if (coming) return coming.then((page) => (page ? { page } : madeAlone));
-    let tell: (page: MadePage | null) => void = () => {};
+    if (coming)
+      return coming.then((outcome) => {
+        if (outcome === "left") return this.take(key, mark);
+        return outcome === "unshared" ? madeAlone : { page: outcome };
+      });
+    let tell: (outcome: Outcome) => void = () => {};
     this.making.set(name, new Promise((resolve) => (tell = resolve)));
     return {
       page: null,
-      made: (page) => {
+      made: (outcome) => {
         this.making.delete(name);
-        if (page) this.kept.set(key, { ...page, mark });
-        tell(page);
+        if (typeof outcome === "object") this.kept.set(key, { ...outcome, mark });
+        tell(outcome);
       },
     };
   }

@@ -80,10 +80,18 @@ describe("pages made once a change", () => {
     expect(await waiting).toEqual(page);
     const failed = await makes(pages, "/b", "mark");
     const waits = had(pages, "/b", "mark");
-    failed(null);
+    failed("unshared");
     expect(await waits).toBeNull();
     (await makes(pages, "/b", "mark"))(page);
     expect(await had(pages, "/b", "mark")).not.toBeNull();
+  });
+  it("one whose asker has gone is made by the first who waited, and the others wait for that", async () => {
+    const pages = new Pages(() => 0);
+    const left = await makes(pages, "/", "mark");
+    const [next, last] = [makes(pages, "/", "mark"), had(pages, "/", "mark")];
+    left("left");
+    (await next)(page);
+    expect(await last).toEqual(page);
   });
   it("two who ask in one moment don't both make it", async () => {
     const pages = new Pages(() => 0);
@@ -104,7 +112,7 @@ describe("pages made once a change", () => {
   function start(processes: number) {
     const exchange = new PageExchange(new Pages(() => 0));
     return Array.from({ length: processes }, () => {
-      const copied = (word: unknown) => structuredClone(word);
+      const copied = <Word>(word: Word): Word => structuredClone(word);
       const member = exchange.joined((word) => setImmediate(() => others.hears(copied(word))));
       const others = otherPages((word) => setImmediate(() => member.hears(copied(word))));
       return { others, gone: member.gone };
@@ -123,11 +131,11 @@ describe("pages made once a change", () => {
   it("of a process that ended while it made one are made by another", async () => {
     const [a, b] = start(2);
     await makes(a!.others, "/", "mark");
-    const asked = had(b!.others, "/", "mark");
+    const asked = makes(b!.others, "/", "mark");
     await new Promise(setImmediate);
     a!.gone();
-    expect(await asked).toBeNull();
-    (await makes(b!.others, "/", "mark"))(page);
+    (await asked)(page);
+    expect(await had(a!.others, "/", "mark")).not.toBeNull();
   });
   it("are made here where nobody answers in time", async () => {
     jest.useFakeTimers();

@@ -1,18 +1,15 @@
 import { randomUUID } from "node:crypto";
-import { Pages, madeAlone, type MadePage, type PageSource, type Taken } from "./pages";
+import { Pages, madeAlone, type MadePage, type Outcome, type PageSource, type Taken } from "./pages";
 
 /** What processes of one start and the one that began them tell one another about a page. */
-export type PageWord =
+type PageWord =
   | { about: "page wanted"; ask: string; key: string; mark: string }
-  | { about: "page made"; ask: string; page: MadePage | null };
-
-const isPageWord = (word: unknown): word is PageWord =>
-  typeof word === "object" &&
-  word !== null &&
-  "about" in word &&
-  (word.about === "page wanted" || word.about === "page made");
+  | { about: "page found"; ask: string; page: MadePage | null }
+  | { about: "page made"; ask: string; outcome: Outcome };
 
 type Send = (word: PageWord) => void;
+/** Other words pass between processes as well. */
+type Heard = PageWord | { about?: undefined };
 
 /**
  * Pages that one of several processes made, for the others: each asks before it makes one. Who asks first is
@@ -22,25 +19,24 @@ export class PageExchange {
   constructor(private readonly pages = new Pages()) {}
 
   /** A process that asks and makes. @returns what hears its words, and what is called when it has ended */
-  joined(send: Send): { hears: (word: unknown) => void; gone: () => void } {
-    const making = new Map<string, (page: MadePage | null) => void>();
-    const made = (ask: string, page: MadePage | null) => {
-      making.get(ask)?.(page);
+  joined(send: Send): { hears: (word: Heard) => void; gone: () => void } {
+    const making = new Map<string, (outcome: Outcome) => void>();
+    const made = (ask: string, outcome: Outcome) => {
+      making.get(ask)?.(outcome);
       making.delete(ask);
     };
     const wanted = async (ask: string, key: string, mark: string) => {
       const taken = await this.pages.take(key, mark);
       if (!taken.page) making.set(ask, taken.made);
-      send({ about: "page made", ask, page: taken.page });
+      send({ about: "page found", ask, page: taken.page });
     };
     return {
       hears: (word) => {
-        if (!isPageWord(word)) return;
         if (word.about === "page wanted") void wanted(word.ask, word.key, word.mark);
-        else made(word.ask, word.page);
+        else if (word.about === "page made") made(word.ask, word.outcome);
       },
       gone: () => {
-        for (const ask of [...making.keys()]) made(ask, null);
+        for (const ask of [...making.keys()]) made(ask, "left");
       },
     };
   }
@@ -57,24 +53,24 @@ const patienceMs = 10_000;
  * @param send to the process that began this one
  * @returns where to ask, and what hears its answers
  */
-export function otherPages(send: Send): PageSource & { hears: (word: unknown) => void } {
+export function otherPages(send: Send): PageSource & { hears: (word: Heard) => void } {
   const asked = new Map<string, (page: MadePage | null) => void>();
   return {
     hears: (word) => {
-      if (isPageWord(word) && word.about === "page made") asked.get(word.ask)?.(word.page);
+      if (word.about === "page found") asked.get(word.ask)?.(word.page);
     },
     take: async (key, mark): Promise<Taken> => {
       const ask = randomUUID();
       const page = await new Promise<MadePage | null>((resolve) => {
         const timer = setTimeout(() => resolve(null), patienceMs);
-        asked.set(ask, (answer) => {
+        asked.set(ask, (found) => {
           clearTimeout(timer);
-          resolve(answer);
+          resolve(found);
         });
         send({ about: "page wanted", ask, key, mark });
       });
       asked.delete(ask);
-      return page ? { page } : { page, made: (mine) => send({ about: "page made", ask, page: mine }) };
+      return page ? { page } : { page, made: (outcome) => send({ about: "page made", ask, outcome }) };
     },
   };
 }

@@ -24,7 +24,9 @@ export function workshopWords({
     asked === 0
       ? "No door of this process was knocked at yet."
       : over === 0
-        ? `None of the ${count(asked, "answer")} of the doors listed took more than a second.`
+        ? asked === 1
+          ? "The one answer of the doors listed took no more than a second."
+          : `None of the ${count(asked, "answer")} of the doors listed took more than a second.`
         : `${count(over, "answer")} of ${asked.toLocaleString("en-GB")} at the doors listed took more than a second.`,
     open === 0 && outdatedRuns === 0
       ? "No work waits."
