@@ -4,7 +4,7 @@ import { campaignWords, shareWords, titleWords } from ".";
 const none = { hits: 0, of: 0, low: 0, high: 1 };
 const arm = (more: Partial<ArmAnswer> = {}): ArmAnswer => ({
   ...{ wins: 0, ties: 0, beaten: 0, faulted: 0, notForIt: 0, untested: 0 },
-  shares: { gutters: none, dims: none, flickers: none, steady: none, dark: none } as ArmAnswer["shares"],
+  shares: { gutters: none, dims: none, flickers: none, steady: none, dark: none },
   ...more,
 });
 const cell = (runs: number) => ({

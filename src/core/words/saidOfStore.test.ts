@@ -101,8 +101,7 @@ describe("what the board says", () => {
     );
     expect(wayWords(ways({ sources: [] }))).toBe("no run yet");
   });
-  const foreseen = (chance: number, more = {}) =>
-    ({ scale: 2, chance, powerMode: "", clocks: "", ...more }) as Parameters<typeof foreseenWords>[0];
+  const foreseen = (chance: number, more = {}) => ({ scale: 2, chance, powerMode: "", clocks: "", ...more });
   it("a prediction is said to be one, in tenths, and never to be sure", () => {
     expect([0.01, 0.049, 0.05, 0.72, 0.94, 0.95, 1].map((chance) => foreseenWords(foreseen(chance)))).toEqual(
       ["under 1 in 10", "under 1 in 10", "1 in 10", "7 in 10", "9 in 10", "over 9 in 10", "over 9 in 10"].map(
