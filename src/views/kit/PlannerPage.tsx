@@ -25,6 +25,7 @@ import { ScreenDrawing } from "./ScreenDrawing";
 
 /** Real size is drawn up to this width; a larger display is drawn at a whole fraction of it. */
 const widestDrawingMm = 200;
+const partNames = ["", "half ", "a third of ", "a quarter of "];
 const listed = (values: readonly string[]) => values.map((value) => ({ value, label: value }));
 
 /** Which internal resolution is worth trying, before trying it. */
@@ -164,7 +165,7 @@ function DisplayPlan({
       {physical && (
         <div className="mb-3">
           <Switch
-            label={shrink === 1 ? "at its real size" : `at one ${shrink}th of its real size`}
+            label={`at ${partNames[shrink - 1] ?? `1/${shrink} of `}its real size`}
             checked={realSize}
             onChange={setRealSize}
           />
