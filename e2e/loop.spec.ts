@@ -330,7 +330,9 @@ test("a screening is planned, run, and shows what its switches do", async ({ pag
   await new Hands(page).drop(
     others.map((arm, at) => ({ name: `${at}.csv`, content: log(10, fpsOf(trial.arms[arm]) + 0.01 * at) })),
   );
-  await expect(page.getByRole("button", { name: `Keep all ${others.length} runs` })).toBeEnabled();
+  // Fifteen logs, read two at a time.
+  const keepAll = page.getByRole("button", { name: `Keep all ${others.length} runs` });
+  await expect(keepAll).toBeEnabled({ timeout: 30_000 });
   await page.keyboard.press("ControlOrMeta+Enter");
   await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
   await expect(page.getByText(/helps/).first()).toBeVisible();
