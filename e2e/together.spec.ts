@@ -1,3 +1,4 @@
+import { get } from "node:http";
 import { connect } from "node:net";
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { Client } from "pg";
@@ -83,6 +84,62 @@ test("what one process of the application changes is seen in another on the same
     await page.close();
   } finally {
     await stopServer(other);
+  }
+});
+
+test("two processes of one start send the same page, each time with a nonce of its own, and nothing old; one that is killed hinders nobody", async ({
+  request,
+}) => {
+  const port = await freePort(3640);
+  const url = process.env.LAMP_TEST_DATABASE!;
+  const server = await startServer({ port, url, processes: 2, quiet: true });
+  /** Over a connection of its own: the next process takes it. */
+  const asked = async (path: string) =>
+    new Promise<{ status: number; text: string; nonce: string }>((resolve, reject) => {
+      const sent = get({ port, path, host: "127.0.0.1", agent: false, timeout: 20_000 }, (response) => {
+        const parts: Buffer[] = [];
+        response.on("data", (part: Buffer) => parts.push(part));
+        response.on("end", () => {
+          const text = Buffer.concat(parts).toString("utf8");
+          const nonce = /'nonce-([^']+)'/.exec(String(response.headers["content-security-policy"]))?.[1] ?? "";
+          resolve({ status: response.statusCode ?? 0, text, nonce });
+        });
+      });
+      sent.on("error", reject);
+      sent.on("timeout", () => sent.destroy(new Error(`${path} isn't answered`)));
+    });
+  const six = async (path: string) => Promise.all(Array.from({ length: 6 }, async () => asked(path)));
+  const processes = async () =>
+    [...new Set((await six("/api/v1/health")).map(({ text }) => JSON.parse(text).process as number))].sort();
+  try {
+    const [one, other] = await processes();
+    expect(other).toBeDefined();
+    const pages = await six("/kit/rigs");
+    expect(pages.map(({ status }) => status)).toEqual(pages.map(() => 200));
+    expect(new Set(pages.map(({ nonce }) => nonce)).size).toBe(6);
+    expect(pages.every(({ text, nonce }) => text.includes(`nonce="${nonce}"`))).toBe(true);
+    expect(new Set(pages.map(({ text, nonce }) => text.replaceAll(nonce, ""))).size).toBe(1);
+
+    const id = await ownRig(request);
+    const { version, spec } = await (await request.get(`/api/v1/rigs/${id}`)).json();
+    const name = `Shared ${id.slice(0, 8)}`;
+    const renamed = await request.put(`/api/v1/rigs/${id}`, {
+      headers: { "if-match": `"${version}"` },
+      data: { name, spec },
+    });
+    expect(renamed.ok()).toBe(true);
+    expect((await six("/kit/rigs")).every(({ text }) => text.includes(name))).toBe(true);
+
+    process.kill(one!, "SIGKILL");
+    // What was handed to it in the very moment is lost with it, as with any process that is killed.
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect((await Promise.all([six("/board"), six("/log")])).flat().map(({ status }) => status)).toEqual(
+      Array.from({ length: 12 }, () => 200),
+    );
+    await expect.poll(processes, { timeout: 30_000 }).toHaveLength(2);
+    expect(await processes()).not.toContain(one);
+  } finally {
+    await stopServer(server);
   }
 });
 
