@@ -13,7 +13,7 @@ const run = (command: string, ...args: string[]) =>
 export function mountedDisk(options: string): { folder: string; end: () => void } | null {
   const folder = mkdtempSync(join(tmpdir(), "velvet-lamp-disk-"));
   try {
-    execFileSync("mount", ["-t", "tmpfs", "-o", options, "tmpfs", folder], { stdio: "ignore" });
+    run("mount", "-t", "tmpfs", "-o", options, "tmpfs", folder);
   } catch {
     rmSync(folder, { recursive: true });
     return null;
@@ -21,7 +21,7 @@ export function mountedDisk(options: string): { folder: string; end: () => void 
   return {
     folder,
     end: () => {
-      execFileSync("umount", ["-l", folder]);
+      run("umount", "-l", folder);
       rmSync(folder, { recursive: true });
     },
   };

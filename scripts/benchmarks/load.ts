@@ -6,6 +6,7 @@ import autocannon from "autocannon";
 import pg from "pg";
 import { database } from "@/data";
 import { viewBoard, viewHome, viewJob, viewLog, viewRigs, viewTitles } from "@/server";
+import { changeSomething } from "./made";
 import { fillShelf, fullShelf } from "./shelf";
 import { line, ms, timed } from "./timing";
 
@@ -30,9 +31,7 @@ const get = async (path: string) => {
   if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
   return (await answer.arrayBuffer()).byteLength;
 };
-/** As if somebody had changed something: no page that was kept holds any more. */
-const change = async () =>
-  client.query(`insert into changes (actor, topics) values ('the benchmark', '[]'::jsonb)`);
+const change = async () => changeSomething(client);
 
 console.log("\nOne person, warm: made anew after a change, and kept");
 for (const path of [

@@ -1,4 +1,5 @@
 // What a benchmark sends in, as a page would send it.
+import type { Client } from "pg";
 import { exampleRun, type NewRun } from "@/core/kit";
 
 /** A run from a log, in a job, made as its settings and conditions say. */
@@ -20,3 +21,7 @@ export const titleOf = (systemId: string, name: string) => ({
   patches: [],
   scenes: [],
 });
+
+/** As if somebody had changed something: no page that was kept holds any more. */
+export const changeSomething = async (client: Client) =>
+  client.query(`insert into changes (actor, topics) values ('the benchmark', '[]'::jsonb)`);

@@ -4,7 +4,7 @@ import autocannon from "autocannon";
 import pg from "pg";
 import { startServer, stopServer } from "../lib/application.mjs";
 import { freePort } from "../lib/run.mjs";
-import { titleOf } from "./made";
+import { changeSomething, titleOf } from "./made";
 import { childrenOf, held } from "./held";
 import { fillShelf, fullShelf } from "./shelf";
 import { line } from "./timing";
@@ -47,10 +47,7 @@ const pages = [
 /** Twenty people ask for each of these, while something changes every second. */
 async function ask(address: string, asked: readonly (readonly [string, string])[], warmSeconds: number) {
   for (const [name, path] of asked) {
-    const timer = setInterval(
-      () => void client.query(`insert into changes (actor, topics) values ('the benchmark', '[]'::jsonb)`),
-      1000,
-    );
+    const timer = setInterval(() => void changeSomething(client), 1000);
     const twenty = { url: address + path, connections: 20, timeout: 60 };
     // Every process has to have drawn it several times: one that has drawn it once is far from its pace.
     await autocannon({ ...twenty, duration: warmSeconds });

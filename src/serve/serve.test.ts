@@ -129,13 +129,31 @@ describe("pages made once a change", () => {
     expect(Buffer.from(later!.text)).toEqual(page.text);
   });
   it("of a process that ended while it made one are made by another", async () => {
-    const [a, b] = start(2);
+    const [a, b, c] = start(3);
     await makes(a!.others, "/", "mark");
     const asked = makes(b!.others, "/", "mark");
     await new Promise(setImmediate);
     a!.gone();
     (await asked)(page);
+    expect(await had(c!.others, "/", "mark")).not.toBeNull();
+  });
+  it("of a process that ended while it waited for one are made by another, too", async () => {
+    const [a, b, c] = start(3);
+    const made = await makes(a!.others, "/", "mark");
+    void b!.others.take("/", "mark");
+    const asked = makes(c!.others, "/", "mark");
+    await new Promise(setImmediate);
+    b!.gone();
+    made("left");
+    (await asked)(page);
     expect(await had(a!.others, "/", "mark")).not.toBeNull();
+  });
+  it("an answer that comes too late keeps nobody waiting", async () => {
+    const told: unknown[] = [];
+    const { hears } = otherPages((word) => told.push(word));
+    hears({ about: "page found", ask: "an old one", page: null });
+    hears({ about: "page found", ask: "another", page });
+    expect(told).toEqual([{ about: "page made", ask: "an old one", outcome: "left" }]);
   });
   it("are made here where nobody answers in time", async () => {
     jest.useFakeTimers();

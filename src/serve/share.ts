@@ -21,6 +21,7 @@ export class PageExchange {
   /** A process that asks and makes. @returns what hears its words, and what is called when it has ended */
   joined(send: Send): { hears: (word: Heard) => void; gone: () => void } {
     const making = new Map<string, (outcome: Outcome) => void>();
+    let isGone = false;
     const made = (ask: string, outcome: Outcome) => {
       making.get(ask)?.(outcome);
       making.delete(ask);
@@ -28,7 +29,9 @@ export class PageExchange {
     const wanted = async (ask: string, key: string, mark: string) => {
       const taken = await this.pages.take(key, mark);
       if (!taken.page) making.set(ask, taken.made);
-      send({ about: "page found", ask, page: taken.page });
+      // It ended while it waited: the next makes it.
+      if (isGone) made(ask, "left");
+      else send({ about: "page found", ask, page: taken.page });
     };
     return {
       hears: (word) => {
@@ -36,6 +39,7 @@ export class PageExchange {
         else if (word.about === "page made") made(word.ask, word.outcome);
       },
       gone: () => {
+        isGone = true;
         for (const ask of [...making.keys()]) made(ask, "left");
       },
     };
@@ -57,12 +61,16 @@ export function otherPages(send: Send): PageSource & { hears: (word: Heard) => v
   const asked = new Map<string, (page: MadePage | null) => void>();
   return {
     hears: (word) => {
-      if (word.about === "page found") asked.get(word.ask)?.(word.page);
+      if (word.about !== "page found") return;
+      const found = asked.get(word.ask);
+      if (found) found(word.page);
+      // Too late: it was made here meanwhile, and whoever waits for this one waits for nobody.
+      else if (!word.page) send({ about: "page made", ask: word.ask, outcome: "left" });
     },
     take: async (key, mark): Promise<Taken> => {
       const ask = randomUUID();
       const page = await new Promise<MadePage | null>((resolve) => {
-        const timer = setTimeout(() => resolve(null), patienceMs);
+        const timer = setTimeout(() => resolve(null), patienceMs).unref();
         asked.set(ask, (found) => {
           clearTimeout(timer);
           resolve(found);

@@ -2,16 +2,9 @@
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { SearchChoice } from "./SearchChoice";
+import { withoutLayout } from "./withoutLayout";
 
-beforeAll(() => {
-  // What a page without a layout lacks.
-  globalThis.ResizeObserver = class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  };
-  Element.prototype.scrollIntoView = () => {};
-});
+beforeAll(withoutLayout);
 
 const options = (...names: string[]) => names.map((name) => ({ value: name.toLowerCase(), label: name }));
 const chosen = jest.fn();

@@ -1,5 +1,5 @@
 export * from "./types";
-export { readLog, readingOf } from "./reader";
+export { problem, readLog, readingOf } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
 export {
   interleave,

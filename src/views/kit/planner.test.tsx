@@ -2,6 +2,7 @@
 import { fireEvent, render, screen, within } from "@testing-library/react";
 import { exampleSpec } from "@/core/trial";
 import { PlannerPage } from "./PlannerPage";
+import { withoutLayout } from "@/ui/withoutLayout";
 
 let address = "";
 const replace = jest.fn();
@@ -12,14 +13,7 @@ jest.mock("next/navigation", () => ({
 }));
 // What is drawn is pixels; here words and figures are read.
 jest.mock("./ScreenDrawing", () => ({ ScreenDrawing: () => null }));
-beforeAll(() => {
-  // What a page without a layout lacks.
-  globalThis.ResizeObserver = class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  };
-});
+beforeAll(withoutLayout);
 beforeEach(() => {
   address = "";
   replace.mockReset();

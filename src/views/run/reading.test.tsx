@@ -6,15 +6,9 @@ import { judge, lendingDesk } from "@/core/verdict";
 import type { LogPreview } from "@/workers";
 import { Preview } from "./Preview";
 import { Refused } from "./Refused";
+import { withoutLayout } from "@/ui/withoutLayout";
 
-beforeAll(() => {
-  // What a page without a layout lacks.
-  globalThis.ResizeObserver = class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  };
-});
+beforeAll(withoutLayout);
 
 const rows = (n: number, row: (at: number) => string) =>
   Array.from({ length: n }, (_, at) => row(at)).join("\n");

@@ -1,7 +1,7 @@
 "use client";
 import { startTransition, useEffect, useRef, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
-import type { LogProblem, ReadOptions } from "@/core/trace";
+import { problem, type LogProblem, type ReadOptions } from "@/core/trace";
 import { inRunningOrder } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { said } from "@/core/words";
@@ -135,15 +135,8 @@ export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
   return { logs, add, remove, move, readAgain, insist, keep };
 }
 
-const unread = ({ message }: Error): LogProblem => ({
-  code: "binary",
-  reason: said("refused.unread", { why: message }),
-  remedy: said("remedy.chooseAgain"),
-  lines: [],
-  count: 0,
-  columns: [],
-  sample: [],
-});
+const unread = ({ message }: Error): LogProblem =>
+  problem("binary", said("refused.unread", { why: message }), said("remedy.chooseAgain"));
 
 /** Logs whose file stands in the queue before them. */
 export function twiceOver(logs: QueuedLog[]): Set<string> {

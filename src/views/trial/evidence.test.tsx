@@ -7,13 +7,9 @@ import { seeded } from "@/core/stats";
 import { KeysProvider } from "@/ui";
 import { exampleTrialView } from "./exampleView";
 import { Evidence } from "./evidence";
+import { withoutLayout } from "@/ui/withoutLayout";
 
-// What a browser has and this stand-in lacks: charts ask for their width.
-globalThis.ResizeObserver = class {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-};
+beforeAll(withoutLayout);
 
 // The test card needs a canvas; without one it isn't drawn.
 HTMLCanvasElement.prototype.getContext = () => null;

@@ -11,6 +11,7 @@ import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./evidence";
 import { Arms } from "./Arms";
 import { useReckoning } from "./useReckoning";
+import { withoutLayout } from "@/ui/withoutLayout";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
 jest.mock("@/contract", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));
@@ -19,12 +20,7 @@ beforeEach(() => called.mockClear());
 // What was sent is answered before the next test begins.
 afterEach(() => act(async () => {}));
 
-// What a browser has and this stand-in lacks: charts ask for their width.
-globalThis.ResizeObserver = class {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-};
+beforeAll(withoutLayout);
 
 const random = seeded(3);
 const run = (fps: number) => ({
