@@ -4,11 +4,9 @@ import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";
 import pg from "pg";
-import type { NewRun } from "@/core/kit";
-import { seeded } from "@/core/stats";
 import { packTrace } from "@/core/trace";
 import { asker } from "./asker";
-import { changeSomething, runFrom } from "./made";
+import { changeSomething, jobToSendTo, manyFrames, runFrom } from "./made";
 import { line } from "./timing";
 
 const many = Number(process.argv[2] ?? 8);
@@ -18,26 +16,11 @@ const server = process.env.LAMP_SERVER!;
 
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 await client.connect();
-const { rows } = await client.query<{
-  job: string;
-  settings: NewRun["settings"];
-  conditions: NewRun["conditions"];
-}>(
-  `select r.job_id as job, r.settings, r.conditions from runs r join jobs j on j.id = r.job_id
-   where j.closed_at is null and r.trial_id is null and r.deleted_at is null limit 1`,
-);
-const { job, settings, conditions } = rows[0]!;
-
-const random = seeded(7);
-const frameTimes = Float32Array.from(
-  { length: (megabytes * 1_000_000) / 4 },
-  () => 16.2 + 0.4 * random.uniform() + (random.uniform() < 1 / 5000 ? 60 : 0),
-);
+const to = await jobToSendTo(client);
+const { job } = to;
+const frameTimes = manyFrames(megabytes);
 const body = (n: number) =>
-  packTrace(
-    { form: "frames", frameTimes, channels: [], marks: [] },
-    runFrom(`large ${n}.csv`, { job, settings, conditions }),
-  );
+  packTrace({ form: "frames", frameTimes, channels: [], marks: [] }, runFrom(`large ${n}.csv`, to));
 
 /** Of the process that answers and whatever it has started, MB. */
 function memory(): number {

@@ -15,6 +15,7 @@ import { trusted } from "./migrations/0010-trusted";
 import { stills } from "./migrations/0011-stills";
 import { scenes } from "./migrations/0012-scenes";
 import { landed } from "./migrations/0013-landed";
+import { foundAtOnce } from "./migrations/0014-found-at-once";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -32,6 +33,7 @@ export const migrations = [
   stills,
   scenes,
   landed,
+  foundAtOnce,
 ];
 
 type Migrations = typeof migrations;

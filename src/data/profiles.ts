@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { Settings } from "@/core/kit";
-import type { LayerValue } from "@/core/profile";
+import { HeldValues, type LayerValue, type ProfileOf } from "@/core/profile";
 import type { ProfileListRow, TrialRow } from "@/core/records";
 import { store } from "./models";
 import { driverOf } from "./rigs";
@@ -15,11 +15,93 @@ export interface ProfilePlace {
 const valueColumns = `id::int, layer, system_id as "systemId", title_id as "titleId", build_id as "buildId", key, value, origin,
             measured_on as "measuredOn", at, actor`;
 
-/** Every value ever set for an engine on a rig, the oldest first. */
-export async function listLayerValues({ rigId, engineId }: ProfilePlace): Promise<LayerValue[]> {
+/** What a row stands in, with the others of its place. */
+const places = `rig_id, engine_id, layer, system_id, title_id, build_id, key`;
+
+/** Ids of what was set last in each place. */
+const newestOf = (where: string) =>
+  `select distinct on (${places}) id from profile_values where ${where} order by ${places}, id desc`;
+
+/** Rows of a place's values until a moment; moments are kept finer than they are asked for. */
+const upTo = (nr: number) => `($${nr}::timestamptz is null or date_trunc('milliseconds', at) <= $${nr})`;
+
+/**
+ * What stands in the layers of an engine on a rig: of every place and key the newest row, the oldest first.
+ * @param only in the layers of this title and its system
+ * @param until as it stood then
+ */
+export async function standingValues(
+  { rigId, engineId }: ProfilePlace,
+  { only, until = null }: { only?: Pick<ProfileOf, "systemId" | "titleId">; until?: Date | null } = {},
+): Promise<HeldValues> {
+  const rows = await store().query<LayerValue & object>(
+    `select ${valueColumns} from profile_values where value is not null and id in (${newestOf(
+      `rig_id = $1 and engine_id = $2 and ${upTo(3)} and (not $4 or layer = 'rig' or system_id = $5 or title_id = $6)`,
+    )})
+     order by id`,
+    {
+      bind: [rigId, engineId, until, only !== undefined, only?.systemId ?? null, only?.titleId ?? null],
+      type: QueryTypes.SELECT,
+    },
+  );
+  return new HeldValues(rows);
+}
+
+/** Every value ever set for an engine on a rig, the newest first. */
+export async function valuesEverSet(
+  { rigId, engineId }: ProfilePlace,
+  { most = null, until = null }: { most?: number | null; until?: Date | null } = {},
+): Promise<LayerValue[]> {
   return store().query<LayerValue & object>(
-    `select ${valueColumns} from profile_values where rig_id = $1 and engine_id = $2 order by id`,
+    `select ${valueColumns} from profile_values where rig_id = $1 and engine_id = $2 and ${upTo(3)} order by id desc limit $4`,
+    { bind: [rigId, engineId, until, most], type: QueryTypes.SELECT },
+  );
+}
+
+/** The newest change of a profile; 0 where there was none. */
+export async function newestValue({ rigId, engineId }: ProfilePlace): Promise<number> {
+  const [found] = await store().query<{ id: number }>(
+    `select coalesce(max(id), 0)::int as id from profile_values where rig_id = $1 and engine_id = $2`,
     { bind: [rigId, engineId], type: QueryTypes.SELECT },
+  );
+  return found?.id ?? 0;
+}
+
+/** The first change of any of these settings after one that was seen, or null. */
+export async function changedSince(
+  { rigId, engineId }: ProfilePlace,
+  keys: string[],
+  saw: number,
+): Promise<Pick<LayerValue, "key" | "value"> | null> {
+  const [found] = await store().query<Pick<LayerValue, "key" | "value"> & object>(
+    `select key, value from profile_values where rig_id = $1 and engine_id = $2 and id > $3 and key = any ($4) order by id limit 1`,
+    { bind: [rigId, engineId, saw, keys], type: QueryTypes.SELECT },
+  );
+  return found ?? null;
+}
+
+/** A change, and what stood in its place before it. */
+export async function valueAndBefore(
+  { rigId, engineId }: ProfilePlace,
+  id: number,
+): Promise<{ change: LayerValue; before: LayerValue | null } | null> {
+  const rows = await store().query<LayerValue & object>(
+    `select ${valueColumns} from profile_values v
+     where rig_id = $1 and engine_id = $2 and id <= $3
+       and exists (select 1 from profile_values c where c.id = $3 and (c.layer, c.key) = (v.layer, v.key)
+                     and (c.system_id, c.title_id, c.build_id) is not distinct from (v.system_id, v.title_id, v.build_id))
+     order by id desc limit 2`,
+    { bind: [rigId, engineId, id], type: QueryTypes.SELECT },
+  );
+  const [change, before = null] = rows;
+  return change?.id === id ? { change, before } : null;
+}
+
+/** Every value ever set in a title's own layer, for every build, the oldest first. */
+export async function valuesOfTitle({ rigId, engineId }: ProfilePlace, titleId: string): Promise<LayerValue[]> {
+  return store().query<LayerValue & object>(
+    `select ${valueColumns} from profile_values where rig_id = $1 and engine_id = $2 and title_id = $3 and build_id is null order by id`,
+    { bind: [rigId, engineId, titleId], type: QueryTypes.SELECT },
   );
 }
 
@@ -87,8 +169,8 @@ export async function profilesWhole(rigId: string | null): Promise<{
   const [values, trials, titles] = await together(
     async () =>
       store().query<LayerValue & ProfilePlace & object>(
-        `select rig_id as "rigId", engine_id as "engineId", ${valueColumns} from profile_values
-         where $1::uuid is null or rig_id = $1 order by id`,
+        `select rig_id as "rigId", engine_id as "engineId", ${valueColumns}
+         from profile_values where value is not null and id in (${newestOf("$1::uuid is null or rig_id = $1")})`,
         asked,
       ),
     async () =>
@@ -170,9 +252,7 @@ export async function ratesByDriver({
 export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm">[]> {
   return store().query<Omit<ProfileListRow, "toConfirm"> & object>(
     `with held as (
-       select rig_id, engine_id, count(*) filter (where value is not null)::int as values from (
-         select distinct on (rig_id, engine_id, layer, system_id, title_id, build_id, key) rig_id, engine_id, value
-         from profile_values order by rig_id, engine_id, layer, system_id, title_id, build_id, key, id desc) newest
+       select rig_id, engine_id, count(value)::int as values from profile_values where id in (${newestOf("true")})
        group by rig_id, engine_id),
      worked as (
        select j.rig_id, b.engine_id, count(*)::int as jobs, count(distinct j.title_id)::int as titles

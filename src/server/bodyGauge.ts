@@ -3,12 +3,6 @@ import { Problem } from "./problem";
 
 const inWords: Record<keyof BodyBounds, string> = { keys: "names", values: "values", texts: "texts" };
 
-/** Where a sign stands next; the piece's length where it doesn't. */
-function nextOf(part: Uint8Array, sign: number, from: number): number {
-  const found = part.indexOf(sign, from);
-  return found < 0 ? part.length : found;
-}
-
 /** Levels of a body: no door takes what is nested deeper. */
 const deepest = 64;
 
@@ -27,7 +21,7 @@ export class BodyGauge {
   texts = 0;
   private depth = 0;
   private inText = false;
-  /** The last byte of the piece was a backslash that stands for itself no more. */
+  /** A backslash came before. */
   private escaped = false;
 
   constructor(private readonly bounds: BodyBounds) {}
@@ -36,25 +30,11 @@ export class BodyGauge {
    * @throws Problem 413 once there is too much of it, 422 once it is nested too deeply
    */
   see(part: Uint8Array): void {
-    // Texts are long and what ends them is rare: both signs are looked for, not every byte looked at.
-    let escape = nextOf(part, backslash, 0);
-    for (let at = 0; at < part.length; at++) {
-      if (!this.inText) {
-        this.sign(part[at] ?? 0);
-        continue;
-      }
-      if (this.escaped) at++;
-      this.escaped = false;
-      if (escape < at) escape = nextOf(part, backslash, at);
-      let end = nextOf(part, quote, at);
-      while (escape < end) {
-        at = escape + 2;
-        this.escaped = at > part.length;
-        if (end < at) end = nextOf(part, quote, at);
-        escape = nextOf(part, backslash, at);
-      }
-      this.inText = end >= part.length;
-      at = end;
+    for (const byte of part) {
+      if (!this.inText) this.sign(byte);
+      else if (this.escaped) this.escaped = false;
+      else if (byte === backslash) this.escaped = true;
+      else if (byte === quote) this.inText = false;
     }
     for (const what of ["keys", "values", "texts"] as const)
       if (this[what] > this.bounds[what])

@@ -18,7 +18,7 @@ import {
 } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { firstConditions, type Settings } from "@/core/kit";
-import { effectiveSettings } from "@/core/profile";
+import { HeldValues, effectiveSettings } from "@/core/profile";
 import { emptyPlan, usableRuns, type TrialFacts } from "@/core/trial";
 import type { CampaignKitView, CampaignListRow, CampaignView, TitlesToPlan } from "@/core/records";
 import * as data from "@/data";
@@ -197,14 +197,15 @@ async function armSettings(
   { from, settings, engineId, rigId, buildId }: ArmAt,
   title: data.CampaignTitleRow,
 ): Promise<Settings> {
-  const [catalogue, values] = await data.together(
+  const [catalogue, held] = await data.together(
     async () => data.catalogueOf(engineId),
-    async () => (from === "profile" ? data.listLayerValues({ rigId, engineId }) : []),
+    async () =>
+      from === "profile" ? data.standingValues({ rigId, engineId }, { only: title }) : new HeldValues([]),
   );
   const known = new Set(catalogue.map(({ key }) => key));
   const own = Object.fromEntries(Object.entries(settings).filter(([key]) => known.has(key)));
   return {
-    ...effectiveSettings(catalogue, values, { titleId: title.titleId, systemId: title.systemId, buildId }),
+    ...effectiveSettings(catalogue, held, { titleId: title.titleId, systemId: title.systemId, buildId }),
     ...own,
   };
 }

@@ -5,7 +5,7 @@ import {
   besideValues,
   decisionsOf,
   effectiveSettings,
-  inPlace,
+  HeldValues,
   isBeside,
   type LayerValue,
 } from "@/core/profile";
@@ -62,18 +62,19 @@ export async function landDecision(
   if (!job) return;
   const place = { rigId: job.rigId, engineId: job.engineId };
   await data.lockProfile(place);
-  const [held, decided, ofEngine, title, rig] = await data.together(
-    async () => data.listLayerValues(place),
+  const [decided, ofEngine, title, rig, own] = await data.together(
     async () => data.decidedOnRig(place),
     async () => data.catalogueOf(job.engineId),
     async () => data.findTitle(job.titleId),
     async () => data.findRig(job.rigId),
+    async () => data.valuesOfTitle(place, job.titleId),
   );
   const catalogue = rig ? [...ofEngine, ...besideSettings(rig.spec, job.nativeFps)] : ofEngine;
   const systemId = title?.systemId ?? null;
   const trial = decided.find(({ id }) => id === trialId);
   const [decision] = trial ? decisionsOf([trial]) : [];
-  const own = (one: LayerValue) => one.layer === "title" && one.titleId === job.titleId && one.buildId === null;
+  const of = { systemId, titleId: job.titleId, buildId: job.buildId };
+  const held = await data.standingValues(place, { only: of });
   const base = {
     layer: "title" as const,
     systemId: null,
@@ -81,13 +82,13 @@ export async function landDecision(
     buildId: null,
     actor: actor.name,
   };
-  const current = inPlace(held).filter(own);
+  const current = new HeldValues(own).all;
   const isOf = ({ origin }: LayerValue) => origin.kind === "trial" && origin.trialId === trialId;
   // What a decision leaves in force lands: what it changed, and what it was about where the layers say
   // otherwise.
-  const says = effectiveSettings(catalogue, held, { systemId, titleId: job.titleId, buildId: job.buildId });
+  const says = effectiveSettings(catalogue, held, of);
   const known = new Set(catalogue.map(({ key }) => key));
-  const everSet = new Set(held.filter(own).map(({ key }) => key));
+  const everSet = new Set(own.map(({ key }) => key));
   const left = trial ? leftBy(trial) : {};
   const before = trial ? { ...says, ...heldBefore(trial) } : {};
   const tried = trial ? triedIn(trial) : [];
@@ -129,9 +130,7 @@ export async function landDecision(
   const back = (onlyNew ? [] : current)
     .filter((one) => isOf(one) && !changed.includes(one.key))
     .map((one) => {
-      const before = held.findLast(
-        (each) => each.id < one.id && each.key === one.key && own(each) && !isOf(each),
-      );
+      const before = own.findLast((each) => each.id < one.id && each.key === one.key && !isOf(each));
       return {
         ...base,
         key: one.key,

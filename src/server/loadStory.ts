@@ -23,12 +23,10 @@ async function effectiveFor(
   job: JobRow,
   catalogue: Setting[],
 ): Promise<Pick<Standing, "settings" | "conditions" | "targetFps">> {
-  const [values, title] = await data.together(
-    async () => data.listLayerValues(job),
-    async () => data.findTitle(job.titleId),
-  );
+  const title = await data.findTitle(job.titleId);
   const of = { ...job, systemId: title?.systemId ?? null };
-  return { settings: effectiveSettings(catalogue, values, of), ...besideOf(valuesInForce(values, of)) };
+  const held = await data.standingValues(job, { only: of });
+  return { settings: effectiveSettings(catalogue, held, of), ...besideOf(valuesInForce(held, of)) };
 }
 
 export interface OnRig {

@@ -1,6 +1,6 @@
 import { exampleSpec } from "@/core/trial";
 import { effectiveSettings } from "@/core/profile";
-import { findJob, listLayerValues } from "@/data";
+import { findJob, standingValues, valuesEverSet } from "@/data";
 import { addJob, addTitle, addTrial, decideTrial, keepRun, reviseRig, undecideTrial } from "./byThisMachine";
 import { thisMachine } from "./actor";
 import { loadStory } from "./loadStory";
@@ -62,7 +62,7 @@ describe("what a job decides lands in the title's layer by itself", () => {
     await decideTrial(trialId, { choice: "keep", arm: 1, reason: "again" });
     expect(await row("light")).toMatchObject({ value: true, standing: "proven" });
     // Nothing was overwritten: every step is there.
-    const past = (await listLayerValues(place())).map(({ value }) => value);
+    const past = (await valuesEverSet(place())).map(({ value }) => value).reverse();
     expect(past).toEqual([true, null, true]);
   });
   it("the next job of the title begins with it", async () => {
@@ -266,7 +266,7 @@ describe("taken along", () => {
       saw: 0,
     });
     expect(taken).toEqual({ changed: 1, unknown: ["title Nowhere", "setting lost"] });
-    const held = await listLayerValues({ rigId: toRigId, engineId: world.engineId });
+    const held = await standingValues({ rigId: toRigId, engineId: world.engineId });
     const settings = effectiveSettings(worldCatalogue, held, {
       systemId: (await view()).systemId,
       titleId: null,

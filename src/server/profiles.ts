@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import {
   carrySchema,
   checkSchema,
@@ -14,14 +15,13 @@ import {
   besideValues,
   decisionsOf,
   droppable,
-  inPlace,
+  HeldValues,
   isBeside,
   isCheckable,
   liftable,
   profileFile,
   profileRows,
   type Confirmation,
-  type LayerValue,
   type Origin,
   type ProfileFile,
   type ProfileRow,
@@ -41,19 +41,19 @@ import { writing } from "./writing";
 
 type Place = data.ProfilePlace;
 
-async function loadPlace(place: Place) {
-  const [rig, engine, builds, catalogue, values, decided] = await data.together(
+async function loadPlace(place: Place, until: Date | null = null) {
+  const [rig, engine, builds, catalogue, held, decided] = await data.together(
     async () => data.findRig(place.rigId),
     async () => data.findEngine(place.engineId),
     async () => data.listBuilds(),
     async () => data.catalogueOf(place.engineId),
-    async () => data.listLayerValues(place),
+    async () => data.standingValues(place, { until }),
     async () => data.decidedOnRig(place),
   );
   if (!rig) throw notFound("rig");
   if (!engine) throw notFound("engine");
   const own = builds.filter(({ engineId }) => engineId === place.engineId);
-  return { rig, engine, builds: own, catalogue, values, confirmations: confirmationsOf(decided) };
+  return { rig, engine, builds: own, catalogue, held, confirmations: confirmationsOf(decided) };
 }
 
 /** What decided trials held against something else, and kept. */
@@ -92,26 +92,29 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
   const catalogues = new Map<string, Setting[]>();
   for (const { engineId, values } of rows)
     if (values > 0 && !catalogues.has(engineId)) catalogues.set(engineId, await data.catalogueOf(engineId));
+  const nameOf = (place: Place) => `${place.rigId} ${place.engineId}`;
+  const [values, decided, titles] = [
+    group(whole.values, nameOf),
+    group(whole.decided, nameOf),
+    group(whole.titles, nameOf),
+  ];
   return {
     rows: rows.map((row) => {
-      const isHere = (one: Place) => one.rigId === row.rigId && one.engineId === row.engineId;
+      const name = nameOf(row);
       const rig = rigs.find(({ id }) => id === row.rigId);
       if (row.values === 0 || !rig) return { ...row, toConfirm: 0 };
       const now = nowOf(
         rig,
         builds.findLast(({ engineId }) => engineId === row.engineId),
       );
-      const catalogue = [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)];
-      const values = whole.values.filter(isHere);
-      const confirmations = confirmationsOf(whole.decided.filter(isHere));
-      const checks = whole.titles
-        .filter(isHere)
-        .flatMap(({ id, systemId }) =>
-          toCheck(
-            profileRows(catalogue, values, { systemId, titleId: id, buildId: now.buildId }, now, confirmations),
-          ),
-        );
-      return { ...row, toConfirm: checks.length };
+      const checks = checksOf(
+        titles.get(name) ?? [],
+        [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)],
+        new HeldValues(values.get(name) ?? []),
+        now,
+        confirmationsOf(decided.get(name) ?? []),
+      );
+      return { ...row, toConfirm: checks.reduce((sum, { rows: open }) => sum + open.length, 0) };
     }),
   };
 }
@@ -136,18 +139,38 @@ const toCheck = (rows: ProfileRow[]): ProfileRow[] =>
       (standing === "untested" || standing === "stale") && value !== own && isCheckable(key),
   );
 
+/** Titles of a place with values to check. */
+function checksOf<Title extends { id: string; systemId: string }>(
+  titles: readonly Title[],
+  catalogue: Setting[],
+  held: HeldValues,
+  now: RigNow,
+  confirmations: Confirmation[],
+): { title: Title; rows: ProfileRow[] }[] {
+  const byTitle = group(confirmations, ({ titleId }) => titleId);
+  return titles.flatMap((title) => {
+    const of = { systemId: title.systemId, titleId: title.id, buildId: now.buildId };
+    const rows = toCheck(profileRows(catalogue, held, of, now, byTitle.get(title.id) ?? []));
+    return rows.length === 0 ? [] : [{ title, rows }];
+  });
+}
+
+/** Changes of a profile that are told at once, at most. */
+const mostHistory = 1000;
+
 /** A profile in its layers. */
 export async function viewProfile(query: unknown): Promise<ProfileView> {
   const asked = profileQuery.parse(query);
   const place = { rigId: asked.rig, engineId: asked.engine };
-  const [{ rig, engine, builds, catalogue: ofEngine, values: all, confirmations }, titles, rigs] =
+  const until = isNaN(Date.parse(asked.asOf)) ? null : new Date(asked.asOf);
+  const [{ rig, engine, builds, catalogue: ofEngine, held, confirmations }, titles, rigs, history, saw] =
     await data.together(
-      async () => loadPlace(place),
+      async () => loadPlace(place, until),
       async () => data.titlesOfEngine(place),
       async () => data.listRigs(),
+      async () => data.valuesEverSet(place, { most: mostHistory, until }),
+      async () => data.newestValue(place),
     );
-  const until = Date.parse(asked.asOf);
-  const values = Number.isNaN(until) ? all : all.filter(({ at }) => new Date(at).getTime() <= until);
   const build = builds.find(({ id }) => id === asked.build) ?? builds.at(-1);
   const title = titles.find(({ id }) => id === asked.title);
   const systems = [
@@ -156,37 +179,32 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
   const catalogue = [...ofEngine, ...besideSettings(rig.spec, title?.nativeFps ?? null)];
   const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
   const now = nowOf(rig, build);
-  const rowsFor = (titleId: string | null, of: string, evidenceOf?: string[]) =>
-    profileRows(
-      catalogue,
-      values,
-      { systemId: of, titleId, buildId: now.buildId },
-      now,
-      confirmations,
-      evidenceOf,
-    );
   const here = titles.filter((each) => each.systemId === systemId && each.worked).map(({ id }) => id);
-  const rows = rowsFor(title?.id ?? null, systemId, title ? [title.id] : here);
-  const checks = titles
-    .filter(({ worked }) => worked)
-    .flatMap(({ id: titleId, name, systemId: system }): ProfileCheck[] => {
-      const settings = toCheck(rowsFor(titleId, system));
-      return settings.length === 0
-        ? []
-        : [
-            {
-              titleId,
-              title: name,
-              settings: settings.map(({ key, label, value, default: own, stale }) => ({
-                key,
-                label,
-                value,
-                default: own,
-                stale,
-              })),
-            },
-          ];
-    });
+  const rows = profileRows(
+    catalogue,
+    held,
+    { systemId, titleId: title?.id ?? null, buildId: now.buildId },
+    now,
+    confirmations,
+    title ? [title.id] : here,
+  );
+  const checks = checksOf(
+    titles.filter(({ worked }) => worked),
+    catalogue,
+    held,
+    now,
+    confirmations,
+  ).map(({ title: { id: titleId, name }, rows: settings }): ProfileCheck => ({
+    titleId,
+    title: name,
+    settings: settings.map(({ key, label, value, default: own, stale }) => ({
+      key,
+      label,
+      value,
+      default: own,
+      stale,
+    })),
+  }));
   return {
     rig: { id: rig.id, name: rig.name, revision: rig.revision },
     rigs: rigs.map(({ id, name }) => ({ id, name })),
@@ -198,13 +216,13 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
     titles: titles.map(({ id, name, systemId: system, worked }) => ({ id, name, systemId: system, worked })),
     titleId: title?.id ?? null,
     rows,
-    history: [...values].reverse().slice(0, 1000),
-    lifts: liftable(catalogue, values, systemId, here),
+    history,
+    lifts: liftable(catalogue, held, systemId, here),
     drops: { rig: droppable(rows, "rig"), system: droppable(rows, "system"), title: droppable(rows, "title") },
     checks,
     catalogue: ofEngine,
     beside: catalogue.slice(ofEngine.length),
-    saw: all.at(-1)?.id ?? 0,
+    saw,
   };
 }
 
@@ -224,8 +242,8 @@ async function settableOn({ rigId, engineId }: Place): Promise<Setting[]> {
 }
 
 /** Refuses a change that another one came before: of the same keys, since what was seen. */
-function refuseStale(values: LayerValue[], keys: string[], saw: number): void {
-  const meanwhile = values.find(({ id, key }) => id > saw && keys.includes(key));
+async function refuseStale(place: Place, keys: string[], saw: number): Promise<void> {
+  const meanwhile = await data.changedSince(place, keys, saw);
   if (meanwhile)
     throw new Problem(
       409,
@@ -282,28 +300,23 @@ export async function setProfileValues(actor: Actor, input: unknown): Promise<{ 
   const { rigId, engineId, layer, systemId, titleId, buildId, values, origin, saw } =
     profileValuesSchema.parse(input);
   return writing(actor, async (touch) => {
-    await data.lockProfile({ rigId, engineId });
+    const place = { rigId, engineId };
+    await data.lockProfile(place);
     const [catalogue, held] = await data.together(
-      async () => settableOn({ rigId, engineId }),
-      async () => data.listLayerValues({ rigId, engineId }),
+      async () => settableOn(place),
+      async () => data.standingValues(place, { only: { systemId, titleId } }),
     );
     const wanted = allowed(catalogue, values);
-    refuseStale(
-      held,
+    await refuseStale(
+      place,
       wanted.map(({ key }) => key),
       saw,
     );
-    const from = origin.kind === "run" ? await asRunWasMade({ rigId, engineId }, origin.runId) : origin;
+    const from = origin.kind === "run" ? await asRunWasMade(place, origin.runId) : origin;
     const at = { layer, systemId, titleId, buildId };
-    const current = inPlace(held).filter(
-      (one) =>
-        one.layer === layer && one.systemId === systemId && one.titleId === titleId && one.buildId === buildId,
-    );
-    const changed = wanted.filter(
-      ({ key, value }) => (current.find((one) => one.key === key)?.value ?? null) !== value,
-    );
+    const changed = wanted.filter(({ key, value }) => (held.at({ ...at, key })?.value ?? null) !== value);
     await data.addLayerValues(
-      { rigId, engineId },
+      place,
       changed.map((each) => ({ ...at, ...each, origin: from, measuredOn: null, actor: actor.name })),
     );
     touch(touched);
@@ -316,19 +329,12 @@ export async function undoProfileValue(actor: Actor, input: unknown): Promise<{ 
   const { rigId, engineId, id } = undoValueSchema.parse(input);
   return writing(actor, async (touch) => {
     await data.lockProfile({ rigId, engineId });
-    const held = await data.listLayerValues({ rigId, engineId });
-    const undone = held.find((one) => one.id === id);
-    if (!undone) throw notFound("change");
-    const same = (one: LayerValue) =>
-      one.key === undone.key &&
-      one.layer === undone.layer &&
-      one.systemId === undone.systemId &&
-      one.titleId === undone.titleId &&
-      one.buildId === undone.buildId;
-    const before = held.findLast((one) => one.id < id && same(one));
+    const found = await data.valueAndBefore({ rigId, engineId }, id);
+    if (!found) throw notFound("change");
+    const { change, before } = found;
     await data.addLayerValues({ rigId, engineId }, [
       {
-        ...undone,
+        ...change,
         at: undefined,
         value: before?.value ?? null,
         origin: before?.origin ?? { kind: "by hand" },
@@ -348,10 +354,10 @@ export async function liftValue(actor: Actor, input: unknown): Promise<{ changed
     await data.lockProfile({ rigId, engineId });
     const [catalogue, held, titles] = await data.together(
       async () => settableOn({ rigId, engineId }),
-      async () => data.listLayerValues({ rigId, engineId }),
+      async () => data.standingValues({ rigId, engineId }),
       async () => data.titlesOfEngine({ rigId, engineId }),
     );
-    refuseStale(held, [key], saw);
+    await refuseStale({ rigId, engineId }, [key], saw);
     const own = titles.filter((title) => title.systemId === systemId);
     const found = liftable(
       catalogue,
@@ -402,7 +408,7 @@ export async function carryProfile(actor: Actor, input: unknown): Promise<{ chan
   };
   const title = titleId === null ? null : await data.findTitle(titleId);
   const settable = [...from.catalogue, ...besideSettings(from.rig.spec, title?.nativeFps ?? null)];
-  const rows = profileRows(settable, from.values, { systemId, titleId, buildId }, now, []);
+  const rows = profileRows(settable, from.held, { systemId, titleId, buildId }, now, []);
   return writing(actor, async (touch) => {
     const there = new Map((await settableOn({ rigId: toRigId, engineId })).map((each) => [each.key, each]));
     const place = { rigId: toRigId, engineId };
@@ -504,7 +510,7 @@ export async function planCheck(
 export async function saveProfile(query: unknown): Promise<ProfileFile> {
   const asked = profileQuery.pick({ rig: true, engine: true }).parse(query);
   const place = { rigId: asked.rig, engineId: asked.engine };
-  const [{ rig, engine, builds, values }, titles] = await data.together(
+  const [{ rig, engine, builds, held }, titles] = await data.together(
     async () => loadPlace(place),
     async () => data.titlesOfEngine(place),
   );
@@ -512,7 +518,7 @@ export async function saveProfile(query: unknown): Promise<ProfileFile> {
     ...titles.flatMap(({ id, name, systemId, system }) => [[id, name] as const, [systemId, system] as const]),
     ...builds.map(({ id, version }) => [id, version] as const),
   ]);
-  return profileFile({ rig: rig.name, engine: engine.name }, values, names);
+  return profileFile({ rig: rig.name, engine: engine.name }, held, names);
 }
 
 /** Takes a profile file in: every value a hypothesis here, whatever it was where it comes from. */
@@ -524,16 +530,12 @@ export async function takeProfile(
   const place = { rigId, engineId };
   return writing(actor, async (touch) => {
     await data.lockProfile(place);
-    const [{ builds, values }, titles, catalogue] = await data.together(
+    const [{ builds, held }, titles, catalogue] = await data.together(
       async () => loadPlace(place),
       async () => data.titlesOfEngine(place),
       async () => settableOn(place),
     );
-    refuseStale(
-      values,
-      file.values.map(({ key }) => key),
-      saw,
-    );
+    await refuseStale(place, [...new Set(file.values.map(({ key }) => key))], saw);
     const unknown = new Set<string>();
     // The first of a name where several have it.
     const named = <Row>(rows: Row[], nameOf: (row: Row) => string) =>
@@ -583,8 +585,10 @@ export async function takeProfile(
             },
           ];
     });
-    await data.addLayerValues(place, taken);
+    // What stands there already is no hypothesis, and stays as it is.
+    const changed = taken.filter((each) => held.at(each)?.value !== each.value);
+    await data.addLayerValues(place, changed);
     touch(touched);
-    return { changed: taken.length, unknown: [...unknown].slice(0, 100) };
+    return { changed: changed.length, unknown: [...unknown].slice(0, 100) };
   });
 }

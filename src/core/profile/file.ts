@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { settingValueSchema } from "@/core/kit";
 import { longList } from "@/core/schema";
-import { inPlace, layers, type LayerValue, type Origin } from "./layers";
+import type { HeldValues } from "./heldValues";
+import { layers, type Origin } from "./layers";
 
 const name = z.string().max(200);
 
@@ -54,14 +55,14 @@ export function originWords(origin: Origin): string {
 /** A profile as a file. @param names of systems, titles and builds by their ids */
 export function profileFile(
   of: { rig: string; engine: string },
-  values: LayerValue[],
+  held: HeldValues,
   names: ReadonlyMap<string, string>,
 ): ProfileFile {
   const named = (id: string | null) => (id === null ? null : (names.get(id) ?? id));
   return {
     format: "velvet-lamp-profile/1",
     ...of,
-    values: inPlace(values).flatMap(({ layer, systemId, titleId, buildId, key, value, origin, at }) =>
+    values: held.all.flatMap(({ layer, systemId, titleId, buildId, key, value, origin, at }) =>
       value === null
         ? []
         : [

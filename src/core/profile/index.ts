@@ -19,7 +19,6 @@ export {
 export {
   droppable,
   effectiveSettings,
-  inPlace,
   layers,
   liftable,
   profileDifferences,
@@ -38,6 +37,7 @@ export {
   type RigNow,
   type Proof,
 } from "./layers";
+export { HeldValues } from "./heldValues";
 export {
   mostProfileValues,
   originWords,

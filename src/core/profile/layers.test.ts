@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { patchConfig, readConfig } from "@/core/config";
 import { exampleSetting, newEngineSchema } from "@/core/kit";
 import { exampleSpec } from "@/core/trial";
@@ -10,7 +11,8 @@ import {
   effectiveSettings,
   fileRows,
   guessedSetting,
-  inPlace,
+  HeldValues,
+  layers,
   liftable,
   originWords,
   profileDifferences,
@@ -54,7 +56,7 @@ const proof = (more: Partial<Confirmation> = {}): Confirmation => ({
   ...more,
 });
 const rowOf = (values: LayerValue[], confirmations: Confirmation[] = [], key = "scale") =>
-  profileRows(catalogue, values, of, now, confirmations).find((row) => row.key === key)!;
+  profileRows(catalogue, new HeldValues(values), of, now, confirmations).find((row) => row.key === key)!;
 
 describe("evidence of a set-up", () => {
   const values = () => [set("title", "scale", 3)];
@@ -84,7 +86,7 @@ describe("values proven by one trial of several", () => {
   it("a linked one is no other change", () => {
     const [scale, ...rest] = catalogue;
     const linked = [{ ...scale!, linked: ["light"] }, ...rest];
-    expect(profileRows(linked, values(), of, now, [both])[0]!.together).toEqual(["filter"]);
+    expect(profileRows(linked, new HeldValues(values()), of, now, [both])[0]!.together).toEqual(["filter"]);
   });
 });
 
@@ -114,7 +116,10 @@ describe("what a profile holds beside the settings", () => {
     expect(besideOf(besideValues(beside))).toEqual(beside);
     expect(besideValues({ conditions: { powerMode: null }, targetFps: null })).toEqual({});
     const values = [set("rig", "rig:powerMode", "high"), set("title", "title:rate", 30)];
-    expect(besideOf(valuesInForce(values, of))).toEqual({ conditions: { powerMode: "high" }, targetFps: 30 });
+    expect(besideOf(valuesInForce(new HeldValues(values), of))).toEqual({
+      conditions: { powerMode: "high" },
+      targetFps: 30,
+    });
   });
 });
 
@@ -138,13 +143,17 @@ describe("layers", () => {
       from: "title",
     });
     expect(
-      effectiveSettings(catalogue, [set("rig", "light", true), set("title", "light", false)], of).light,
+      effectiveSettings(
+        catalogue,
+        new HeldValues([set("rig", "light", true), set("title", "light", false)]),
+        of,
+      ).light,
     ).toBe(false);
   });
   it("a value for one build holds for it alone, before the one for every build", () => {
     const values = [set("title", "scale", 5, { buildId: "b1" }), set("title", "scale", 3)];
     expect(rowOf(values).value).toBe(5);
-    expect(profileRows(catalogue, values, { ...of, buildId: "b2" }, now, [])[0]!.value).toBe(3);
+    expect(profileRows(catalogue, new HeldValues(values), { ...of, buildId: "b2" }, now, [])[0]!.value).toBe(3);
   });
   it("another title's and another system's values aren't its own", () => {
     const values = [set("title", "scale", 5, { titleId: "u" }), set("system", "scale", 6, { systemId: "v" })];
@@ -152,8 +161,51 @@ describe("layers", () => {
   });
   it("newer rows stand over older ones of the same place, in whatever order they come", () => {
     const [a, b] = [set("rig", "scale", 4), set("rig", "scale", 5)];
-    expect(inPlace([b, a]).map(({ value }) => value)).toEqual([5]);
+    expect(new HeldValues([b, a]).all.map(({ value }) => value)).toEqual([5]);
   });
+});
+
+it("of any values: each cell is the newest row of its place, one for the build before one for every build", () => {
+  const place = fc.record({
+    layer: fc.constantFrom(...layers),
+    owner: fc.constantFrom("a", "b"),
+    buildId: fc.constantFrom(null, "b1", "b2"),
+    key: fc.constantFrom("scale", "light"),
+    value: fc.constantFrom(null, 1, 2),
+  });
+  const asked = { systemId: "a", titleId: "a", buildId: "b1" };
+  fc.assert(
+    fc.property(fc.array(place, { maxLength: 40 }), fc.infiniteStream(fc.nat()), (made, order) => {
+      const rows = made.map(({ layer, owner, ...rest }, at) =>
+        set(layer, rest.key, rest.value, {
+          ...rest,
+          id: at + 1,
+          systemId: layer === "system" ? owner : null,
+          titleId: layer === "title" ? owner : null,
+        }),
+      );
+      const held = new HeldValues(
+        rows
+          .map((row) => [order.next().value ?? 0, row] as const)
+          .sort((a, b) => a[0] - b[0])
+          .map(([, row]) => row),
+      );
+      for (const layer of layers)
+        for (const key of ["scale", "light"]) {
+          const of = (buildId: string | null) => {
+            const last = rows.findLast(
+              (row) =>
+                row.layer === layer &&
+                row.key === key &&
+                row.buildId === buildId &&
+                (row.systemId ?? row.titleId ?? "a") === "a",
+            );
+            return last?.value === null ? null : (last ?? null);
+          };
+          expect(held.cell(layer, key, asked)).toEqual(of("b1") ?? of(null));
+        }
+    }),
+  );
 });
 
 describe("how far a value is proven", () => {
@@ -192,17 +244,19 @@ describe("moving up and dropping", () => {
     set("title", "scale", 5, { titleId: "w" }),
   ];
   it("two titles that share a value offer it, with what each other title has now", () => {
-    expect(liftable(catalogue, shared, "s", ["t", "u", "v", "w"])).toEqual([
+    expect(liftable(catalogue, new HeldValues(shared), "s", ["t", "u", "v", "w"])).toEqual([
       { key: "scale", value: 3, titleIds: ["t", "u"], changes: [{ titleId: "v", from: 2 }] },
     ]);
-    expect(liftable(catalogue, shared, "s", ["t", "v"])).toEqual([]);
+    expect(liftable(catalogue, new HeldValues(shared), "s", ["t", "v"])).toEqual([]);
     // What the layer above says already isn't moved there.
-    expect(liftable(catalogue, [...shared, set("system", "scale", 3)], "s", ["t", "u"])).toEqual([]);
+    expect(
+      liftable(catalogue, new HeldValues([...shared, set("system", "scale", 3)]), "s", ["t", "u"]),
+    ).toEqual([]);
   });
   it("what equals the layer above can be dropped", () => {
     const rows = profileRows(
       catalogue,
-      [set("system", "scale", 3), set("title", "scale", 3), set("title", "light", false)],
+      new HeldValues([set("system", "scale", 3), set("title", "scale", 3), set("title", "light", false)]),
       of,
       now,
       [],
@@ -211,8 +265,8 @@ describe("moving up and dropping", () => {
     expect(droppable(rows, "system")).toEqual([]);
   });
   it("two profiles differ where their values do, or where one has no such setting", () => {
-    const a = profileRows(catalogue, [set("title", "scale", 3)], of, now, [proof()]);
-    const b = profileRows(catalogue.slice(0, 2), [], of, now, []);
+    const a = profileRows(catalogue, new HeldValues([set("title", "scale", 3)]), of, now, [proof()]);
+    const b = profileRows(catalogue.slice(0, 2), new HeldValues([]), of, now, []);
     expect(profileDifferences(a, b)).toEqual([
       {
         key: "scale",
@@ -228,7 +282,13 @@ describe("moving up and dropping", () => {
 describe("the engine's own file", () => {
   const text = `light = No\n[picture]\nscale = 4 ; lines\nother = 1\n`;
   const entries = readConfig(text, "ini");
-  const rows = profileRows(catalogue, [set("title", "scale", 3), set("rig", "light", true)], of, now, []);
+  const rows = profileRows(
+    catalogue,
+    new HeldValues([set("title", "scale", 3), set("rig", "light", true)]),
+    of,
+    now,
+    [],
+  );
   it("stands beside the profile value by value, in its own spelling", () => {
     expect(fileRows(entries, catalogue, rows).map(({ path, state, taken }) => [path, state, taken])).toEqual([
       ["light", "differs", false],
@@ -272,7 +332,7 @@ it("a profile's file holds what is set, by names, and is read back", () => {
     set("rig", "light", true),
     set("rig", "light", null),
   ];
-  const file = profileFile({ rig: "Own", engine: "Loom" }, values, new Map([["t", "Title"]]));
+  const file = profileFile({ rig: "Own", engine: "Loom" }, new HeldValues(values), new Map([["t", "Title"]]));
   expect(file.values).toEqual([
     {
       layer: "title",

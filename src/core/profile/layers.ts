@@ -1,6 +1,8 @@
+import { group } from "d3-array";
 import type { Setting, Settings, SettingValue } from "@/core/kit";
 import type { Said } from "@/core/words";
 import { besideKeys } from "./beside";
+import type { HeldValues } from "./heldValues";
 
 /** Layers that values are set in, the widest first; the engine's defaults lie under them. */
 export const layers = ["rig", "system", "title"] as const;
@@ -116,32 +118,6 @@ export interface ProfileRow {
 
 type CatalogueRow = Pick<Setting, "key" | "label" | "default"> & Partial<Pick<Setting, "linked">>;
 
-const samePlace = (a: LayerValue, b: LayerValue) =>
-  a.layer === b.layer && a.systemId === b.systemId && a.titleId === b.titleId && a.buildId === b.buildId;
-
-/** The newest row of every place and key; places made to inherit again are left out. */
-export function inPlace(values: LayerValue[]): LayerValue[] {
-  const newest: LayerValue[] = [];
-  for (const value of [...values].sort((a, b) => b.id - a.id))
-    if (!newest.some((one) => one.key === value.key && samePlace(one, value))) newest.push(value);
-  return newest.filter(({ value }) => value !== null).sort((a, b) => a.id - b.id);
-}
-
-/** Whether a value is in the layers of a title, system or rig that is asked for. */
-function belongs(one: LayerValue, { systemId, titleId, buildId }: ProfileOf): boolean {
-  if (one.buildId !== null && one.buildId !== buildId) return false;
-  if (one.layer === "rig") return true;
-  return one.layer === "system"
-    ? systemId !== null && one.systemId === systemId
-    : titleId !== null && one.titleId === titleId;
-}
-
-/** The value that a layer holds: one for this very build before one for every build. */
-const cellOf = (held: LayerValue[], layer: Layer, key: string): LayerValue | null =>
-  held
-    .filter((one) => one.layer === layer && one.key === key)
-    .sort((a, b) => Number(b.buildId !== null) - Number(a.buildId !== null))[0] ?? null;
-
 /**
  * What differs between what was measured on and what there is now; a driver is held against that of the same
  * set-up.
@@ -177,26 +153,25 @@ function alwaysWith({ key, linked = [] }: CatalogueRow, proving: Confirmation[])
  */
 export function profileRows(
   catalogue: CatalogueRow[],
-  values: LayerValue[],
+  held: HeldValues,
   of: ProfileOf,
   now: RigNow,
-  confirmations: Confirmation[],
+  confirmations: readonly Confirmation[],
   /** Titles whose trials count as evidence; the one that is asked for unless said otherwise. */
   evidenceOf: readonly string[] = of.titleId === null ? [] : [of.titleId],
 ): ProfileRow[] {
-  const held = inPlace(values).filter((one) => belongs(one, of));
+  const telling = new Set(evidenceOf);
+  const evidence = confirmations.filter(({ titleId }) => telling.has(titleId));
   return catalogue.map((setting) => {
     const { key, label, default: own } = setting;
     const cells = {
-      rig: cellOf(held, "rig", key),
-      system: cellOf(held, "system", key),
-      title: cellOf(held, "title", key),
+      rig: held.cell("rig", key, of),
+      system: held.cell("system", key, of),
+      title: held.cell("title", key, of),
     };
     const from = layers.findLast((layer) => cells[layer] !== null) ?? null;
     const value = (from && cells[from]?.value) ?? own;
-    const proving = confirmations.filter(
-      (one) => evidenceOf.includes(one.titleId) && Object.hasOwn(one.kept, key) && one.kept[key] === value,
-    );
+    const proving = evidence.filter(({ kept }) => Object.hasOwn(kept, key) && kept[key] === value);
     const fresh = proving.filter((one) => staleBy(one, now).length === 0);
     const last = proving.at(-1);
     const standing: Proof =
@@ -229,12 +204,11 @@ export function profileRows(
 /**
  * Values that the layers set for a title, whatever the catalogue says of them; what only inherits isn't there.
  */
-export function valuesInForce(values: LayerValue[], of: ProfileOf): Settings {
-  const held = inPlace(values).filter((one) => belongs(one, of));
-  const keys = [...new Set(held.map(({ key }) => key))];
+export function valuesInForce(held: HeldValues, of: ProfileOf): Settings {
+  const keys = new Set(held.of(of).map(({ key }) => key));
   return Object.fromEntries(
-    keys.flatMap((key) => {
-      const value = layers.flatMap((layer) => cellOf(held, layer, key)?.value ?? []).at(-1);
+    [...keys].flatMap((key) => {
+      const value = layers.flatMap((layer) => held.cell(layer, key, of)?.value ?? []).at(-1);
       return value === undefined ? [] : [[key, value] as const];
     }),
   );
@@ -243,10 +217,10 @@ export function valuesInForce(values: LayerValue[], of: ProfileOf): Settings {
 /** The settings that a job of a title begins with. */
 export function effectiveSettings(
   catalogue: Pick<Setting, "key" | "default">[],
-  values: LayerValue[],
+  held: HeldValues,
   of: ProfileOf,
 ): Settings {
-  const set = valuesInForce(values, of);
+  const set = valuesInForce(held, of);
   return Object.fromEntries(catalogue.map(({ key, default: own }) => [key, set[key] ?? own]));
 }
 
@@ -266,26 +240,27 @@ const sharing = 2;
 /** What could be moved up from titles to their system. */
 export function liftable(
   catalogue: Pick<Setting, "key" | "label" | "default">[],
-  values: LayerValue[],
+  held: HeldValues,
   systemId: string,
   titles: string[],
 ): Liftable[] {
-  const held = inPlace(values).filter(({ buildId }) => buildId === null);
+  const here = new Set(titles);
+  const set = group(
+    held.all.filter(
+      ({ layer, titleId, buildId }) => layer === "title" && buildId === null && here.has(titleId ?? ""),
+    ),
+    ({ key }) => key,
+  );
+  const ofSystem = { systemId, titleId: null, buildId: null };
   return catalogue.flatMap(({ key, default: own }) => {
-    const above =
-      held.find((one) => one.key === key && one.layer === "system" && one.systemId === systemId) ??
-      held.find((one) => one.key === key && one.layer === "rig");
+    const above = held.cell("system", key, ofSystem) ?? held.cell("rig", key, ofSystem);
     const inherited = above?.value ?? own;
-    const set = held.filter(
-      (one) => one.key === key && one.layer === "title" && titles.includes(one.titleId ?? ""),
-    );
-    const kinds = [...new Set(set.map(({ value }) => value))].filter((value) => value !== inherited);
-    return kinds.flatMap((value) => {
-      const titleIds = set.flatMap((one) => (one.value === value && one.titleId ? [one.titleId] : []));
-      if (value === null || titleIds.length < sharing) return [];
-      const changes = titles
-        .filter((id) => !set.some(({ titleId }) => titleId === id))
-        .map((titleId) => ({ titleId, from: inherited }));
+    const bySetting = set.get(key) ?? [];
+    const setHere = new Set(bySetting.map(({ titleId }) => titleId));
+    return [...group(bySetting, ({ value }) => value)].flatMap(([value, alike]) => {
+      const titleIds = alike.flatMap(({ titleId }) => titleId ?? []);
+      if (value === null || value === inherited || titleIds.length < sharing) return [];
+      const changes = titles.filter((id) => !setHere.has(id)).map((titleId) => ({ titleId, from: inherited }));
       return [{ key, value, titleIds, changes }];
     });
   });

@@ -5,6 +5,7 @@ import { exampleSetting } from "@/core/kit";
 import {
   exampleValue as set,
   besideSettings,
+  HeldValues,
   droppable,
   liftable,
   profileRows,
@@ -74,7 +75,8 @@ function viewOf(
 ): ProfileView {
   const beside = besideSettings(exampleSpec, titleId === null ? null : 60);
   const of = { systemId: "s", titleId, buildId: "b" };
-  const rows = profileRows([...catalogue, ...beside], values, of, now, confirmations);
+  const held = new HeldValues(values);
+  const rows = profileRows([...catalogue, ...beside], held, of, now, confirmations);
   return {
     rig: { id: "rig", name: "Heron", revision: 1 },
     rigs: [],
@@ -90,7 +92,7 @@ function viewOf(
     titleId,
     rows,
     history: [...values].reverse(),
-    lifts: liftable(catalogue, values, "s", ["t", "u"]),
+    lifts: liftable(catalogue, held, "s", ["t", "u"]),
     drops: { rig: droppable(rows, "rig"), system: droppable(rows, "system"), title: droppable(rows, "title") },
     checks: [],
     catalogue,
