@@ -19,6 +19,7 @@ import {
   useCases,
   watchChanges,
   type Knock,
+  type SentAsRead,
 } from "@/server";
 import { isOwnHost, isOwnOrigin } from "@/serve/addresses";
 import { ProblemPanel } from "@/ui";
@@ -229,16 +230,20 @@ async function readAside(bytes: Uint8Array, door: Door): Promise<unknown> {
 }
 
 function given(door: Door, answer: unknown): Response {
-  if (door.gives === "bytes" || door.gives === "png")
+  const aWhile = { "cache-control": "private, max-age=3600" };
+  if (door.gives === "png")
     return new Response(answer as Uint8Array<ArrayBuffer>, {
-      headers: {
-        "content-type": door.gives === "png" ? "image/png" : "application/octet-stream",
-        "cache-control": "private, max-age=3600",
-      },
+      headers: { "content-type": "image/png", ...aWhile },
     });
+  if (door.gives === "bytes") {
+    const { stream, length } = answer as SentAsRead;
+    return new Response(stream, {
+      headers: { "content-type": "application/octet-stream", "content-length": String(length), ...aWhile },
+    });
+  }
   if (door.gives === "file") return file(door, answer as Record<string, unknown>);
   if (door.gives === "csv" || door.gives === "calendar" || door.gives === "plain") {
-    const { name, text } = answer as { name: string; text: string };
+    const { name, text } = answer as { name: string; text: string | Uint8Array<ArrayBuffer> };
     return new Response(text, {
       headers: {
         "content-type": `text/${door.gives}; charset=utf-8`,
@@ -267,7 +272,10 @@ function file({ id }: Door, answer: Record<string, unknown>): Response {
   if (id === doors.exportCatalogue.id)
     headers["content-disposition"] = `attachment; filename="${name}-catalogue.json"`;
   if (id === doors.saveJob.id) headers["content-disposition"] = `attachment; filename="job.json"`;
-  return new Response(`${JSON.stringify(answer, null, 2)}\n`, { headers });
+  return new Response(
+    answer instanceof Uint8Array ? (answer as BodyInit) : `${JSON.stringify(answer, null, 2)}\n`,
+    { headers },
+  );
 }
 
 /** Milliseconds between signs of life, so that nobody between closes a quiet stream. */

@@ -13,6 +13,7 @@ import type {
   LogView,
   ObservationRow,
   OtherPublication,
+  OtherView,
 } from "@/core/records";
 import {
   mostCells,
@@ -304,8 +305,16 @@ const boardSchema = of<BoardView>(
   }),
 );
 
-const othersSchema = of<{ rows: OtherPublication[] }>(
-  open({ rows: z.array(open({ id: z.uuid(), from: z.string(), publication: publicationSchema })) }),
+const otherShape = {
+  id: z.uuid(),
+  from: z.string(),
+  kind: z.enum(publicationKinds),
+  name: z.string(),
+  madeAt: z.string(),
+};
+const othersSchema = of<{ rows: OtherPublication[] }>(open({ rows: z.array(open(otherShape)) }));
+const otherSchema = of<OtherView>(
+  open({ ...otherShape, publication: publicationSchema, rowsInAll: z.array(z.number().int()) }),
 );
 
 const campaigns = "Campaigns";
@@ -495,6 +504,14 @@ export const doorsAbove = {
     output: answers.madeSchema,
     creates: true,
     refusals: [422],
+  }),
+  viewOther: door({
+    method: "GET",
+    path: "/others/{id}",
+    group: "Publications",
+    summary: "Somebody's publication: its sentences, what they rest on, and the first 200 rows of each table.",
+    output: otherSchema,
+    refusals: [404],
   }),
   dropPublication: door({
     method: "DELETE",

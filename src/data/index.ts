@@ -15,6 +15,7 @@ export { find } from "./find";
 export * from "./lists";
 export * from "./jobs";
 export * from "./runs";
+export * from "./traces";
 export * from "./stills";
 export * from "./noise";
 export * from "./trials";

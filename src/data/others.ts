@@ -1,14 +1,30 @@
 import { QueryTypes } from "sequelize";
 import type { Publication } from "@/core/publication";
-import type { OtherPublication, Ways } from "@/core/records";
+import type { OtherPublication, OtherView, Ways } from "@/core/records";
 import { store } from "./models";
+
+const head = `id, from_whom as "from", added_at as "addedAt", kind, name, made_at as "madeAt"`;
 
 /** Publications of others, the last brought in first. */
 export async function listOthers(): Promise<OtherPublication[]> {
   return store().query<OtherPublication & object>(
-    `select id, from_whom as "from", added_at as "addedAt", publication from other_publications order by added_at desc, id limit 50`,
+    `select ${head} from other_publications order by added_at desc, id`,
     { type: QueryTypes.SELECT },
   );
+}
+
+/** One of them, with so many rows of each table; null where there is none such. */
+export async function findOther(id: string, rows: number): Promise<OtherView | null> {
+  const [found] = await store().query<OtherView & object>(
+    `select ${head}, publication || jsonb_build_object('tables', shown.tables) as publication, shown.in_all as "rowsInAll"
+     from other_publications o cross join lateral (
+       select coalesce(jsonb_agg(t || jsonb_build_object('rows', jsonb_path_query_array(t -> 'rows', ('$[0 to ' || $2::int - 1 || ']')::jsonpath)) order by nr), '[]') as tables,
+              coalesce(array_agg(jsonb_array_length(t -> 'rows') order by nr), '{}') as in_all
+       from jsonb_array_elements(o.publication -> 'tables') with ordinality as given (t, nr)) shown
+     where id = $1`,
+    { bind: [id, rows], type: QueryTypes.SELECT },
+  );
+  return found ?? null;
 }
 
 export async function addOther(from: string, publication: Publication): Promise<string> {

@@ -2,13 +2,9 @@ import { QueryTypes } from "sequelize";
 import type { NewRun } from "@/core/kit";
 import type { LeftOut, RunEditsView, RunRow, RunState } from "@/core/records";
 import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
-import { traceOf, traceRole, type KeptTrace, type Mark, type Trace } from "@/core/trace";
+import type { Mark, Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
-import { Run, RunMark, RunSummary, TraceChunk, store } from "./models";
-import { together } from "./transact";
-
-/** Bytes of a trace in one row; a million frames are four of them. */
-const chunkBytes = 1 << 20;
+import { Run, RunMark, RunSummary, store } from "./models";
 
 export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rigRevisionId: string;
@@ -17,25 +13,6 @@ export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   yardstick: Yardstick;
   form: Trace["form"];
   madeAt?: Date;
-}
-
-/** One piece of a run: whose it is, and its place. */
-export interface Chunk {
-  role: string;
-  sequence: number;
-  bytes: Buffer;
-}
-
-/** A whole trace in the pieces it is kept in; they share its memory. */
-export function chunksOf({ parts }: KeptTrace): Chunk[] {
-  return parts.flatMap(({ role, values }) => {
-    const bytes = Buffer.from(values.buffer, values.byteOffset, values.byteLength);
-    return Array.from({ length: Math.ceil(bytes.length / chunkBytes) }, (_, sequence) => ({
-      role,
-      sequence,
-      bytes: bytes.subarray(sequence * chunkBytes, (sequence + 1) * chunkBytes),
-    }));
-  });
 }
 
 /** Opens a run under the job's next number, with nothing in it yet; the job's row must be locked. */
@@ -47,25 +24,6 @@ export async function openRun(run: RunToOpen): Promise<{ id: string; number: num
   const number = counted?.next ?? 1;
   const made = await Run.create({ ...run, number, state: "open" });
   return { id: made.id, number };
-}
-
-/** Appends a piece to an open run. @returns false for one that is there already: it changes nothing */
-export async function appendChunk(runId: string, { role, sequence, bytes }: Chunk): Promise<boolean> {
-  const made = await store().query(
-    `insert into trace_chunks (run_id, role, sequence, bytes) values ($1, $2, $3, $4) on conflict do nothing returning sequence`,
-    { bind: [runId, role, sequence, bytes], type: QueryTypes.SELECT },
-  );
-  return made.length > 0;
-}
-
-/** Sequences that are missing of a run's roles, each from 0 to the highest there is. */
-export async function missingChunks(runId: string): Promise<{ role: string; sequence: number }[]> {
-  return store().query(
-    `select c.role, g.sequence::int from (select role, max(sequence) as most from trace_chunks where run_id = $1 group by role) c
-     cross join lateral generate_series(0, c.most) as g (sequence)
-     where not exists (select 1 from trace_chunks t where t.run_id = $1 and t.role = c.role and t.sequence = g.sequence) order by 1, 2`,
-    { bind: [runId], type: QueryTypes.SELECT },
-  );
 }
 
 /** Ends a run: its state, its marks and its figures, all with it. */
@@ -95,66 +53,6 @@ export async function staleRuns(hours: number): Promise<string[]> {
     { bind: [hours], type: QueryTypes.SELECT },
   );
   return rows.map(({ id }) => id);
-}
-
-/** A run's marks in their order. */
-export async function listMarks(runId: string): Promise<Mark[]> {
-  store();
-  const marks = await RunMark.findAll({ where: { runId }, order: ["position"], raw: true });
-  return marks.map(({ label, startMs, endMs }) => ({ label, startMs, endMs }));
-}
-
-/** Bytes that the traces of some runs take, by run. */
-export async function keptBytes(runIds: string[]): Promise<Map<string, number>> {
-  const rows = await store().query<{ id: string; bytes: number }>(
-    `select run_id as id, sum(length(bytes))::float8 as bytes from trace_chunks where run_id = any($1::uuid[]) group by 1`,
-    { bind: [runIds], type: QueryTypes.SELECT },
-  );
-  return new Map(rows.map(({ id, bytes }) => [id, bytes]));
-}
-
-/** A run's trace as kept so far, with channels and marks, not decoded; null when there is no such run. */
-export async function findKept(runId: string): Promise<KeptTrace | null> {
-  store();
-  const run = await Run.findByPk(runId, { attributes: ["id", "form", "capture"] });
-  if (!run) return null;
-  const [chunks, marks] = await together(
-    async () => TraceChunk.findAll({ where: { runId }, order: ["role", "sequence"] }),
-    async () => listMarks(runId),
-  );
-  const joined = (role: string) => {
-    const own = chunks.filter((chunk) => chunk.role === role);
-    const whole = new Uint8Array(own.reduce((sum, { bytes }) => sum + bytes.length, 0));
-    let at = 0;
-    for (const { bytes } of own) {
-      whole.set(bytes, at);
-      at += bytes.length;
-    }
-    return new Float32Array(whole.buffer);
-  };
-  const channels = [...new Set(chunks.map(({ role }) => role))].filter((role) => role !== traceRole);
-  const { capture } = run;
-  return {
-    form: run.form,
-    marks,
-    ...(capture && {
-      seenBy: {
-        captureFps: capture.captureFps,
-        averageFpsInterval: capture.averageFpsInterval,
-        ceiling: capture.ceiling,
-      },
-    }),
-    parts: [traceRole, ...channels].map((role) => ({
-      role: role as KeptTrace["parts"][number]["role"],
-      values: joined(role),
-    })),
-  };
-}
-
-/** A run's trace as kept so far, with channels and marks; null when there is no such run. */
-export async function findTrace(runId: string): Promise<Trace | null> {
-  const kept = await findKept(runId);
-  return kept && traceOf(kept);
 }
 
 /** A run as kept; segments are read by diagnosis alone, and are most of a summary. */

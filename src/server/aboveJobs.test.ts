@@ -6,7 +6,7 @@ import { seedDemo } from "./demo/seed";
 import { listCrashes, viewBuild, viewLog } from "./log";
 import { Problem } from "./problem";
 import { viewJob } from "./viewJob";
-import { dropPublication, listOthers, publish, takePublication } from "./publish";
+import { dropPublication, listOthers, publish, takePublication, viewOther } from "./publish";
 
 jest.setTimeout(240_000);
 
@@ -89,7 +89,19 @@ describe("above one job, on the demo", () => {
     expect(JSON.stringify(shared)).toContain("Device A");
     const before = JSON.stringify(await viewBoard({}));
     const other = await takePublication(us, { from: "the harbour", publication: shared });
-    expect((await listOthers()).rows).toMatchObject([{ id: other, from: "the harbour", publication: shared }]);
+    expect((await listOthers()).rows).toMatchObject([
+      { id: other, from: "the harbour", kind: "campaign", name: shared.name },
+    ]);
+    const shown = await viewOther(other);
+    expect(shown.publication).toEqual(shared);
+    expect(shown.rowsInAll).toEqual(shared.tables.map((table) => table.rows.length));
+    // A long table is shown to its 200th row, and says how long it is.
+    const [table] = shared.tables;
+    const rows = Array.from({ length: 300 }, () => table!.rows[0]!);
+    const long = await takePublication(us, { publication: { ...shared, tables: [{ ...table!, rows }] } });
+    const { publication, rowsInAll } = await viewOther(long);
+    expect([publication.tables[0]!.rows.length, rowsInAll]).toEqual([200, [300]]);
+    await dropPublication(us, long);
     expect(JSON.stringify(await viewBoard({}))).toBe(before);
     await expect(takePublication(us, { publication: { ...shared, format: "x" } })).rejects.toThrow();
     await dropPublication(us, other);

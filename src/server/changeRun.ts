@@ -6,7 +6,7 @@ import { yardstickOf } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { armOf } from "./armOf";
-import { heavy } from "./heavy";
+import { measuredAside } from "./heavy";
 import { yardstickNow } from "./judgeAnew";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
@@ -92,7 +92,7 @@ async function judgedAfresh(id: string): Promise<void> {
   const { refreshHz } = yardstickOf(job, rig.spec, run.conditions.display);
   const yardstick = { ...yardstickNow(run, job), refreshHz };
   await data.putRules(id, run.rules, yardstick);
-  await data.putSummary(id, await heavy("measure", [trace, { ...run, yardstick }]));
+  await data.putSummary(id, await measuredAside(trace, { ...run, yardstick }));
 }
 
 /** What a run takes over from the arm it is moved to: the arm's settings, conditions and build. */

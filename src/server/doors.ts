@@ -37,7 +37,7 @@ import {
   undoProfileValue,
   viewProfile,
 } from "./profiles";
-import { dropPublication, listOthers, pageFonts, publish, takePublication } from "./publish";
+import { dropPublication, listOthers, pageFonts, publish, takePublication, viewOther } from "./publish";
 import { readTrace } from "./readTrace";
 import { addStills, listStills, readStill } from "./stills";
 import { viewProfileRecipe, viewRecipe } from "./recipe";
@@ -151,6 +151,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   publicationSchema: async () => publicationJsonSchema(),
   pageFonts: async () => pageFonts(),
   listOthers: async () => listOthers(),
+  viewOther: async ({ id }) => viewOther(id),
   takePublication: async ({ actor, body }) => made(takePublication(actor, body)),
   dropPublication: async ({ actor, id }) => dropPublication(actor, id),
   listObservations: async () => ({ rows: await listObservations() }),

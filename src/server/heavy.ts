@@ -1,6 +1,7 @@
 import type { Piscina } from "piscina";
 import { Problem } from "./problem";
-import { tasks, type Tasks } from "./heavyTasks";
+import type { KeptTrace } from "@/core/trace";
+import { buffersOf, tasks, type Tasks } from "./heavyTasks";
 
 /**
  * One pool a process, put there by the application's own server: tests, scripts and the framework's build have
@@ -40,3 +41,9 @@ export async function heavy<Name extends keyof Tasks>(
     );
   }
 }
+
+/** A kept trace's figures and verdict. @param kept is handed over, and isn't the caller's any more */
+export const measuredAside = async (
+  kept: KeptTrace,
+  run: Parameters<Tasks["measure"]>[1],
+): Promise<ReturnType<Tasks["measure"]>> => heavy("measure", [kept, run], buffersOf(kept));

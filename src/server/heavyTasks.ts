@@ -1,5 +1,5 @@
 import { understand, type TrialFacts, type Understood } from "@/core/trial";
-import { traceOf, unpackKept, type KeptTrace } from "@/core/trace";
+import { traceCsv, traceOf, unpackKept, type KeptTrace } from "@/core/trace";
 import { doors, type DoorName } from "@/contract";
 import { measured } from "./measured";
 
@@ -15,6 +15,16 @@ export const tasks = {
   /** What a trial comes to. */
   understand: (facts: TrialFacts, kept: ReadonlyMap<string, KeptTrace>): Understood =>
     understand(facts, new Map([...kept].map(([id, each]) => [id, traceOf(each)]))),
+  /** A run as a log that can be read again, UTF-8. */
+  csvFile: (kept: KeptTrace) => new TextEncoder().encode(traceCsv(traceOf(kept))),
+  /** A job as a file with its runs' traces, in the order of its runs, UTF-8. */
+  jobFile: (file: { runs: object[] }, traces: (KeptTrace | null)[]) => {
+    const runs = file.runs.map((run, at) => {
+      const kept = traces[at];
+      return { ...run, trace: kept ? traceCsv(traceOf(kept)) : null };
+    });
+    return new TextEncoder().encode(`${JSON.stringify({ ...file, runs }, null, 2)}\n`);
+  },
   /** A body that holds much, by its door's schema; null where it is no JSON. */
   readBody: (bytes: Uint8Array, door: DoorName) => {
     let sent: unknown;
@@ -31,8 +41,14 @@ export const tasks = {
 };
 export type Tasks = typeof tasks;
 
+/** Memory that a kept trace lies in. */
+export const buffersOf = ({ parts }: KeptTrace): ArrayBuffer[] => [
+  ...new Set(parts.map(({ values }) => values.buffer)),
+];
+
 /** Memory that an answer hands over instead of copying it. */
 export const handedOver = (answer: unknown): ArrayBuffer[] => {
-  const parts = (answer as { kept?: KeptTrace } | null)?.kept?.parts ?? [];
-  return [...new Set(parts.map(({ values }) => values.buffer))];
+  if (answer instanceof Uint8Array) return [answer.buffer as ArrayBuffer];
+  const kept = (answer as { kept?: KeptTrace } | null)?.kept;
+  return kept ? buffersOf(kept) : [];
 };

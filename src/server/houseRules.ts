@@ -5,7 +5,7 @@ import type { Summary, Yardstick } from "@/core/metrics";
 import { judge, yardstickUnder, type HouseRules, type Verdict } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { heavy } from "./heavy";
+import { measuredAside } from "./heavy";
 import { notFound } from "./problem";
 import { queueWork } from "./work";
 import { editing, writing } from "./writing";
@@ -55,7 +55,7 @@ async function judgedBy(run: data.JudgedRow, rules: HouseRules): Promise<Anew> {
     isDeepStrictEqual(run.rules.measuring, rules.measuring) && isDeepStrictEqual(run.yardstick, yardstick);
   const trace = isSame ? null : await data.findKept(run.id);
   if (!trace) return { run, yardstick, summary: run.summary, verdict: judge(run.summary, rules, run) };
-  return { run, yardstick, ...(await heavy("measure", [trace, { ...run, yardstick, rules }])) };
+  return { run, yardstick, ...(await measuredAside(trace, { ...run, yardstick, rules })) };
 }
 
 /**

@@ -6,6 +6,7 @@ export { Room } from "./room";
 export { BodyGauge } from "./bodyGauge";
 export { asRead } from "./readBodies";
 export { heavy } from "./heavy";
+export type { SentAsRead } from "./readTrace";
 export { countRequest } from "./metrics";
 export { journal, nameSlowStatements } from "./journal";
 export { useCases, type Asked } from "./doors";

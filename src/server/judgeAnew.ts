@@ -3,7 +3,7 @@ import type { JobRow, RunRow } from "@/core/records";
 import type { Yardstick } from "@/core/metrics";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { heavy } from "./heavy";
+import { measuredAside } from "./heavy";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
 import { writing } from "./writing";
@@ -47,7 +47,7 @@ export async function judgeAnew(actor: Actor, jobId: string): Promise<{ changed:
       await data.putRules(run.id, run.rules, yardstick);
       const trace = await data.findKept(run.id);
       if (trace && run.summary)
-        await data.putSummary(run.id, await heavy("measure", [trace, { ...run, yardstick }]));
+        await data.putSummary(run.id, await measuredAside(trace, { ...run, yardstick }));
       if (run.trialId) touch({ kind: "trial", id: run.trialId });
     }
     touch({ kind: "job", id: jobId }, { kind: "jobs", id: jobId });

@@ -18,7 +18,7 @@ import * as data from "@/data";
 import { theApplication, type Actor } from "./actor";
 import { bodyBy } from "./readBodies";
 import { armOf } from "./armOf";
-import { heavy } from "./heavy";
+import { heavy, measuredAside } from "./heavy";
 import { loadStory } from "./loadStory";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
@@ -103,19 +103,10 @@ async function finish(
   if (!run || !kept) throw notFound("run");
   if (!kept.parts.some(({ role, values }) => role === traceRole && values.length > 0))
     throw new Problem(409, "Nothing was appended to this run.", "Append its trace, then finish it.");
-  const figures = await heavy(
-    "measure",
-    [
-      { ...kept, marks },
-      { ...run, crashed: state === "crashed" },
-    ],
-    buffersOf(kept),
-  );
+  const figures = await measuredAside({ ...kept, marks }, { ...run, crashed: state === "crashed" });
   await data.finishRun(id, state, marks, figures);
   return figures.verdict.grade;
 }
-
-const buffersOf = ({ parts }: KeptTrace) => [...new Set(parts.map(({ values }) => values.buffer))];
 
 const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) => [
   { kind: "job" as const, id: jobId },

@@ -1,6 +1,6 @@
 import * as data from "@/data";
 import { theApplication } from "./actor";
-import { heavy } from "./heavy";
+import { measuredAside } from "./heavy";
 import { writing } from "./writing";
 
 /** Runs measured in one go: few enough that nobody waits long for what it locks. */
@@ -19,7 +19,7 @@ export async function measureAnew(): Promise<{ left: number; rigs: string[] }> {
         async () => data.findKept(id),
       );
       if (!run || !trace) continue;
-      await data.putSummary(id, await heavy("measure", [trace, run]));
+      await data.putSummary(id, await measuredAside(trace, run));
       touch({ kind: "job", id: jobId });
     }
     touch({ kind: "work", id: "measure-anew" });

@@ -14,7 +14,7 @@ import {
   wayWords,
   countWords,
 } from "@/core/words";
-import type { BoardView, OtherPublication } from "@/core/records";
+import type { BoardView, OtherPublication, OtherView } from "@/core/records";
 import { grades, type HouseRules } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
@@ -246,6 +246,15 @@ export async function pageFonts(): Promise<PageFonts> {
 export const listOthers = async (): Promise<{ rows: OtherPublication[] }> => ({
   rows: await data.listOthers(),
 });
+
+/** Rows of a table that are shown of somebody else's publication. */
+const rowsShown = 200;
+
+export async function viewOther(id: string): Promise<OtherView> {
+  const found = await data.findOther(id, rowsShown);
+  if (!found) throw notFound("publication");
+  return found;
+}
 
 export async function takePublication(actor: Actor, input: unknown): Promise<string> {
   const { from, publication } = bodyBy(takenPublicationSchema, input);

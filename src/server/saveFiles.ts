@@ -1,6 +1,7 @@
-import { traceCsv } from "@/core/trace";
 import { words } from "@/core/words";
-import { findRunAlways, findTrace, keptBytes } from "@/data";
+import { findKept, findRunAlways, keptBytes } from "@/data";
+import { heavy } from "./heavy";
+import { buffersOf } from "./heavyTasks";
 import { Problem, notFound } from "./problem";
 import { viewJob } from "./viewJob";
 
@@ -17,30 +18,27 @@ function refuseLarge(bytes: number, what: string): void {
 }
 
 /** A run as a log that can be read again. @throws Problem 422 for one too long to be written as text */
-export async function readRunCsv(id: string): Promise<{ name: string; text: string }> {
+export async function readRunCsv(id: string): Promise<{ name: string; text: Uint8Array<ArrayBuffer> }> {
   refuseLarge((await keptBytes([id])).get(id) ?? 0, "This run holds");
-  const [run, trace] = await Promise.all([findRunAlways(id), findTrace(id)]);
-  if (!run || !trace) throw notFound("run");
-  return { name: `run-${run.number}.csv`, text: traceCsv(trace) };
+  const [run, kept] = await Promise.all([findRunAlways(id), findKept(id)]);
+  if (!run || !kept) throw notFound("run");
+  return { name: `run-${run.number}.csv`, text: await heavy("csvFile", [kept], buffersOf(kept)) };
 }
 
 /**
  * A job as a file: everything its page shows, what its trials came to in words, and the runs' traces as CSV.
  */
-export async function saveJob(id: string): Promise<Record<string, unknown>> {
+export async function saveJob(id: string): Promise<Uint8Array<ArrayBuffer>> {
   const view = await viewJob(id);
   const sizes = await keptBytes(view.runs.map((run) => run.id));
   refuseLarge(
     [...sizes.values()].reduce((sum, bytes) => sum + bytes, 0),
     "The runs of this job hold",
   );
-  const runs = [];
-  for (const run of view.runs) {
-    const trace = await findTrace(run.id);
-    runs.push({ ...run, trace: trace && traceCsv(trace) });
-  }
-  const { job, trials, faults, standing, overrides, inForce, diagnosis, next } = view;
-  return {
+  const traces = [];
+  for (const run of view.runs) traces.push(await findKept(run.id));
+  const { job, runs, trials, faults, standing, overrides, inForce, diagnosis, next } = view;
+  const file = {
     application: "velvet-lamp",
     format: 1,
     saved: new Date().toISOString(),
@@ -54,4 +52,9 @@ export async function saveJob(id: string): Promise<Record<string, unknown>> {
     next: words(next.sentence),
     runs,
   };
+  return heavy(
+    "jobFile",
+    [file, traces],
+    traces.flatMap((kept) => (kept ? buffersOf(kept) : [])),
+  );
 }

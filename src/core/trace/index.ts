@@ -7,6 +7,7 @@ export {
   leastFrameMs,
   mostFrameMs,
   mostRunMs,
+  packHead,
   packKept,
   packTrace,
   separate,
@@ -16,6 +17,7 @@ export {
   unpackKept,
   unpackTrace,
   valuesOf,
+  type KeptOutline,
   type KeptTrace,
 } from "./pack";
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";

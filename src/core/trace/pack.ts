@@ -73,6 +73,11 @@ export interface KeptTrace {
   parts: { role: typeof traceRole | ChannelRole; values: Float32Array<ArrayBuffer> }[];
 }
 
+/** A kept trace without its values: of what it consists, and how many values each part has. */
+export interface KeptOutline extends Omit<KeptTrace, "parts"> {
+  parts: { role: KeptTrace["parts"][number]["role"]; length: number }[];
+}
+
 export const keptOf = (trace: Trace): KeptTrace => ({
   form: trace.form,
   marks: trace.marks,
@@ -98,26 +103,36 @@ export function traceOf({ form, marks, seenBy, parts }: KeptTrace): Trace {
 export const packTrace = <Meta>(trace: Trace, meta: Meta): Uint8Array<ArrayBuffer> =>
   packKept(keptOf(trace), meta);
 
-/** A kept trace as bytes, with what is said of it. */
-export function packKept<Meta>({ form, marks, seenBy, parts }: KeptTrace, meta: Meta): Uint8Array<ArrayBuffer> {
+/** What stands before a packed trace's values, which follow part by part as 32-bit floats, least byte first. */
+export function packHead<Meta>(
+  { form, marks, seenBy, parts }: KeptOutline,
+  meta: Meta,
+): Uint8Array<ArrayBuffer> {
   const [own, ...channels] = parts;
   const header: PackHeader<Meta> = {
     form,
-    length: own?.values.length ?? 0,
-    channels: channels.flatMap(({ role, values }) =>
-      role === traceRole ? [] : [{ role, length: values.length }],
-    ),
+    length: own?.length ?? 0,
+    channels: channels.flatMap(({ role, length }) => (role === traceRole ? [] : [{ role, length }])),
     marks,
     ...(seenBy && { seenBy }),
     meta,
   };
   const json = new TextEncoder().encode(JSON.stringify(header));
-  const start = Math.ceil((4 + json.length) / 4) * 4;
-  const total = start + parts.reduce((sum, { values }) => sum + values.byteLength, 0);
-  const bytes = new Uint8Array(total);
+  const bytes = new Uint8Array(Math.ceil((4 + json.length) / 4) * 4);
   new DataView(bytes.buffer).setUint32(0, json.length, true);
   bytes.set(json, 4);
-  let at = start;
+  return bytes;
+}
+
+/** A kept trace as bytes, with what is said of it. */
+export function packKept<Meta>({ parts, ...outline }: KeptTrace, meta: Meta): Uint8Array<ArrayBuffer> {
+  const head = packHead(
+    { ...outline, parts: parts.map(({ role, values }) => ({ role, length: values.length })) },
+    meta,
+  );
+  const bytes = new Uint8Array(head.length + parts.reduce((sum, { values }) => sum + values.byteLength, 0));
+  bytes.set(head);
+  let at = head.length;
   for (const { values } of parts) {
     bytes.set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength), at);
     at += values.byteLength;

@@ -5,7 +5,8 @@ import { toast } from "sonner";
 import { call } from "@/contract";
 import { publicationSchema } from "@/core/publication";
 import type { OtherPublication } from "@/core/records";
-import { Button, FileInput, Input, Panel, TableFrame, When } from "@/ui";
+import { Button, FileInput, Input, Panel, When } from "@/ui";
+import { Other } from "./Other";
 
 /** What others published, brought in from their JSON: beside one's own, never counted with it. */
 export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
@@ -66,14 +67,13 @@ export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
         />
       </div>
       <ul className="grid gap-2">
-        {rows.map(({ id, from: whom, addedAt, publication }) => (
+        {rows.map(({ id, from: whom, addedAt, name, madeAt }) => (
           <li key={id} className="rounded-md border border-line p-3">
             <div className="flex flex-wrap items-center gap-3">
               <span className="min-w-0 flex-1 [overflow-wrap:anywhere]" dir="auto">
-                {publication.name}
+                {name}
                 <span className="block text-[12px] text-soft">
-                  {whom ? `from ${whom}, ` : ""}made {publication.madeAt.slice(0, 10)}, brought in{" "}
-                  <When at={addedAt} />
+                  {whom ? `from ${whom}, ` : ""}made {madeAt.slice(0, 10)}, brought in <When at={addedAt} />
                 </span>
               </span>
               <Button onClick={() => setShown(shown === id ? null : id)}>
@@ -83,49 +83,7 @@ export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
                 Take away
               </Button>
             </div>
-            {shown === id && (
-              <div className="mt-3 grid gap-3 text-[13px]">
-                {publication.said.map((sentence) => (
-                  <p key={sentence} dir="auto" className="[overflow-wrap:anywhere]">
-                    {sentence}
-                  </p>
-                ))}
-                {publication.tables.map((table) => (
-                  <TableFrame key={table.name} name={`${publication.name}, ${table.name}`}>
-                    <table aria-label={table.name} className="w-full text-left">
-                      <thead className="text-[12px] text-soft">
-                        <tr>
-                          {table.columns.map((column, at) => (
-                            <th key={at} className="px-2 py-1 font-normal" dir="auto">
-                              {column}
-                            </th>
-                          ))}
-                        </tr>
-                      </thead>
-                      <tbody className="divide-y divide-line">
-                        {table.rows.slice(0, 200).map((row, at) => (
-                          <tr key={at}>
-                            {row.map((cell, column) => (
-                              <td key={column} className="px-2 py-1 [overflow-wrap:anywhere]" dir="auto">
-                                {cell}
-                              </td>
-                            ))}
-                          </tr>
-                        ))}
-                      </tbody>
-                    </table>
-                  </TableFrame>
-                ))}
-                <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[12px]">
-                  {publication.conditions.map(({ name, value }, at) => (
-                    <div key={at} className="contents">
-                      <dt className="text-soft">{name}</dt>
-                      <dd className="[overflow-wrap:anywhere]">{value}</dd>
-                    </div>
-                  ))}
-                </dl>
-              </div>
-            )}
+            {shown === id && <Other id={id} />}
           </li>
         ))}
       </ul>
