@@ -210,14 +210,6 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare deletedAt: CreationOptional<Date | null>;
 }
 
-export class TraceChunk extends Model<InferAttributes<TraceChunk>, InferCreationAttributes<TraceChunk>> {
-  declare runId: string;
-  /** `trace`, or the role of a channel. */
-  declare role: string;
-  declare sequence: number;
-  declare bytes: Buffer;
-}
-
 export class Still extends Model<InferAttributes<Still>, InferCreationAttributes<Still>> {
   declare id: CreationOptional<string>;
   declare runId: string;
@@ -415,16 +407,6 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       note: emptyWords,
       workaround: emptyWords,
       deletedAt: moment,
-    },
-  ],
-  [
-    TraceChunk,
-    "trace_chunks",
-    {
-      runId: partOfKey,
-      role: { ...words, primaryKey: true },
-      sequence: { ...position, primaryKey: true },
-      bytes,
     },
   ],
   [

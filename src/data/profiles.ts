@@ -1,6 +1,15 @@
 import { QueryTypes } from "sequelize";
 import type { Settings } from "@/core/kit";
-import { HeldValues, type LayerValue, type ProfileOf } from "@/core/profile";
+import {
+  heldIn,
+  heldWithOrigins,
+  type HeldValues,
+  type LayerValue,
+  type ProfileOf,
+  type SetValue,
+  type Told,
+  type ToldWithOrigin,
+} from "@/core/profile";
 import type { ProfileListRow, TrialRow } from "@/core/records";
 import { store } from "./models";
 import { driverOf } from "./rigs";
@@ -15,6 +24,10 @@ export interface ProfilePlace {
 const valueColumns = `id::int, layer, system_id as "systemId", title_id as "titleId", build_id as "buildId", key, value, origin,
             measured_on as "measuredOn", at, actor`;
 
+const togetherOf = (columns: string) => `coalesce(json_agg(json_build_array(${columns})), '[]')`;
+const told = `id, layer, system_id, title_id, build_id, key, value`,
+  toldWithOrigin = `${told}, origin, measured_on, at, actor`;
+
 /** What a row stands in, with the others of its place. */
 const places = `rig_id, engine_id, layer, system_id, title_id, build_id, key`;
 
@@ -25,27 +38,43 @@ const newestOf = (where: string) =>
 /** Rows of a place's values until a moment; moments are kept finer than they are asked for. */
 const upTo = (nr: number) => `($${nr}::timestamptz is null or date_trunc('milliseconds', at) <= $${nr})`;
 
-/**
- * What stands in the layers of an engine on a rig: of every place and key the newest row, the oldest first.
- * @param only in the layers of this title and its system
- * @param until as it stood then
- */
-export async function standingValues(
-  { rigId, engineId }: ProfilePlace,
-  { only, until = null }: { only?: Pick<ProfileOf, "systemId" | "titleId">; until?: Date | null } = {},
-): Promise<HeldValues> {
-  const rows = await store().query<LayerValue & object>(
-    `select ${valueColumns} from profile_values where value is not null and id in (${newestOf(
-      `rig_id = $1 and engine_id = $2 and ${upTo(3)} and (not $4 or layer = 'rig' or system_id = $5 or title_id = $6)`,
-    )})
-     order by id`,
-    {
-      bind: [rigId, engineId, until, only !== undefined, only?.systemId ?? null, only?.titleId ?? null],
-      type: QueryTypes.SELECT,
-    },
-  );
-  return new HeldValues(rows);
+interface Standing {
+  /** In the layers of this title and its system. */
+  only?: Pick<ProfileOf, "systemId" | "titleId">;
+  /** As it stood then. */
+  until?: Date | null;
 }
+
+/** The newest row of every place and key of a profile that says something. */
+const standing = `value is not null and id in (${newestOf(
+  `rig_id = $1 and engine_id = $2 and ${upTo(3)} and (not $4 or layer = 'rig' or system_id = $5 or title_id = $6)`,
+)})`;
+const asStanding = ({ rigId, engineId }: ProfilePlace, { only, until = null }: Standing) => ({
+  bind: [rigId, engineId, until, only !== undefined, only?.systemId ?? null, only?.titleId ?? null],
+  type: QueryTypes.SELECT as const,
+});
+
+/** What stands in the layers of an engine on a rig. */
+export async function standingValues(place: ProfilePlace, asked: Standing = {}): Promise<HeldValues<SetValue>> {
+  const [found] = await store().query<{ held: Told[] }>(
+    `select ${togetherOf(told)} as held from profile_values where ${standing}`,
+    asStanding(place, asked),
+  );
+  return heldIn(found?.held ?? []);
+}
+
+/** The same with where each came from, and when: as a text (JSON) that is read elsewhere. */
+export async function standingAsText(place: ProfilePlace, asked: Standing = {}): Promise<string> {
+  const [found] = await store().query<{ held: string }>(
+    `select ${togetherOf(toldWithOrigin)}::text as held from profile_values where ${standing}`,
+    asStanding(place, asked),
+  );
+  return found?.held ?? "[]";
+}
+
+/** The same, read. */
+export const standingWithOrigins = async (place: ProfilePlace, asked: Standing = {}): Promise<HeldValues> =>
+  heldWithOrigins(JSON.parse(await standingAsText(place, asked)) as ToldWithOrigin[]);
 
 /** Every value ever set for an engine on a rig, the newest first. */
 export async function valuesEverSet(
@@ -160,17 +189,17 @@ export async function decidedOnRig({ rigId, engineId }: ProfilePlace): Promise<D
 
 /** What the profiles of one rig, or of every rig, are made of: all of it in three statements. */
 export async function profilesWhole(rigId: string | null): Promise<{
-  values: (LayerValue & ProfilePlace)[];
+  standing: ({ held: HeldValues<SetValue> } & ProfilePlace)[];
   decided: (DecidedOnRig & ProfilePlace)[];
   /** Titles that were worked on there. */
   titles: ({ id: string; name: string; systemId: string } & ProfilePlace)[];
 }> {
   const asked = { bind: [rigId], type: QueryTypes.SELECT as const };
-  const [values, trials, titles] = await together(
+  const [standing, trials, titles] = await together(
     async () =>
-      store().query<LayerValue & ProfilePlace & object>(
-        `select rig_id as "rigId", engine_id as "engineId", ${valueColumns}
-         from profile_values where value is not null and id in (${newestOf("$1::uuid is null or rig_id = $1")})`,
+      store().query<{ held: Told[] } & ProfilePlace>(
+        `select rig_id as "rigId", engine_id as "engineId", ${togetherOf(told)} as held
+         from profile_values where value is not null and id in (${newestOf("$1::uuid is null or rig_id = $1")}) group by 1, 2`,
         asked,
       ),
     async () =>
@@ -186,7 +215,11 @@ export async function profilesWhole(rigId: string | null): Promise<{
         asked,
       ),
   );
-  return { values, decided: trials, titles };
+  return {
+    standing: standing.map(({ held, ...place }) => ({ ...place, held: heldIn(held) })),
+    decided: trials,
+    titles,
+  };
 }
 
 /** Notes that what a decision of before there were layers keeps has reached them. */

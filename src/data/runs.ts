@@ -4,7 +4,7 @@ import type { LeftOut, RunEditsView, RunRow, RunState } from "@/core/records";
 import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
 import type { Mark, Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
-import { Run, RunMark, RunSummary, store } from "./models";
+import { Run, RunSummary, store } from "./models";
 
 export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rigRevisionId: string;

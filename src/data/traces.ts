@@ -96,12 +96,17 @@ const readBytes = 2 * chunkBytes;
 
 /** The bytes of a run's pieces, in the order they are asked for. */
 async function* bytesOf(runId: string, chunks: Outlined["chunks"]): AsyncGenerator<Buffer> {
-  for (let at = 0; at < chunks.length;) {
-    const asked: Outlined["chunks"] = [];
-    for (let sum = 0; at < chunks.length && sum < readBytes; at++) {
-      asked.push(chunks[at]!);
-      sum += chunks[at]!.bytes;
+  const together: Outlined["chunks"][] = [];
+  let room = 0;
+  for (const chunk of chunks) {
+    if (room <= 0) {
+      together.push([]);
+      room = readBytes;
     }
+    together.at(-1)?.push(chunk);
+    room -= chunk.bytes;
+  }
+  for (const asked of together) {
     const rows = await store().query<{ bytes: Buffer }>(
       `select t.bytes from unnest($2::text[], $3::int[]) with ordinality as asked (role, sequence, nr)
        join trace_chunks t on t.run_id = $1 and t.role = asked.role and t.sequence = asked.sequence order by nr`,

@@ -1,10 +1,14 @@
 import { understand, type TrialFacts, type Understood } from "@/core/trial";
+import { heldWithOrigins, profileFile, type ToldWithOrigin } from "@/core/profile";
 import { traceCsv, traceOf, unpackKept, type KeptTrace } from "@/core/trace";
 import { doors, type DoorName } from "@/contract";
 import { measured } from "./measured";
 
 /** What is wrong with a body, at most so much of it. */
 const mostIssues = 100;
+
+/** A file as it is laid out for reading, UTF-8. */
+const written = (file: object) => new TextEncoder().encode(`${JSON.stringify(file, null, 2)}\n`);
 
 /** What takes long and asks nothing of the store: done on a thread of its own where there is one. */
 export const tasks = {
@@ -23,8 +27,11 @@ export const tasks = {
       const kept = traces[at];
       return { ...run, trace: kept ? traceCsv(traceOf(kept)) : null };
     });
-    return new TextEncoder().encode(`${JSON.stringify({ ...file, runs }, null, 2)}\n`);
+    return written({ ...file, runs });
   },
+  /** A profile as a file, UTF-8. @param told what stands in it, as the store tells it (JSON) */
+  profileFile: (of: { rig: string; engine: string }, told: string, names: ReadonlyMap<string, string>) =>
+    written(profileFile(of, heldWithOrigins(JSON.parse(told) as ToldWithOrigin[]), names)),
   /** A body that holds much, by its door's schema; null where it is no JSON. */
   readBody: (bytes: Uint8Array, door: DoorName) => {
     let sent: unknown;

@@ -1,5 +1,5 @@
 import { exampleSpec } from "@/core/trial";
-import { effectiveSettings } from "@/core/profile";
+import { effectiveSettings, type ProfileFile } from "@/core/profile";
 import { findJob, standingValues, valuesEverSet } from "@/data";
 import { addJob, addTitle, addTrial, decideTrial, keepRun, reviseRig, undecideTrial } from "./byThisMachine";
 import { thisMachine } from "./actor";
@@ -9,7 +9,7 @@ import {
   carryProfile,
   liftValue,
   planCheck,
-  saveProfile,
+  saveProfile as saveProfileBytes,
   setProfileValues,
   takeProfile,
   undoProfileValue,
@@ -27,6 +27,8 @@ beforeAll(async () => {
 });
 afterAll(async () => world.end());
 
+const saveProfile = async (query: unknown) =>
+  JSON.parse(new TextDecoder().decode(await saveProfileBytes(query))) as ProfileFile;
 const view = async (more: Record<string, string> = {}) =>
   viewProfile({ rig: world.rigId, engine: world.engineId, title: world.titleId, ...more });
 const row = async (key: string, more: Record<string, string> = {}) =>

@@ -1,3 +1,4 @@
+import { setImmediate as breath } from "node:timers/promises";
 import { group } from "d3-array";
 import {
   carrySchema,
@@ -19,18 +20,18 @@ import {
   isBeside,
   isCheckable,
   liftable,
-  profileFile,
   profileRows,
   type Confirmation,
   type Origin,
-  type ProfileFile,
   type ProfileRow,
   type RigNow,
+  type SetValue,
 } from "@/core/profile";
 import { isAgainst } from "@/core/trial";
 import type { ProfileCheck, ProfileListRow, ProfileView, RigRow } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { heavy } from "./heavy";
 import { bodyBy } from "./readBodies";
 import { addJob } from "./addJob";
 import { leftBy, triedIn } from "./landing";
@@ -93,30 +94,32 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
   for (const { engineId, values } of rows)
     if (values > 0 && !catalogues.has(engineId)) catalogues.set(engineId, await data.catalogueOf(engineId));
   const nameOf = (place: Place) => `${place.rigId} ${place.engineId}`;
-  const [values, decided, titles] = [
-    group(whole.values, nameOf),
-    group(whole.decided, nameOf),
-    group(whole.titles, nameOf),
-  ];
-  return {
-    rows: rows.map((row) => {
-      const name = nameOf(row);
-      const rig = rigs.find(({ id }) => id === row.rigId);
-      if (row.values === 0 || !rig) return { ...row, toConfirm: 0 };
-      const now = nowOf(
-        rig,
-        builds.findLast(({ engineId }) => engineId === row.engineId),
-      );
-      const checks = checksOf(
-        titles.get(name) ?? [],
-        [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)],
-        new HeldValues(values.get(name) ?? []),
-        now,
-        confirmationsOf(decided.get(name) ?? []),
-      );
-      return { ...row, toConfirm: checks.reduce((sum, { rows: open }) => sum + open.length, 0) };
-    }),
-  };
+  const standing = new Map(whole.standing.map(({ held, ...place }) => [nameOf(place), held]));
+  const [decided, titles] = [group(whole.decided, nameOf), group(whole.titles, nameOf)];
+  const counted: ProfileListRow[] = [];
+  for (const row of rows) {
+    const name = nameOf(row);
+    const rig = rigs.find(({ id }) => id === row.rigId);
+    if (row.values === 0 || !rig) {
+      counted.push({ ...row, toConfirm: 0 });
+      continue;
+    }
+    // Others are answered between one profile and the next.
+    await breath();
+    const now = nowOf(
+      rig,
+      builds.findLast(({ engineId }) => engineId === row.engineId),
+    );
+    const checks = checksOf(
+      titles.get(name) ?? [],
+      [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)],
+      standing.get(name) ?? new HeldValues([]),
+      now,
+      confirmationsOf(decided.get(name) ?? []),
+    );
+    counted.push({ ...row, toConfirm: checks.reduce((sum, { rows: open }) => sum + open.length, 0) });
+  }
+  return { rows: counted };
 }
 
 /** A rig as it is now, with a build of an engine. */
@@ -133,7 +136,7 @@ const nowOf = (
 });
 
 /** Values that aren't proven for a title as the rig is now, and that a short check could prove. */
-const toCheck = (rows: ProfileRow[]): ProfileRow[] =>
+const toCheck = <Value>(rows: ProfileRow<Value>[]): ProfileRow<Value>[] =>
   rows.filter(
     ({ key, standing, value, default: own }) =>
       (standing === "untested" || standing === "stale") && value !== own && isCheckable(key),
@@ -143,10 +146,10 @@ const toCheck = (rows: ProfileRow[]): ProfileRow[] =>
 function checksOf<Title extends { id: string; systemId: string }>(
   titles: readonly Title[],
   catalogue: Setting[],
-  held: HeldValues,
+  held: HeldValues<SetValue>,
   now: RigNow,
   confirmations: Confirmation[],
-): { title: Title; rows: ProfileRow[] }[] {
+): { title: Title; rows: ProfileRow<SetValue>[] }[] {
   const byTitle = group(confirmations, ({ titleId }) => titleId);
   return titles.flatMap((title) => {
     const of = { systemId: title.systemId, titleId: title.id, buildId: now.buildId };
@@ -180,10 +183,11 @@ export async function viewProfile(query: unknown): Promise<ProfileView> {
   const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
   const now = nowOf(rig, build);
   const here = titles.filter((each) => each.systemId === systemId && each.worked).map(({ id }) => id);
+  const of = { systemId, titleId: title?.id ?? null, buildId: now.buildId };
   const rows = profileRows(
     catalogue,
-    held,
-    { systemId, titleId: title?.id ?? null, buildId: now.buildId },
+    await data.standingWithOrigins(place, { only: of, until }),
+    of,
     now,
     confirmations,
     title ? [title.id] : here,
@@ -506,19 +510,24 @@ export async function planCheck(
   });
 }
 
-/** A profile as a file. */
-export async function saveProfile(query: unknown): Promise<ProfileFile> {
+/** A profile as a file, written in UTF-8. */
+export async function saveProfile(query: unknown): Promise<Uint8Array<ArrayBuffer>> {
   const asked = profileQuery.pick({ rig: true, engine: true }).parse(query);
   const place = { rigId: asked.rig, engineId: asked.engine };
-  const [{ rig, engine, builds, held }, titles] = await data.together(
-    async () => loadPlace(place),
+  const [rig, engine, builds, told, titles] = await data.together(
+    async () => data.findRig(place.rigId),
+    async () => data.findEngine(place.engineId),
+    async () => data.listBuilds(),
+    async () => data.standingAsText(place),
     async () => data.titlesOfEngine(place),
   );
+  if (!rig) throw notFound("rig");
+  if (!engine) throw notFound("engine");
   const names = new Map([
     ...titles.flatMap(({ id, name, systemId, system }) => [[id, name] as const, [systemId, system] as const]),
     ...builds.map(({ id, version }) => [id, version] as const),
   ]);
-  return profileFile({ rig: rig.name, engine: engine.name }, held, names);
+  return heavy("profileFile", [{ rig: rig.name, engine: engine.name }, told, names]);
 }
 
 /** Takes a profile file in: every value a hypothesis here, whatever it was where it comes from. */

@@ -1,4 +1,4 @@
-import type { Layer, LayerValue, ProfileOf } from "./layers";
+import type { Layer, LayerValue, ProfileOf, SetValue } from "./layers";
 
 type Place = Pick<LayerValue, "layer" | "systemId" | "titleId" | "buildId" | "key">;
 
@@ -6,7 +6,7 @@ const nameOf = ({ layer, systemId, titleId, buildId, key }: Place) =>
   `${layer} ${systemId ?? ""} ${titleId ?? ""} ${buildId ?? ""} ${key}`;
 
 /** Whether a value is in the layers of a title, system or rig that is asked for. */
-function belongs(one: LayerValue, { systemId, titleId, buildId }: ProfileOf): boolean {
+function belongs(one: SetValue, { systemId, titleId, buildId }: ProfileOf): boolean {
   if (one.buildId !== null && one.buildId !== buildId) return false;
   if (one.layer === "rig") return true;
   return one.layer === "system"
@@ -18,14 +18,14 @@ function belongs(one: LayerValue, { systemId, titleId, buildId }: ProfileOf): bo
  * What stands in the layers, found by place and key: of every place the newest row, unless it says to inherit
  * again.
  */
-export class HeldValues {
+export class HeldValues<Value extends SetValue = LayerValue> {
   /** The oldest first. */
-  readonly all: readonly LayerValue[];
-  private readonly byPlace = new Map<string, LayerValue>();
+  readonly all: readonly Value[];
+  private readonly byPlace = new Map<string, Value>();
 
   /** @param values as they were set, in any order */
-  constructor(values: readonly LayerValue[]) {
-    const newest = new Map<string, LayerValue>();
+  constructor(values: readonly Value[]) {
+    const newest = new Map<string, Value>();
     for (const value of values) {
       const name = nameOf(value);
       if ((newest.get(name)?.id ?? -1) < value.id) newest.set(name, value);
@@ -34,12 +34,12 @@ export class HeldValues {
     this.all = [...this.byPlace.values()].sort((a, b) => a.id - b.id);
   }
 
-  at(place: Place): LayerValue | null {
+  at(place: Place): Value | null {
     return this.byPlace.get(nameOf(place)) ?? null;
   }
 
   /** The value that a layer holds: one for this very build before one for every build. */
-  cell(layer: Layer, key: string, { systemId, titleId, buildId }: ProfileOf): LayerValue | null {
+  cell(layer: Layer, key: string, { systemId, titleId, buildId }: ProfileOf): Value | null {
     if ((layer === "system" && systemId === null) || (layer === "title" && titleId === null)) return null;
     const place = {
       layer,
@@ -51,7 +51,7 @@ export class HeldValues {
   }
 
   /** What is set in the layers of a title, system or rig, the oldest first. */
-  of(asked: ProfileOf): LayerValue[] {
+  of(asked: ProfileOf): Value[] {
     return this.all.filter((one) => belongs(one, asked));
   }
 }

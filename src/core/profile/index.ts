@@ -35,9 +35,11 @@ export {
   type ProfileOf,
   type ProfileRow,
   type RigNow,
+  type SetValue,
   type Proof,
 } from "./layers";
 export { HeldValues } from "./heldValues";
+export { heldIn, heldWithOrigins, type Told, type ToldWithOrigin } from "./told";
 export {
   mostProfileValues,
   originWords,

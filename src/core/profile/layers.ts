@@ -55,6 +55,9 @@ export interface LayerValue {
   actor: string;
 }
 
+/** As much of it as tells what holds. */
+export type SetValue = Pick<LayerValue, "id" | "layer" | "systemId" | "titleId" | "buildId" | "key" | "value">;
+
 /** Whose profile is asked for. */
 export interface ProfileOf {
   systemId: string | null;
@@ -90,11 +93,11 @@ export const staleKinds = ["revision", "driver", "build", "set-up"] as const;
 export type Stale = (typeof staleKinds)[number];
 
 /** One setting over the layers. */
-export interface ProfileRow {
+export interface ProfileRow<Value = LayerValue> {
   key: string;
   label: string;
   default: SettingValue;
-  cells: Record<Layer, LayerValue | null>;
+  cells: Record<Layer, Value | null>;
   /** The layer whose value holds; null where the engine's default does. */
   from: Layer | null;
   value: SettingValue;
@@ -151,15 +154,15 @@ function alwaysWith({ key, linked = [] }: CatalogueRow, proving: Confirmation[])
  * A profile, setting by setting: what each layer holds, which of them holds, and how far it is proven.
  * @param now the rig as it is, with the build that is asked for
  */
-export function profileRows(
+export function profileRows<Value extends SetValue>(
   catalogue: CatalogueRow[],
-  held: HeldValues,
+  held: HeldValues<Value>,
   of: ProfileOf,
   now: RigNow,
   confirmations: readonly Confirmation[],
   /** Titles whose trials count as evidence; the one that is asked for unless said otherwise. */
   evidenceOf: readonly string[] = of.titleId === null ? [] : [of.titleId],
-): ProfileRow[] {
+): ProfileRow<Value>[] {
   const telling = new Set(evidenceOf);
   const evidence = confirmations.filter(({ titleId }) => telling.has(titleId));
   return catalogue.map((setting) => {
@@ -204,7 +207,7 @@ export function profileRows(
 /**
  * Values that the layers set for a title, whatever the catalogue says of them; what only inherits isn't there.
  */
-export function valuesInForce(held: HeldValues, of: ProfileOf): Settings {
+export function valuesInForce(held: HeldValues<SetValue>, of: ProfileOf): Settings {
   const keys = new Set(held.of(of).map(({ key }) => key));
   return Object.fromEntries(
     [...keys].flatMap((key) => {
@@ -217,7 +220,7 @@ export function valuesInForce(held: HeldValues, of: ProfileOf): Settings {
 /** The settings that a job of a title begins with. */
 export function effectiveSettings(
   catalogue: Pick<Setting, "key" | "default">[],
-  held: HeldValues,
+  held: HeldValues<SetValue>,
   of: ProfileOf,
 ): Settings {
   const set = valuesInForce(held, of);
@@ -240,7 +243,7 @@ const sharing = 2;
 /** What could be moved up from titles to their system. */
 export function liftable(
   catalogue: Pick<Setting, "key" | "label" | "default">[],
-  held: HeldValues,
+  held: HeldValues<SetValue>,
   systemId: string,
   titles: string[],
 ): Liftable[] {

@@ -8,7 +8,6 @@ export {
   mostFrameMs,
   mostRunMs,
   packHead,
-  packKept,
   packTrace,
   separate,
   traceFrom,
