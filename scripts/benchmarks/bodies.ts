@@ -2,22 +2,20 @@
 // stands still, and how long everybody else waits meanwhile.
 import pg from "pg";
 import { doorList, usualBounds } from "@/contract";
-import type { Catalogue } from "@/core/kit";
-import type { ProfileFile } from "@/core/profile";
-import type { Publication } from "@/core/publication";
-import { packTrace, traceRole } from "@/core/trace";
 import { asker } from "./asker";
-import { jobToSendTo, manyFrames, runFrom, titleOf } from "./made";
+import { largest, sender, type Sent } from "./laden";
 import { line } from "./timing";
 
 const address = process.env.LAMP_ADDRESS!;
 const rounds = Number(process.argv[2] ?? 5);
+const asked = sender(address);
 
 const id = "00000000-0000-4000-8000-000000000000";
 const list = (many: number, of: string) => `[${Array<string>(many).fill(of).join(",")}]`;
-const keyed = (many: number) => `{${each(many, (k) => `"k${k}":1`).join(",")}}`;
-const each = <Each>(many: number, of: (k: number) => Each) => Array.from({ length: many }, (_, k) => of(k));
-const apart = (many: number, of: (k: number) => string) => `[${each(many, of).join(",")}]`;
+const each = (many: number, of: (k: number) => string) =>
+  Array.from({ length: many }, (_, k) => of(k)).join(",");
+const keyed = (many: number) => `{${each(many, (k) => `"k${k}":1`)}}`;
+const apart = (many: number, of: (k: number) => string) => `[${each(many, of)}]`;
 const megabyte = 1024 * 1024;
 
 /**
@@ -55,39 +53,10 @@ let most = 0;
 const asking = asker(address, ["/api/v1/health"], 1, ({ ms }) => (most = Math.max(most, ms)));
 const rest = async (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/**
- * The longest that the process's own thread stood still since this was last asked, by its own clock, ms; at the
- * most 10 too much, the pace it looks at.
- */
-async function stoodStill(): Promise<number> {
-  const text = await (await fetch(`${address}/api/v1/metrics`)).text();
-  return 1000 * Number(/^lamp_nodejs_eventloop_lag_max_seconds (\S+)/m.exec(text)?.[1]);
-}
-
 const inWords = (times: number[]) => {
   times.sort((a, b) => a - b);
   return `${times[Math.floor(times.length / 2)]!.toFixed(0)} (${times.at(-1)!.toFixed(0)})`;
 };
-
-interface Sent {
-  method: string;
-  path: string;
-  /** JSON as a text, anything else as bytes. */
-  body: string | Uint8Array<ArrayBuffer>;
-}
-
-async function send({ method, path, body }: Sent): Promise<{ status: number; text: string }> {
-  const sent = await fetch(`${address}/api/v1${path}`, {
-    method,
-    headers: {
-      "content-type": typeof body === "string" ? "application/json" : "application/octet-stream",
-      "idempotency-key": crypto.randomUUID(),
-      "if-match": '"1"',
-    },
-    body,
-  });
-  return { status: sent.status, text: await sent.text() };
-}
 
 /** @param make what is sent, a round: made beforehand */
 async function longest(
@@ -100,24 +69,24 @@ async function longest(
   for (let round = 0; round < many; round++) {
     const sent = await make(round);
     await rest(150);
-    await stoodStill();
+    await asked.stoodStill();
     most = 0;
-    const answer = await send(sent);
+    const answer = await asked.send(sent);
     status = answer.status;
     if (taken && status >= 300) throw new Error(`${sent.path}: ${status} ${answer.text.slice(0, 300)}`);
     await rest(50);
     waits.push(most);
-    still.push(await stoodStill());
+    still.push(await asked.stoodStill());
   }
   return `${status}, stands still ${inWords(still)}, others wait ${inWords(waits)} ms`;
 }
 
-await stoodStill();
+await asked.stoodStill();
 most = 0;
 await rest(2000);
 line(
   "Health asked by itself, the longest of two seconds",
-  `stands still ${(await stoodStill()).toFixed(0)}, waits ${most.toFixed(0)} ms`,
+  `stands still ${(await asked.stoodStill()).toFixed(0)}, waits ${most.toFixed(0)} ms`,
 );
 for (const door of [usual, ...own]) {
   const { keys, values, texts } = door.bounds!;
@@ -135,86 +104,28 @@ for (const door of [usual, ...own]) {
 console.log("\nAs they should be, as large as doors take them");
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 await client.connect();
-const to = await jobToSendTo(client);
-const post = (path: string, body: unknown): Sent => ({ method: "POST", path, body: JSON.stringify(body) });
-const opened = async (round: number) => {
-  const { text } = await send(post("/runs/open", { run: runFrom(`growing ${round}.csv`, to), form: "frames" }));
-  return (JSON.parse(text) as { id: string }).id;
-};
-const frames = Array.from(manyFrames(0.6), (each) => Math.round(each * 1000) / 1000);
-const piece = (run: string) => post(`/runs/${run}/pieces`, { role: traceRole, sequence: 0, values: frames });
-line("  150,000 frames appended", await longest(async (round) => piece(await opened(round)), { taken: true }));
-const marks = each(10_000, (k) => ({ label: `part ${k}`, startMs: k * 200, endMs: k * 200 + 150 }));
+const large = await largest(asked, client);
+const taken = true;
+line(
+  "  150,000 frames appended",
+  await longest(async (round) => large.piece(await large.opened(`growing ${round}.csv`)), { taken }),
+);
 line(
   "  a run ended with 10,000 marks",
   await longest(
     async (round) => {
-      const run = await opened(rounds + round);
-      await send(piece(run));
-      return post(`/runs/${run}/finish`, { state: "whole", marks });
+      const run = await large.opened(`growing ${rounds + round}.csv`);
+      await asked.send(large.piece(run));
+      return large.finish(run);
     },
-    { taken: true },
+    { taken },
   ),
 );
-const published = JSON.parse(
-  await (await fetch(`${address}/api/v1/publications?of=board`)).text(),
-) as Publication;
-const columns = ["device", "title", "frames a second", "verdict", "runs"];
-const rows = each(20_000, (k) => [`device ${k % 200}`, `title ${k}`, 30 + (k % 300) / 10, "steady", k % 9]);
 line(
   "  a publication of 100,000 cells",
-  await longest(
-    (round) =>
-      post("/others", {
-        from: "the benchmark",
-        publication: { ...published, name: `large ${round}`, tables: [{ name: "all", columns, rows }] },
-      }),
-    { taken: true },
-  ),
+  await longest((round) => large.publication(`large ${round}`), { taken }),
 );
-line("  a profile of 12,000 values", await longest(await profiles(), { taken: true }));
-const bytes = packTrace(
-  { form: "frames", frameTimes: manyFrames(60), channels: [], marks: [] },
-  { ...runFrom("large.csv", to), again: true },
-);
-line(
-  "  a run of 60 MB",
-  await longest(() => ({ method: "POST", path: "/runs", body: bytes }), {
-    many: Math.min(rounds, 3),
-    taken: true,
-  }),
-);
+line("  a profile of 12,000 values", await longest(large.profile, { taken }));
+line("  a run of 60 MB", await longest(large.run, { many: Math.min(rounds, 3), taken }));
 await client.end();
 await asking.end();
-
-/** A profile as a file: every setting of its engine as it is by itself, for titles enough. */
-async function profiles(): Promise<() => Promise<Sent>> {
-  const { rows: places } = await client.query<{ rig: string; engine: string; system: string }>(
-    `select p.rig_id as rig, p.engine_id as engine, e.system_id as system
-     from profile_values p join engine_systems e on e.engine_id = p.engine_id limit 1`,
-  );
-  const { rig, engine, system } = places[0]!;
-  const of = `rig=${rig}&engine=${engine}`;
-  const read = async <Answer>(path: string) =>
-    (await (await fetch(`${address}/api/v1${path}`)).json()) as Answer;
-  const file = await read<ProfileFile>(`/profile/file?${of}`);
-  const { settings } = await read<Catalogue>(`/engines/${engine}/catalogue`);
-  const titles = each(Math.ceil(12_000 / settings.length), (k) => `Bench title ${k}`);
-  for (const name of titles) await send(post("/titles", titleOf(system, name)));
-  const [from, at] = ["the benchmark", "2026-11-27T08:00:00Z"];
-  const values = titles
-    .flatMap((title) =>
-      settings.map((setting) => ({
-        ...{ layer: "title", system: null, title, build: null, from, at },
-        ...{ key: setting.key, value: setting.default },
-      })),
-    )
-    .slice(0, 12_000);
-  return async () => {
-    const { saw } = await read<{ saw: number }>(`/profile?${of}`);
-    return {
-      ...post("/profile/file", { rigId: rig, engineId: engine, saw, file: { ...file, values } }),
-      method: "PUT",
-    };
-  };
-}

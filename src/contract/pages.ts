@@ -50,9 +50,11 @@ function outline(shape: Shape, depth = 0): string {
 const shapeOf = (schema: z.ZodType, io: "input" | "output") =>
   z.toJSONSchema(schema, { io, unrepresentable: "any" }) as Shape;
 
-/** Every door as a page shows it. */
-export const doorPages = (): DoorPage[] =>
-  doorList.map((door) => {
+let made: DoorPage[] | null = null;
+
+/** Every door as a page shows it: the same as long as this runs. */
+export const doorPages = (): readonly DoorPage[] =>
+  (made ??= doorList.map((door) => {
     const { id, method, path, group, summary, edits, creates, refusals, takes, gives } = door;
     return {
       ...{ id, method, path, group, summary, edits, creates, refusals, takes },
@@ -60,4 +62,4 @@ export const doorPages = (): DoorPage[] =>
       body: door.body && outline(shapeOf(door.body, "input")),
       answer: gives === "json" ? outline(shapeOf(door.output, "output")) : null,
     };
-  });
+  }));

@@ -1,5 +1,5 @@
 import { catalogueJsonSchema } from "@/core/kit";
-import { openApi, type DoorName } from "@/contract";
+import type { DoorName } from "@/contract";
 import { profileJsonSchema } from "@/core/profile";
 import { publicationJsonSchema } from "@/core/publication";
 import { recipeJsonSchema } from "@/core/recipe";
@@ -18,6 +18,7 @@ import { closeJob, reopenJob } from "./closeJob";
 import { decideTrial, undecideTrial } from "./decideTrial";
 import { bringDemo, removeDemo, viewDemo } from "./demo/seed";
 import { addFault, changeFault } from "./faults";
+import { heavy } from "./heavy";
 import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
 import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { viewRigs, viewTitles } from "./listKit";
@@ -68,6 +69,9 @@ export interface Asked {
 
 const made = async (id: Promise<string>) => ({ id: await id });
 const textOf = (body: unknown) => new TextDecoder().decode(body as Uint8Array);
+
+/** The doors described: the same as long as this runs. */
+let doorsFile: Uint8Array<ArrayBuffer> | null = null;
 
 /** What is done at every door. `events` is a stream, and no use-case. */
 export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Promise<unknown>> = {
@@ -202,5 +206,5 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   revokeLink: async ({ id }) => people.revokeLink(id),
   viewWorkshop: async () => viewWorkshop(),
   metrics: async () => readMetrics(),
-  openapi: async () => openApi(),
+  openapi: async () => (doorsFile ??= await heavy("doorsFile", [])),
 };

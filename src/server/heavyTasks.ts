@@ -1,7 +1,7 @@
 import { understand, type TrialFacts, type Understood } from "@/core/trial";
 import { heldWithOrigins, profileFile, type ToldWithOrigin } from "@/core/profile";
 import { traceCsv, traceOf, unpackKept, type KeptTrace } from "@/core/trace";
-import { doors, type DoorName } from "@/contract";
+import { doors, openApi, type DoorName } from "@/contract";
 import { measured } from "./measured";
 
 /** What is wrong with a body, at most so much of it. */
@@ -32,6 +32,8 @@ export const tasks = {
   /** A profile as a file, UTF-8. @param told what stands in it, as the store tells it (JSON) */
   profileFile: (of: { rig: string; engine: string }, told: string, names: ReadonlyMap<string, string>) =>
     written(profileFile(of, heldWithOrigins(JSON.parse(told) as ToldWithOrigin[]), names)),
+  /** The doors described, UTF-8. */
+  doorsFile: () => written(openApi()),
   /** A body that holds much, by its door's schema; null where it is no JSON. */
   readBody: (bytes: Uint8Array, door: DoorName) => {
     let sent: unknown;

@@ -2,7 +2,7 @@ import { idsIn, type DoorPage } from "@/contract";
 import { Panel } from "@/ui";
 
 /** The application's doors, to be read by people who write programs for it. */
-export function DoorsPage({ doors }: { doors: DoorPage[] }) {
+export function DoorsPage({ doors }: { doors: readonly DoorPage[] }) {
   const groups = [...new Set(doors.map(({ group }) => group))];
   return (
     <div className="mx-auto grid max-w-5xl gap-5 p-5">
