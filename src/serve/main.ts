@@ -8,6 +8,7 @@ import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
 import { PageExchange, noOthers, otherPages } from "./share";
 import { startThreads } from "./threads";
+import { warmUp } from "./warm";
 
 // Whoever read what is written here may be gone, killed; that is no reason to end, or to say so for ever.
 for (const stream of [process.stdout, process.stderr]) stream.on("error", () => undefined);
@@ -28,7 +29,9 @@ async function serve(): Promise<void> {
   const app = next({ dev, dir: process.cwd(), hostname: isLoopback(listen) ? listen : "0.0.0.0", port });
   startThreads(processes);
   await app.prepare();
-  const answer = front(app.getRequestHandler(), cluster.isWorker ? others() : noOthers);
+  const framework = app.getRequestHandler();
+  if (!dev) await warmUp(framework, `127.0.0.1:${port}`);
+  const answer = front(framework, cluster.isWorker ? others() : noOthers);
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
   const bounds = {
     headersTimeout: headMs,

@@ -2,6 +2,8 @@ import { isOwnHost, isOwnOrigin, ownNames } from "./addresses";
 import { pageKey } from "./front";
 import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
 import { PageExchange, otherPages } from "./share";
+import { warmUp } from "./warm";
+import { knockOf } from "@/server/actor";
 
 describe("the application's own names", () => {
   const loopback = ownNames("127.0.0.1", "");
@@ -187,4 +189,28 @@ describe("pages made once a change", () => {
     expect(asked("/", { rsc: "1" })).toBeNull();
     expect(asked("/", {}, "POST")).toBeNull();
   });
+});
+
+describe("what is drawn before anybody asks", () => {
+  it("is asked by the application of itself, to read, and goes nowhere however long it is", async () => {
+    const asked: string[] = [];
+    let ended = 0;
+    await warmUp(async ({ url = "", headers }, response) => {
+      const { asker } = knockOf({ get: (name) => String(headers[name]) });
+      asked.push(`${asker?.name} ${asker?.may} ${headers.host} ${url}`);
+      // As a framework does that waits until there is room again.
+      if (!response.write("x".repeat(200_000))) await new Promise((resolve) => response.once("drain", resolve));
+      await new Promise<void>((resolve) => response.end("", resolve));
+      ended++;
+    }, "127.0.0.1:3210");
+    expect(asked[0]).toBe("the application reads 127.0.0.1:3210 /");
+    expect(asked.length).toBeGreaterThan(2);
+    expect(ended).toBe(asked.length);
+  });
+  it.each([
+    ["fails", () => Promise.reject(new Error("no store"))],
+    ["never ends", () => new Promise(() => {})],
+  ])("nobody waits for one that %s", async (_how, framework) =>
+    expect(await warmUp(framework, "127.0.0.1:3210", 20)).toBeUndefined(),
+  );
 });
