@@ -276,6 +276,21 @@ describe("taken along", () => {
     });
     expect(settings.light).toBe(true);
   });
+  it("a file that was taken in already changes nothing; of a place that comes twice the last value holds", async () => {
+    const file = await saveProfile({ rig: world.rigId, engine: world.engineId });
+    const toRigId = await addRig({ name: "Wick", spec: exampleSpec });
+    const there = { rigId: toRigId, engineId: world.engineId };
+    const take = async (values: unknown[]) =>
+      takeProfile(thisMachine, { ...there, file: { ...file, values }, saw: Number.MAX_SAFE_INTEGER });
+    const [value] = file.values;
+    expect(await take([value])).toMatchObject({ changed: 1 });
+    expect(await take([value])).toMatchObject({ changed: 0 });
+    const other = { ...value, value: false };
+    expect(await take([other, value])).toMatchObject({ changed: 2 });
+    expect((await standingValues(there)).all.map((each) => each.value)).toEqual([true]);
+    expect(await take([value, other])).toMatchObject({ changed: 1 });
+    expect((await standingValues(there)).all.map((each) => each.value)).toEqual([false]);
+  });
   it("as it stood on a day before anything was set it holds the defaults", async () => {
     expect((await row("light", { asOf: "2020-01-01T00:00:00Z" })).from).toBeNull();
   });

@@ -23,6 +23,7 @@ import {
   profileRows,
   type Confirmation,
   type Origin,
+  type ProfileFile,
   type ProfileRow,
   type RigNow,
   type SetValue,
@@ -530,6 +531,9 @@ export async function saveProfile(query: unknown): Promise<Uint8Array<ArrayBuffe
   return heavy("profileFile", [{ rig: rig.name, engine: engine.name }, told, names]);
 }
 
+/** Values of a file that are taken in before whoever waits is answered. */
+const valuesAtOnce = 2000;
+
 /** Takes a profile file in: every value a hypothesis here, whatever it was where it comes from. */
 export async function takeProfile(
   actor: Actor,
@@ -557,7 +561,7 @@ export async function takeProfile(
       builds: named(builds, ({ version }) => version),
       settings: named(catalogue, ({ key }) => key),
     };
-    const taken = file.values.flatMap(({ layer, system, title, build, key, value }) => {
+    const read = ({ layer, system, title, build, key, value }: ProfileFile["values"][number]) => {
       const titleRow =
         title === null
           ? undefined
@@ -593,11 +597,25 @@ export async function takeProfile(
               actor: actor.name,
             },
           ];
-    });
-    // What stands there already is no hypothesis, and stays as it is.
-    const changed = taken.filter((each) => held.at(each)?.value !== each.value);
-    await data.addLayerValues(place, changed);
+    };
+    // What stands there already is no hypothesis, and stays as it is; of a place that comes twice the last holds.
+    const taken = new Map<string, SetValue["value"]>();
+    const isOther = ({ layer, systemId, titleId, buildId, key, value }: Omit<SetValue, "id">) => {
+      const place = JSON.stringify([layer, systemId, titleId, buildId, key]);
+      const stands = taken.get(place) ?? held.at({ layer, systemId, titleId, buildId, key })?.value ?? null;
+      taken.set(place, value);
+      return stands !== value;
+    };
+    let changed = 0;
+    for (let at = 0; at < file.values.length; at += valuesAtOnce) {
+      const others = file.values
+        .slice(at, at + valuesAtOnce)
+        .flatMap(read)
+        .filter(isOther);
+      await data.addLayerValues(place, others);
+      changed += others.length;
+    }
     touch(touched);
-    return { changed: changed.length, unknown: [...unknown].slice(0, 100) };
+    return { changed, unknown: [...unknown].slice(0, 100) };
   });
 }
