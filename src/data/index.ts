@@ -1,6 +1,6 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
 export { doneMigrations, migrate, migrations, migrator } from "./migrate";
-export { isTransacting, together, transact } from "./transact";
+export { atOneMoment, isTransacting, together, transact } from "./transact";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
 export * from "./idempotency";

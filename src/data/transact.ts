@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from "node:async_hooks";
-import { Sequelize } from "sequelize";
+import { Sequelize, Transaction } from "sequelize";
 import { store } from "./models";
 
 /**
@@ -27,6 +27,16 @@ Sequelize.useCLS({
 export async function transact<T>(work: () => Promise<T>): Promise<T> {
   if (under.getStore()?.get("transaction")) return work();
   return store().transaction(async () => work());
+}
+
+/**
+ * Everything that `work` reads as it stood at one moment, however many questions it asks. Inside a transaction
+ * it is part of that one.
+ */
+export async function atOneMoment<T>(work: () => Promise<T>): Promise<T> {
+  if (isTransacting()) return work();
+  const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
+  return store().transaction({ isolationLevel }, async () => work());
 }
 
 /** Whether a transaction is under way here. */

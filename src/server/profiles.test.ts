@@ -291,6 +291,29 @@ describe("taken along", () => {
     expect(await take([value, other])).toMatchObject({ changed: 1 });
     expect((await standingValues(there)).all.map((each) => each.value)).toEqual([false]);
   });
+  it("while it is being changed, what stands and what was changed last are of one moment", async () => {
+    let isChanging = true;
+    const changing = (async () => {
+      for (let k = 0; k < 40; k++)
+        await setProfileValues(thisMachine, {
+          ...titleLayer(),
+          values: [{ key: "scale", value: 3 + (k % 2) }],
+          origin: { kind: "by hand" },
+          saw: Number.MAX_SAFE_INTEGER,
+        });
+      isChanging = false;
+    })();
+    const seen = new Set<number>();
+    while (isChanging) {
+      const { rows, history, saw } = await view();
+      const cell = rows.find(({ key }) => key === "scale")?.cells.title;
+      expect(history[0]?.id).toBe(saw);
+      if (history[0]?.key === "scale") expect(cell?.id).toBe(saw);
+      seen.add(saw);
+    }
+    await changing;
+    expect(seen.size).toBeGreaterThan(3);
+  });
   it("as it stood on a day before anything was set it holds the defaults", async () => {
     expect((await row("light", { asOf: "2020-01-01T00:00:00Z" })).from).toBeNull();
   });

@@ -162,8 +162,11 @@ function checksOf<Title extends { id: string; systemId: string }>(
 /** Changes of a profile that are told at once, at most. */
 const mostHistory = 1000;
 
-/** A profile in its layers. */
-export async function viewProfile(query: unknown): Promise<ProfileView> {
+/** A profile in its layers. What was changed last is of the same moment: it may be taken back. */
+export const viewProfile = async (query: unknown): Promise<ProfileView> =>
+  data.atOneMoment(async () => profileAsked(query));
+
+async function profileAsked(query: unknown): Promise<ProfileView> {
   const asked = profileQuery.parse(query);
   const place = { rigId: asked.rig, engineId: asked.engine };
   const until = isNaN(Date.parse(asked.asOf)) ? null : new Date(asked.asOf);
