@@ -3,7 +3,7 @@ import { thisMachine } from "./actor";
 import { addFault, addTitle, addTrial, keepRun } from "./byThisMachine";
 import { nameJob } from "./nameJob";
 import { asProblem } from "./problem";
-import { setProfileValues } from "./profiles";
+import { setProfileValues } from "./changeProfile";
 import { frames, makeWorld, runOf, trialOf, type World } from "./world";
 import { viewTitle } from "./changeKit";
 import { viewJobs } from "./viewJobs";

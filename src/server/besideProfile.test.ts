@@ -4,7 +4,8 @@ import { thisMachine } from "./actor";
 import { addJob, addRig, addTrial, decideTrial, keepRun, undecideTrial } from "./byThisMachine";
 import { viewTitle } from "./changeKit";
 import { loadStory } from "./loadStory";
-import { carryProfile, planCheck, setProfileValues, undoProfileValue, viewProfile } from "./profiles";
+import { carryProfile, planCheck, setProfileValues, undoProfileValue } from "./changeProfile";
+import { viewProfile } from "./viewProfile";
 import { viewRecipe } from "./recipe";
 import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "./world";
 

@@ -27,17 +27,9 @@ import { listCrashes, viewBuild, viewLog } from "./log";
 import { readMetrics } from "./metrics";
 import { nameJob } from "./nameJob";
 import { addTrial, changeTrial } from "./planTrial";
-import {
-  carryProfile,
-  liftValue,
-  listProfiles,
-  planCheck,
-  saveProfile,
-  setProfileValues,
-  takeProfile,
-  undoProfileValue,
-  viewProfile,
-} from "./profiles";
+import { carryProfile, liftValue, planCheck, setProfileValues, undoProfileValue } from "./changeProfile";
+import { listProfiles, viewProfile } from "./viewProfile";
+import { saveProfile, takeProfile } from "./profileFile";
 import { dropPublication, listOthers, pageFonts, publish, takePublication, viewOther } from "./publish";
 import { readTrace } from "./readTrace";
 import { addStills, listStills, readStill } from "./stills";

@@ -17,7 +17,7 @@ export { viewKit } from "./viewKit";
 export { viewJob } from "./viewJob";
 export { viewTrial } from "./viewTrial";
 export { viewPlan } from "./planTrial";
-export { listProfiles, viewProfile } from "./profiles";
+export { listProfiles, viewProfile } from "./viewProfile";
 export { viewProfileRecipe, viewRecipe } from "./recipe";
 export { listCampaigns, viewCampaign, viewCampaignKit } from "./campaigns";
 export { listAbilities } from "./abilities";

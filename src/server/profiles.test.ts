@@ -5,16 +5,9 @@ import { addJob, addTitle, addTrial, decideTrial, keepRun, reviseRig, undecideTr
 import { thisMachine } from "./actor";
 import { loadStory } from "./loadStory";
 import { asProblem } from "./problem";
-import {
-  carryProfile,
-  liftValue,
-  planCheck,
-  saveProfile as saveProfileBytes,
-  setProfileValues,
-  takeProfile,
-  undoProfileValue,
-  viewProfile,
-} from "./profiles";
+import { carryProfile, liftValue, planCheck, setProfileValues, undoProfileValue } from "./changeProfile";
+import { saveProfile as saveProfileBytes, takeProfile } from "./profileFile";
+import { viewProfile } from "./viewProfile";
 import { viewRecipe } from "./recipe";
 import { addRig } from "./byThisMachine";
 import { viewTitle } from "./changeKit";

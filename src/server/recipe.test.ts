@@ -4,7 +4,8 @@ import { exampleSpec } from "@/core/trial";
 import { thisMachine } from "./actor";
 import { addFault, addTrial, changeTitle, decideTrial, keepRun, reviseRig } from "./byThisMachine";
 import { viewTitle } from "./changeKit";
-import { setProfileValues, viewProfile } from "./profiles";
+import { setProfileValues } from "./changeProfile";
+import { viewProfile } from "./viewProfile";
 import { viewProfileRecipe, viewRecipe } from "./recipe";
 import { frames, makeWorld, refusal, runArms, runOf, trialOf, type World } from "./world";
 

@@ -3,7 +3,7 @@ import { besideOf, isBeside } from "@/core/profile";
 import { makeRecipe, type Recipe } from "@/core/recipe";
 import * as data from "@/data";
 import { notFound } from "./problem";
-import { viewProfile } from "./profiles";
+import { viewProfile } from "./viewProfile";
 import { viewJob } from "./viewJob";
 
 /** A patch with the version it fits and what it breaks. */

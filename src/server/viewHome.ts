@@ -2,7 +2,7 @@ import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/cor
 import { said, type Said } from "@/core/words";
 import { listJobs, openCampaigns, openTrials, readBench } from "@/data";
 import { Problem } from "./problem";
-import { listProfiles } from "./profiles";
+import { listProfiles } from "./viewProfile";
 import { viewJob } from "./viewJob";
 
 /** From here on a device is let cool before the next run, °C; the product's own reckoning. */

@@ -1,0 +1,120 @@
+import { profileQuery, takenProfileSchema } from "@/contract";
+import { valueRefusal } from "@/core/kit";
+import type { ProfileFile, SetValue } from "@/core/profile";
+import * as data from "@/data";
+import type { Actor } from "./actor";
+import { heavy } from "./heavy";
+import { bodyBy } from "./readBodies";
+import { notFound } from "./problem";
+import { writing } from "./writing";
+import { refuseStale, settableOn, touchedProfile } from "./changeProfile";
+import { loadPlace } from "./viewProfile";
+
+/** A profile as a file, written in UTF-8. */
+export async function saveProfile(query: unknown): Promise<Uint8Array<ArrayBuffer>> {
+  const asked = profileQuery.pick({ rig: true, engine: true }).parse(query);
+  const place = { rigId: asked.rig, engineId: asked.engine };
+  const [rig, engine, builds, told, titles] = await data.together(
+    async () => data.findRig(place.rigId),
+    async () => data.findEngine(place.engineId),
+    async () => data.listBuilds(),
+    async () => data.standingAsText(place),
+    async () => data.titlesOfEngine(place),
+  );
+  if (!rig) throw notFound("rig");
+  if (!engine) throw notFound("engine");
+  const names = new Map([
+    ...titles.flatMap(({ id, name, systemId, system }) => [[id, name] as const, [systemId, system] as const]),
+    ...builds.map(({ id, version }) => [id, version] as const),
+  ]);
+  return heavy("profileFile", [{ rig: rig.name, engine: engine.name }, told, names]);
+}
+
+/** Values of a file that are taken in before whoever waits is answered. */
+const valuesAtOnce = 2000;
+
+/** Takes a profile file in: every value a hypothesis here, whatever it was where it comes from. */
+export async function takeProfile(
+  actor: Actor,
+  input: unknown,
+): Promise<{ changed: number; unknown: string[] }> {
+  const { rigId, engineId, file, saw } = bodyBy(takenProfileSchema, input);
+  const place = { rigId, engineId };
+  return writing(actor, async (touch) => {
+    await data.lockProfile(place);
+    const [{ builds, held }, titles, catalogue] = await data.together(
+      async () => loadPlace(place),
+      async () => data.titlesOfEngine(place),
+      async () => settableOn(place),
+    );
+    await refuseStale(place, [...new Set(file.values.map(({ key }) => key))], saw);
+    const unknown = new Set<string>();
+    // The first of a name where several have it.
+    const named = <Row>(rows: Row[], nameOf: (row: Row) => string) =>
+      new Map(rows.toReversed().map((row) => [nameOf(row), row]));
+    const inSystem = (system: string, title: string) => JSON.stringify([system, title]);
+    const byName = {
+      titles: named(titles, ({ name }) => name),
+      titlesOf: named(titles, ({ name, system }) => inSystem(system, name)),
+      systems: named(titles, ({ system }) => system),
+      builds: named(builds, ({ version }) => version),
+      settings: named(catalogue, ({ key }) => key),
+    };
+    const read = ({ layer, system, title, build, key, value }: ProfileFile["values"][number]) => {
+      const titleRow =
+        title === null
+          ? undefined
+          : system === null
+            ? byName.titles.get(title)
+            : byName.titlesOf.get(inSystem(system, title));
+      const systemId = (system !== null && byName.systems.get(system)?.systemId) || null;
+      const buildId = (build !== null && byName.builds.get(build)?.id) || null;
+      const setting = byName.settings.get(key);
+      const missing = [
+        ...(layer === "title" && !titleRow ? [`title ${title ?? "without a name"}`] : []),
+        ...(layer === "system" && !systemId ? [`system ${system ?? "without a name"}`] : []),
+        ...(build !== null && !buildId ? [`build ${build}`] : []),
+        ...(!setting
+          ? [`setting ${key}`]
+          : valueRefusal(setting, value)
+            ? [`value of ${key}: ${String(value)}`]
+            : []),
+      ];
+      missing.forEach((each) => unknown.add(each));
+      return missing.length > 0
+        ? []
+        : [
+            {
+              layer,
+              systemId: layer === "system" ? systemId : null,
+              titleId: layer === "title" ? (titleRow?.id ?? null) : null,
+              buildId,
+              key,
+              value,
+              origin: { kind: "carried" as const, from: file.rig || "a file" },
+              measuredOn: null,
+              actor: actor.name,
+            },
+          ];
+    };
+    // What stands there already is no hypothesis, and stays as it is; of a place that comes twice the last holds.
+    const taken = new Map<string, SetValue["value"]>();
+    const isOther = ({ layer, systemId, titleId, buildId, key, value }: Omit<SetValue, "id">) => {
+      const place = JSON.stringify([layer, systemId, titleId, buildId, key]);
+      const stands = taken.get(place) ?? held.at({ layer, systemId, titleId, buildId, key })?.value ?? null;
+      taken.set(place, value);
+      return stands !== value;
+    };
+    let changed = 0;
+    for (let at = 0; at < file.values.length; at += valuesAtOnce) {
+      const others = file.values
+        .slice(at, at + valuesAtOnce)
+        .flatMap(read)
+        .filter(isOther);
+      await data.addLayerValues(place, others);
+      changed += others.length;
+    }
+    touch(touchedProfile);
+    return { changed, unknown: [...unknown].slice(0, 100) };
+  });
+}
