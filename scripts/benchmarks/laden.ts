@@ -48,7 +48,9 @@ export async function largest({ send, read }: Sender, client: Client) {
   const to = await jobToSendTo(client);
   const frames = Array.from(manyFrames(0.6), (each) => Math.round(each * 1000) / 1000);
   const marks = Array.from({ length: 10_000 }, (_, k) => ({
-    ...{ label: `part ${k}`, startMs: k * 200, endMs: k * 200 + 150 },
+    label: `part ${k}`,
+    startMs: k * 200,
+    endMs: k * 200 + 150,
   }));
   const published = await read<Publication>("/publications?of=board");
   const columns = ["device", "title", "frames a second", "verdict", "runs"];

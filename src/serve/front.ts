@@ -89,7 +89,8 @@ function send(response: ServerResponse, page: MadePage): void {
   response.end(text);
 }
 
-type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
+/** What answers where nothing before it does. */
+export type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
 
 /**
  * What anybody is shown: the way in, what it is drawn with, and links that were given away. Doors look for

@@ -3,8 +3,7 @@ import { Socket } from "node:net";
 import { Writable } from "node:stream";
 import { setTimeout as rest } from "node:timers/promises";
 import { knockHeader, theApplication, type Knock } from "@/server/actor";
-
-type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
+import type { Framework } from "./front";
 
 /** What is drawn before anybody asks: pages and a door that between them load what most others are made of. */
 const paths = ["/", "/jobs", "/jobs/00000000-0000-4000-8000-000000000000", "/api/v1/health"];

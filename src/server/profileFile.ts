@@ -1,6 +1,6 @@
 import { profileQuery, takenProfileSchema } from "@/contract";
 import { valueRefusal } from "@/core/kit";
-import type { ProfileFile, SetValue } from "@/core/profile";
+import { placeName, type ProfileFile, type SetValue } from "@/core/profile";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { heavy } from "./heavy";
@@ -8,7 +8,6 @@ import { bodyBy } from "./readBodies";
 import { notFound } from "./problem";
 import { writing } from "./writing";
 import { refuseStale, settableOn, touchedProfile } from "./changeProfile";
-import { loadPlace } from "./viewProfile";
 
 /** A profile as a file, written in UTF-8. */
 export async function saveProfile(query: unknown): Promise<Uint8Array<ArrayBuffer>> {
@@ -42,11 +41,14 @@ export async function takeProfile(
   const place = { rigId, engineId };
   return writing(actor, async (touch) => {
     await data.lockProfile(place);
-    const [{ builds, held }, titles, catalogue] = await data.together(
-      async () => loadPlace(place),
-      async () => data.titlesOfEngine(place),
+    const [catalogue, engine, builds, held, titles] = await data.together(
       async () => settableOn(place),
+      async () => data.findEngine(engineId),
+      async () => data.listBuilds(),
+      async () => data.standingValues(place),
+      async () => data.titlesOfEngine(place),
     );
+    if (!engine) throw notFound("engine");
     await refuseStale(place, [...new Set(file.values.map(({ key }) => key))], saw);
     const unknown = new Set<string>();
     // The first of a name where several have it.
@@ -57,7 +59,10 @@ export async function takeProfile(
       titles: named(titles, ({ name }) => name),
       titlesOf: named(titles, ({ name, system }) => inSystem(system, name)),
       systems: named(titles, ({ system }) => system),
-      builds: named(builds, ({ version }) => version),
+      builds: named(
+        builds.filter((build) => build.engineId === engineId),
+        ({ version }) => version,
+      ),
       settings: named(catalogue, ({ key }) => key),
     };
     const read = ({ layer, system, title, build, key, value }: ProfileFile["values"][number]) => {
@@ -99,11 +104,11 @@ export async function takeProfile(
     };
     // What stands there already is no hypothesis, and stays as it is; of a place that comes twice the last holds.
     const taken = new Map<string, SetValue["value"]>();
-    const isOther = ({ layer, systemId, titleId, buildId, key, value }: Omit<SetValue, "id">) => {
-      const place = JSON.stringify([layer, systemId, titleId, buildId, key]);
-      const stands = taken.get(place) ?? held.at({ layer, systemId, titleId, buildId, key })?.value ?? null;
-      taken.set(place, value);
-      return stands !== value;
+    const isOther = (each: Omit<SetValue, "id">) => {
+      const name = placeName(each);
+      const stands = taken.get(name) ?? held.at(each)?.value ?? null;
+      taken.set(name, each.value);
+      return stands !== each.value;
     };
     let changed = 0;
     for (let at = 0; at < file.values.length; at += valuesAtOnce) {

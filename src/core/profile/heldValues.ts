@@ -2,7 +2,8 @@ import type { Layer, LayerValue, ProfileOf, SetValue } from "./layers";
 
 type Place = Pick<LayerValue, "layer" | "systemId" | "titleId" | "buildId" | "key">;
 
-const nameOf = ({ layer, systemId, titleId, buildId, key }: Place) =>
+/** A place in the layers with a setting, as one text: another for every other place. */
+export const placeName = ({ layer, systemId, titleId, buildId, key }: Place) =>
   `${layer} ${systemId ?? ""} ${titleId ?? ""} ${buildId ?? ""} ${key}`;
 
 /** Whether a value is in the layers of a title, system or rig that is asked for. */
@@ -27,7 +28,7 @@ export class HeldValues<Value extends SetValue = LayerValue> {
   constructor(values: readonly Value[]) {
     const newest = new Map<string, Value>();
     for (const value of values) {
-      const name = nameOf(value);
+      const name = placeName(value);
       if ((newest.get(name)?.id ?? -1) < value.id) newest.set(name, value);
     }
     for (const [name, value] of newest) if (value.value !== null) this.byPlace.set(name, value);
@@ -35,7 +36,7 @@ export class HeldValues<Value extends SetValue = LayerValue> {
   }
 
   at(place: Place): Value | null {
-    return this.byPlace.get(nameOf(place)) ?? null;
+    return this.byPlace.get(placeName(place)) ?? null;
   }
 
   /** The value that a layer holds: one for this very build before one for every build. */

@@ -38,7 +38,7 @@ export {
   type SetValue,
   type Proof,
 } from "./layers";
-export { HeldValues } from "./heldValues";
+export { HeldValues, placeName } from "./heldValues";
 export { heldIn, heldWithOrigins, type Told, type ToldWithOrigin } from "./told";
 export {
   mostProfileValues,

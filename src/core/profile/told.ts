@@ -24,8 +24,13 @@ export type ToldWithOrigin = [
 ];
 
 const valueOf = ([id, layer, systemId, titleId, buildId, key, value]: Told | ToldWithOrigin): SetValue => ({
-  ...{ id, layer, systemId, titleId, buildId },
-  ...{ key, value },
+  id,
+  layer,
+  systemId,
+  titleId,
+  buildId,
+  key,
+  value,
 });
 
 export const heldIn = (told: Told[]): HeldValues<SetValue> => new HeldValues(told.map(valueOf));

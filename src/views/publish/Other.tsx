@@ -1,9 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { call } from "@/contract";
-import { ProblemPanel, TableFrame } from "@/ui";
-
-const counted = (rows: number) => rows.toLocaleString("en-GB");
+import { ProblemPanel, TableFrame, say } from "@/ui";
 
 /** What somebody else published, fetched when it is looked at. */
 export function Other({ id }: { id: string }) {
@@ -48,7 +46,7 @@ export function Other({ id }: { id: string }) {
             </TableFrame>
             {inAll > rows.length && (
               <p className="mt-1 text-[12px] text-soft">
-                {counted(rows.length)} of {counted(inAll)} rows; the rest is in the file that it came from.
+                {rows.length} of {say.count(inAll, "row")}; the rest is in the file that it came from.
               </p>
             )}
           </div>
