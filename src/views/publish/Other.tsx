@@ -35,7 +35,7 @@ export function Other({ id }: { id: string }) {
                   {rows.map((row, at) => (
                     <tr key={at}>
                       {row.map((cell, column) => (
-                        <td key={column} className="px-2 py-1 [overflow-wrap:anywhere]" dir="auto">
+                        <td key={column} className="min-w-20 px-2 py-1 [overflow-wrap:anywhere]" dir="auto">
                           {cell}
                         </td>
                       ))}
