@@ -9,7 +9,7 @@ const mayImport = {
   contract: ["contract", "core"],
   data: ["data", "core"],
   server: ["server", "data", "contract", "core"],
-  serve: ["serve", "server", "data", "core"],
+  serve: ["serve", "server", "data", "contract", "core"],
   app: ["app", "serve", "views", "ui", "server", "contract", "core"],
   views: ["views", "ui", "contract", "core", "workers"],
   ui: ["ui"],

@@ -1,43 +1,19 @@
 import { expect, test, type Browser } from "@playwright/test";
 import { findings } from "./findings";
-import { spawnSync } from "node:child_process";
 import { doorList } from "@/contract";
-import { certificateFor, ownAddresses, secretOfCookies } from "../scripts/lib/access.mjs";
-import { startServer, stopServer, type Server } from "../scripts/lib/application.mjs";
-import { freePort } from "../scripts/lib/run.mjs";
+import { ownAddresses } from "../scripts/lib/access.mjs";
+import { stopServer, type Server } from "../scripts/lib/application.mjs";
+import { letPeopleIn, people, startShared } from "./shared";
 
 /* An application that answers more than its own machine: over HTTPS, to whoever was let in. */
 
-const people = { Ida: "sixty plum wagons northward", Bram: "forty quiet herons inland" } as const;
 let server: Server;
 let base = "";
 
 test.beforeAll(async () => {
   const url = process.env.LAMP_TEST_DATABASE ?? "";
-  for (const [name, passphrase] of Object.entries(people)) {
-    const may = name === "Ida" ? "tunes" : "reads";
-    const set = spawnSync("node_modules/.bin/tsx", ["scripts/people.ts", "set", name, may], {
-      input: passphrase,
-      encoding: "utf8",
-      env: { ...process.env, DATABASE_URL: url },
-    });
-    expect(set.stdout).toContain(`${name} may read`);
-  }
-  const { certificate, key } = await certificateFor({});
-  const port = await freePort(3710);
-  base = `https://127.0.0.1:${port}`;
-  server = await startServer({
-    port,
-    url,
-    quiet: true,
-    env: {
-      LAMP_LISTEN: "0.0.0.0",
-      LAMP_SIGN_IN: "1",
-      LAMP_SECRET: secretOfCookies(),
-      LAMP_CERTIFICATE: certificate,
-      LAMP_CERTIFICATE_KEY: key,
-    },
-  });
+  for (const said of letPeopleIn(url)) expect(said).toContain("may read");
+  ({ server, base } = await startShared(url, 3710));
 });
 test.afterAll(async () => stopServer(server));
 

@@ -4,7 +4,7 @@ import { get as plainGet } from "node:http";
 import { get as secureGet } from "node:https";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { SetupError, fingerprint, must, root, say } from "./run.mjs";
+import { SetupError, fingerprint, must, root, say, stateFolder } from "./run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
@@ -107,6 +107,7 @@ export async function startServer({
         ...process.env,
         NODE_ENV: dev ? "development" : "production",
         LAMP_PORT: String(port),
+        LAMP_UPLOADS: join(stateFolder, "uploads", String(port)),
         DATABASE_URL: url,
         NEXT_TELEMETRY_DISABLED: "1",
         ...env,

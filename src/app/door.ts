@@ -2,12 +2,13 @@ import { createHash } from "node:crypto";
 import type { ReactNode } from "react";
 import { createElement } from "react";
 import { z } from "zod";
-import { doorList, doors, withWords, type Door, type DoorName } from "@/contract";
+import { headers } from "next/headers";
+import { redirect } from "next/navigation";
+import { doorAt, doors, isId, withWords, type Door, type DoorName, type Who } from "@/contract";
 import {
   asRead,
   BodyGauge,
   Problem,
-  Room,
   answeredOnce,
   knockOf,
   mayPass,
@@ -16,12 +17,18 @@ import {
   heavy,
   journal,
   nobody,
+  notFound,
+  takeIn,
   useCases,
   watchChanges,
+  whoKnocks,
+  type Asker,
   type Knock,
   type SentAsRead,
 } from "@/server";
 import { isOwnHost, isOwnOrigin } from "@/serve/addresses";
+import { connectionOf } from "@/serve/connections";
+import { inertGuards } from "@/serve/guards";
 import { ProblemPanel } from "@/ui";
 
 /** What a route with an id in its address is handed. */
@@ -48,17 +55,22 @@ function checkOrigin({ headers }: Request, secure: boolean): void {
     );
 }
 
+function forbidden({ kind, may }: Asker, who: Who): string {
+  if (who === "owner") return "Only an owner who signed in may do this.";
+  return kind === "person" && may === "reads"
+    ? "You may read here, not change."
+    : "This token doesn't open this door.";
+}
+
 /** Whoever knocks has to be let do what the door does. */
 function checkRights({ asker }: Knock, { who }: Door): void {
   if (mayPass(asker, who)) return;
   if (asker === null)
     throw new Problem(401, "Nobody is let in here without signing in.", "Sign in, or send a token.");
-  throw new Problem(
-    403,
-    who === "tunes" ? "You may read here, not change." : "This token doesn't open this door.",
-    "Ask whoever keeps this machine.",
-  );
+  throw new Problem(403, forbidden(asker, who), "Ask whoever keeps this machine.");
 }
+
+const isRead = ({ method }: Request) => method === "GET" || method === "HEAD";
 
 const unkept = { "cache-control": "no-store" };
 
@@ -78,19 +90,6 @@ function refused(error: unknown): Response {
     status: problem.status,
     headers: { "content-type": "application/problem+json", ...unkept },
   });
-}
-
-/** The door that a method and a path under /api/v1 lead to, with the id in the path. */
-function doorAt(method: string, segments: string[]): { door: Door; id: string } | null {
-  for (const door of doorList) {
-    if (door.method !== method) continue;
-    const parts = door.path.slice(1).split("/");
-    if (parts.length !== segments.length) continue;
-    if (!parts.every((part, at) => part.startsWith("{") || part === segments[at])) continue;
-    // Words stand before ids: /runs/open is no run called "open".
-    return { door, id: segments[parts.findIndex((part) => part.startsWith("{"))] ?? "" };
-  }
-  return null;
 }
 
 /** The version that an edit saw, by its If-Match. */
@@ -130,17 +129,10 @@ function jsonIn(bytes: Uint8Array): unknown {
   }
 }
 
+const { "cache-control": _unkept, ...doorGuards } = inertGuards;
+
 /** From here on an answer is called slow, ms. */
 const slowMs = 1000;
-
-/** Said with every answer: it is what it says it is, and no page of somebody else's. */
-const guards = {
-  "x-content-type-options": "nosniff",
-  "x-frame-options": "DENY",
-  "referrer-policy": "same-origin",
-  "cross-origin-resource-policy": "same-origin",
-  "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
-};
 
 /**
  * Answers any request under /api/v1 by the contract; refusals and slow answers leave a line with their kind,
@@ -152,7 +144,7 @@ export async function answerDoor(request: Request, segments: string[]): Promise<
   const door = doorAt(request.method, segments)?.door.id ?? "none";
   const response = await answered(request, segments);
   const ms = performance.now() - began;
-  for (const [name, value] of Object.entries({ ...guards, "x-request-id": requestId }))
+  for (const [name, value] of Object.entries({ ...doorGuards, "x-request-id": requestId }))
     response.headers.set(name, value);
   countRequest(door, response.status, ms / 1000);
   const told = { requestId, door, method: request.method, status: response.status, ms: Math.round(ms) };
@@ -166,59 +158,67 @@ async function answered(request: Request, segments: string[]): Promise<Response>
   try {
     checkHost(request);
     const knock = knockOf(request.headers);
-    if (request.method !== "GET") checkOrigin(request, knock.secure);
+    if (!isRead(request)) checkOrigin(request, knock.secure);
     const found = doorAt(request.method, segments);
     if (!found)
       throw new Problem(404, "There is no such door.", "The doors are listed at /api/v1/openapi.json.");
     const { door } = found;
     checkRights(knock, door);
-    if (door.gives === "events") return events(request);
-    const saw = sawIn(request, door);
-    const length = Number(request.headers.get("content-length") ?? 0) || 0;
-    const asIt = async () => carriedOut(request, found, knock, saw, length);
-    // Small ones come in as they are.
-    return await (request.method === "GET" || door.mostBytes < smallBytes
-      ? asIt()
-      : room.within(length || door.mostBytes, asIt));
+    if (door.gives === "events") return events(request, knock);
+    if (found.id !== "" && !isId(found.id)) throw notFound("thing");
+    return await carriedOut(request, found, knock, sawIn(request, door));
   } catch (error) {
     return refused(error);
   }
 }
 
-/** Doors that take no more than this need no room of their own, bytes. */
-const smallBytes = 4 * 1024 * 1024;
+/** Bytes of a body that is sent where none is asked for. */
+const strayBytes = 1024;
 
 async function carriedOut(
   request: Request,
   { door, id }: { door: Door; id: string },
   knock: Knock,
   saw: number | null,
-  length: number,
 ): Promise<Response> {
   const key = door.creates ? request.headers.get("idempotency-key") : null;
   const digest = key === null ? null : createHash("sha256");
   const gauge = door.bounds && new BodyGauge(door.bounds);
-  const bytes =
-    request.method === "GET"
-      ? new Uint8Array()
-      : await bodyOf(request, door.mostBytes, length, (part) => {
-          gauge?.see(part);
-          digest?.update(part);
-        });
-  if (door.takes === "json" && bytes.length > 0) checkType(request);
-  const isMuch =
-    gauge !== null &&
-    (bytes.length > easy.bytes ||
-      gauge.keys > easy.keys ||
-      gauge.texts > easy.texts ||
-      gauge.values > easy.values);
-  const body = door.takes === "bytes" ? bytes : isMuch ? await readAside(bytes, door) : jsonIn(bytes);
-  const query = Object.fromEntries(new URL(request.url).searchParams);
-  const agent = request.headers.get("user-agent") ?? "";
-  const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
-  const useCase = useCases[door.id as Exclude<DoorName, "events">];
-  const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
-  return given(door, await answeredOnce(once, door.id, door.status, () => useCase(asked)));
+  const query = queryOf(request, door);
+  const takesBody = door.body !== null || door.takes === "bytes";
+  const incoming = {
+    body: isRead(request) ? null : request.body,
+    length: Number(request.headers.get("content-length") ?? 0) || 0,
+    limit: takesBody ? door.mostBytes : strayBytes,
+    caller: `${knock.asker?.kind} ${knock.asker?.name} ${knock.address}`,
+    signal: connectionOf(request.headers),
+    see: (part: Uint8Array) => {
+      gauge?.see(part);
+      digest?.update(part);
+    },
+  };
+  return takeIn(incoming, async (bytes) => {
+    if (door.takes === "json" && bytes.length > 0) checkType(request);
+    const isMuch =
+      gauge !== null &&
+      (bytes.length > easy.bytes ||
+        gauge.keys > easy.keys ||
+        gauge.texts > easy.texts ||
+        gauge.values > easy.values);
+    const body = door.takes === "bytes" ? bytes : isMuch ? await readAside(bytes, door) : jsonIn(bytes);
+    const agent = request.headers.get("user-agent") ?? "";
+    const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
+    const useCase = useCases[door.id as Exclude<DoorName, "events">];
+    const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
+    return given(door, await answeredOnce(once, door.id, door.status, () => useCase(asked)));
+  });
+}
+
+/** What is asked in the address, by the door's schema. @throws ZodError for what it doesn't take */
+function queryOf(request: Request, { query }: Door): Record<string, string> {
+  const asked = Object.fromEntries(new URL(request.url).searchParams);
+  query?.parse(asked);
+  return asked;
 }
 
 /** A body that holds much, read by its door's schema away from the thread that answers others. */
@@ -281,13 +281,25 @@ function file({ id }: Door, answer: Record<string, unknown>): Response {
 /** Milliseconds between signs of life, so that nobody between closes a quiet stream. */
 const beatMs = 15_000;
 
-/** Changes as server-sent events; a browser that was away says the last one it saw. */
-function events(request: Request): Response {
+/**
+ * Changes as server-sent events; a browser that was away says the last one it saw. Whoever listens is looked at
+ * again before each: the stream ends with the session or the token that let it in.
+ */
+function events(request: Request, { asker, secure }: Knock): Response {
   const encoder = new TextEncoder();
   const since = request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("since");
+  const [authorization, cookie] = ["authorization", "cookie"].map(
+    (name) => request.headers.get(name) ?? undefined,
+  );
+  const mayStay = async () => {
+    const now = await whoKnocks({ authorization, cookie, secure }).catch(() => null);
+    return now?.id === asker?.id && mayPass(now, "reads");
+  };
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
+      let isOver = false;
+      let unwatch = () => {};
       const send = (text: string) => {
         try {
           controller.enqueue(encoder.encode(text));
@@ -295,91 +307,62 @@ function events(request: Request): Response {
           end();
         }
       };
-      send("retry: 2000\n\n");
-      const beat = setInterval(() => send(": here\n\n"), beatMs);
-      const unwatch = await watchChanges(since, ({ id, topics }) =>
-        send(`id: ${id}\ndata: ${JSON.stringify(topics)}\n\n`),
-      );
+      // One after the other: what comes while the session is looked at waits for it.
+      let told = Promise.resolve();
+      const tell = (text: string) => {
+        told = told.then(async () => {
+          if (isOver) return;
+          if (await mayStay()) send(text);
+          else end();
+        });
+      };
+      const beat = setInterval(() => tell(": here\n\n"), beatMs);
       end = () => {
+        if (isOver) return;
+        isOver = true;
         clearInterval(beat);
         unwatch();
-      };
-      if (request.signal.aborted) end();
-      request.signal.addEventListener("abort", () => {
-        end();
         try {
           controller.close();
         } catch {
           // Closed by the other side already.
         }
-      });
+      };
+      send("retry: 2000\n\n");
+      unwatch = await watchChanges(since, ({ id, topics }) =>
+        tell(`id: ${id}\ndata: ${JSON.stringify(topics)}\n\n`),
+      );
+      if (isOver) unwatch();
+      if (request.signal.aborted) end();
+      request.signal.addEventListener("abort", () => end());
     },
     cancel: () => end(),
   });
   return new Response(stream, { headers: { "content-type": "text/event-stream", ...unkept } });
 }
 
-/**
- * Room for what is being sent, a process: bodies wait outside rather than fill its memory. One a browser sends
- * is small beside it.
- */
-const kept = globalThis as { lampRoom?: Room };
-const room = (kept.lampRoom ??= new Room(96 * 1024 * 1024));
-
-/** Bytes of a body after which whoever waits is answered first. */
-const breathBytes = 512 * 1024;
-
-/**
- * A request's body. @param see is shown every piece as it comes: a large one isn't gone over again in one go
- * @throws Problem 413 for one larger than `limit` bytes
- */
-async function bodyOf(
-  request: Request,
-  limit: number,
-  length: number,
-  see: (part: Uint8Array) => void,
-): Promise<Uint8Array<ArrayBuffer>> {
-  const tooMuch = new Problem(
-    413,
-    `The request is larger than ${Math.round(limit / 1024 / 1024)} MB.`,
-    "Send less at once.",
-  );
-  if (length > limit) throw tooMuch;
-  if (!request.body) return new Uint8Array();
-  // As long as it says it is; else it grows by pieces.
-  const parts: Uint8Array[] = [];
-  const whole = length > 0 ? new Uint8Array(length) : null;
-  let at = 0;
-  let refusal: unknown = null;
-  let seen = 0;
-  for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
-    if (at + part.length > (whole?.length ?? limit)) throw tooMuch;
-    at += part.length;
-    // Who still sends hears no answer: what is refused already is heard to its end, and not held.
-    if (refusal !== null) continue;
-    // Pieces that are here already come without a pause: others are let in between.
-    if ((seen += part.length) > breathBytes) {
-      seen = 0;
-      await new Promise(setImmediate);
-    }
-    try {
-      see(part);
-    } catch (error) {
-      refusal = error;
-      continue;
-    }
-    if (whole) whole.set(part, at - part.length);
-    else parts.push(part);
-  }
-  if (refusal !== null) throw refusal;
-  return whole ? whole.subarray(0, at) : new Uint8Array(Buffer.concat(parts));
+/** Who looks at a page. Leads whoever may not read to the way in, whatever stood before the framework. */
+export async function signedIn(): Promise<Asker> {
+  const { asker } = knockOf(await headers());
+  if (asker === null || !mayPass(asker, "reads")) redirect("/sign-in");
+  return asker;
 }
 
-/** What a page shows from a use-case; a refusal becomes a panel that says what to do. */
+/**
+ * What a page shows from a use-case; a refusal becomes a panel that says what to do. Whoever asks is looked at
+ * here once more, whatever stood before the framework.
+ * @param who may see it
+ */
 export async function shown<View>(
   load: () => Promise<View>,
   show: (view: View) => ReactNode,
+  who: Who = "reads",
 ): Promise<ReactNode> {
+  if (!mayPass(await signedIn(), who))
+    return createElement(ProblemPanel, {
+      title: "Only an owner sees this page.",
+      fix: "Ask whoever keeps this machine. A person who may read and change is an owner; a program never is.",
+    });
   let view: View;
   try {
     view = await load();

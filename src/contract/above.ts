@@ -22,10 +22,10 @@ import {
   type PageFonts,
   type Publication,
 } from "@/core/publication";
-import { longList } from "@/core/schema";
+import { cursorSchema, longList, momentCursorSchema } from "@/core/schema";
 import { decisions } from "@/core/compare";
 import { grades } from "@/core/verdict";
-import { door, usualBounds } from "./door";
+import { askedId, door, usualBounds } from "./door";
 import * as answers from "./answers";
 
 /* What stands above one job: campaigns, and what engines are able to. */
@@ -82,7 +82,7 @@ export const calendarQuery = z.object({
 });
 export const planTitlesQuery = z.object({
   search: z.string().trim().max(200).catch(""),
-  system: z.string().max(60).catch(""),
+  system: askedId,
   hardness: z.string().max(20).catch(""),
 });
 const asText = (most: number) => z.string().max(most).catch("");
@@ -90,21 +90,21 @@ export const logQuery = z.object({
   search: z.string().trim().max(200).catch(""),
   kind: z.enum(["", ...faultKinds]).catch(""),
   severity: z.enum(["", ...faultSeverities]).catch(""),
-  rig: asText(60),
-  engine: asText(60),
+  rig: askedId,
+  engine: askedId,
   still: z.enum(["", "still", "gone"]).catch("").describe("Seen in the newest run, or not in any since."),
-  cursor: asText(400),
+  cursor: momentCursorSchema,
 });
 export const boardQuery = z.object({
   search: z.string().trim().max(200).catch(""),
-  system: asText(60),
+  system: askedId,
   hardness: asText(20),
-  cursor: asText(400),
+  cursor: cursorSchema,
 });
 const choice = z.enum(["yes", "no"]);
 export const publicationQuery = z.object({
   of: z.enum(publicationKinds),
-  id: asText(60).describe("Of the campaign or the device; empty for the board."),
+  id: askedId.describe("Of the campaign or the device; empty for the board."),
   names: choice.catch("yes").describe("Whether devices are called by their names."),
   notes: choice.catch("yes").describe("Whether notes on faults and workarounds go along."),
 });
@@ -390,6 +390,7 @@ export const doorsAbove = {
   }),
   takeRun: door({
     method: "POST",
+    who: "runs",
     path: "/campaigns/{id}/take",
     group: campaigns,
     summary: "Take the next run, so that nobody else does; its rig and conditions are put on the bench.",
@@ -399,6 +400,7 @@ export const doorsAbove = {
   }),
   releaseRun: door({
     method: "POST",
+    who: "runs",
     path: "/campaigns/{id}/release",
     group: campaigns,
     summary: "Give up whatever somebody has taken, so that others may take it.",
@@ -408,6 +410,7 @@ export const doorsAbove = {
   }),
   answerRun: door({
     method: "POST",
+    who: "runs",
     path: "/campaigns/{id}/answers",
     group: campaigns,
     summary: "Answer a run that leaves no trace: it won't start, crashed, was skipped, isn't for this engine.",
@@ -555,7 +558,7 @@ export const doorsAbove = {
     path: "/log/crashes",
     group: "Log",
     summary: "Crashes an hour of every title with a build, with exact intervals (Garwood 1936).",
-    query: z.object({ engine: asText(60) }),
+    query: z.object({ engine: askedId }),
     output: crashesSchema,
   }),
   viewBuild: door({

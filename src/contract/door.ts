@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import { z } from "zod";
 
 /**
  * How much a JSON body may hold. Bytes say little of what reading it costs: two megabytes of `[]` are a third
@@ -15,6 +15,12 @@ export interface BodyBounds {
 
 export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
 
+/**
+ * Who may: anybody, or whoever may see the application's own figures, read, bring runs in, or tune. An owner is a
+ * person who tunes, or this machine; never a program.
+ */
+export type Who = "anybody" | "metrics" | "reads" | "runs" | "tunes" | "owner";
+
 /** One door of the application: everything that callers and handlers have to agree on. */
 export interface Door<Query = unknown, Body = unknown, Output = unknown> {
   /** Its name; the server's table of use-cases and the client call it by this. */
@@ -24,8 +30,7 @@ export interface Door<Query = unknown, Body = unknown, Output = unknown> {
   path: string;
   group: string;
   summary: string;
-  /** What whoever knocks must be let do: read, tune, or only see the application's own figures. */
-  who: "anybody" | "reads" | "tunes" | "metrics";
+  who: Who;
   query: z.ZodType<Query> | null;
   body: z.ZodType<Body> | null;
   /** What a body that isn't JSON holds. */
@@ -78,3 +83,6 @@ export function door<Query = undefined, Body = undefined, Output = unknown>(
 
 /** Names of the ids in a path. @example idsIn("/jobs/{id}/runs/{run}") // → ["id", "run"] */
 export const idsIn = (path: string): string[] => [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name ?? "");
+
+/** An id asked for in an address; empty where none is. */
+export const askedId = z.union([z.uuid("This is no id."), z.literal("")]).default("");

@@ -19,13 +19,13 @@ import {
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, mostProfileValues, profileFileSchema } from "@/core/profile";
-import { longList } from "@/core/schema";
+import { cursorSchema, longList } from "@/core/schema";
 import { mostStills, stillPixels } from "@/core/capture";
 import { channelUnits, mostRunMs, traceRole, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";
 import { doorsAbove } from "./above";
 import { doorsOfTrust } from "./trust";
-import { door, type Door } from "./door";
+import { askedId, door, type Door } from "./door";
 
 const megabyte = 1024 * 1024;
 const text = (most: number) => z.string().trim().max(most);
@@ -187,9 +187,9 @@ const saw = z.number().int().min(0).describe("The newest change that was seen, a
 export const profileQuery = z.object({
   rig: z.uuid(),
   engine: z.uuid(),
-  system: z.string().max(60).catch(""),
-  title: z.string().max(60).catch(""),
-  build: z.string().max(60).catch(""),
+  system: askedId,
+  title: askedId,
+  build: askedId,
   asOf: z.string().max(40).catch("").describe("As it stood at this moment, ISO 8601; empty for now."),
 });
 const profileKey = z.string().min(1).max(120);
@@ -252,7 +252,7 @@ export const jobsQuery = z.object({
   search: z.string().max(200).catch(""),
   filter: z.enum(["", ...jobStates]).catch(""),
   sort: z.enum(jobOrders).catch("worked"),
-  cursor: z.string().max(400).catch(""),
+  cursor: cursorSchema,
   limit: z.coerce.number().int().min(1).max(200).catch(50),
 });
 export const listQuery = jobsQuery.omit({ filter: true, sort: true }).extend({
@@ -419,13 +419,14 @@ const doorsByName = {
     path: "/jobs/{id}/diagnosis",
     group: "Jobs",
     summary: "What holds one run back.",
-    query: z.object({ run: z.string().max(60).default("") }),
+    query: z.object({ run: askedId }),
     output: answers.diagnosisSchema,
     refusals: [404],
   }),
 
   importRun: door({
     method: "POST",
+    who: "runs",
     path: "/runs",
     group: "Runs",
     summary: "Keep a whole run sent as a packed trace.",
@@ -438,6 +439,7 @@ const doorsByName = {
   }),
   tallyRun: door({
     method: "POST",
+    who: "runs",
     path: "/tallies",
     group: "Runs",
     summary: "Keep a hand tally as a run.",
@@ -448,6 +450,7 @@ const doorsByName = {
   }),
   openRun: door({
     method: "POST",
+    who: "runs",
     path: "/runs/open",
     group: "Runs",
     summary: "Open a run that grows.",
@@ -458,6 +461,7 @@ const doorsByName = {
   }),
   appendRun: door({
     method: "POST",
+    who: "runs",
     path: "/runs/{id}/pieces",
     group: "Runs",
     summary: "Append a piece to an open run; one seen before changes nothing.",
@@ -469,6 +473,7 @@ const doorsByName = {
   }),
   finishRun: door({
     method: "POST",
+    who: "runs",
     path: "/runs/{id}/finish",
     group: "Runs",
     summary: "End an open run: measured and judged from what was appended.",
@@ -516,6 +521,7 @@ const doorsByName = {
 
   addStills: door({
     method: "POST",
+    who: "runs",
     path: "/runs/{id}/stills",
     group: "Runs",
     summary: "Keep up to twelve small pictures of a run measured from a video, as bare pixels; once.",

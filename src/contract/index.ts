@@ -1,4 +1,15 @@
-export { idsIn, usualBounds, type BodyBounds, type Door, type Method } from "./door";
+export { idsIn, usualBounds, type BodyBounds, type Door, type Method, type Who } from "./door";
+export {
+  backTo,
+  doorAt,
+  doorSegments,
+  doorsAt,
+  isId,
+  pageAt,
+  pages,
+  readTarget,
+  type Target,
+} from "./addresses";
 export {
   addedJobSchema,
   appendSchema,
@@ -49,7 +60,7 @@ export {
   releaseSchema,
   titlePlaceSchema,
 } from "./above";
-export { changedPassphraseSchema, newLinkSchema, newProgramSchema, signInSchema } from "./trust";
+export { changedPassphraseSchema, newLinkSchema, newProgramSchema, programRights, signInSchema } from "./trust";
 export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";

@@ -8,7 +8,7 @@ type Json = Record<string, unknown>;
 const refusalWords: Record<number, string> = {
   400: "The body is no JSON.",
   401: "Nobody is let in without signing in, or a token.",
-  403: "The request came from another site, or whoever sent it may only read.",
+  403: "The request came from another site, or whoever sent it may not do this.",
   404: "There is no such thing.",
   409: "It can't be done as things stand, or it was changed meanwhile.",
   413: "The body is too large.",
@@ -51,7 +51,7 @@ function contentOf(door: Door): Json {
 }
 
 function refusalsOf({ refusals, method, body, takes, edits, who }: Door): number[] {
-  const writes = method === "GET" && who !== "tunes" ? [] : [403];
+  const writes = method === "GET" && who !== "owner" ? [] : [403];
   const signed = who === "anybody" ? [] : [401];
   const reads = body || takes === "bytes" ? [400, 413, 415] : [];
   return [

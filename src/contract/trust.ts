@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { PeopleView, WorkshopView } from "@/core/records";
+import type { PeopleView, Rights, WorkshopView } from "@/core/records";
 import * as answers from "./answers";
 import { door } from "./door";
 
@@ -9,6 +9,9 @@ const { of, open, nothingSchema } = answers;
 const text = (most: number) => z.string().trim().max(most);
 const secret = z.string().max(200);
 
+/** What a program may, each with all before it. */
+export const programRights = ["metrics", "reads", "runs", "tunes"] as const satisfies readonly Rights[];
+
 export const signInSchema = z.object({ name: text(60).min(1, "Say who you are."), passphrase: secret });
 export const changedPassphraseSchema = z.object({
   passphrase: secret.describe("The one there was."),
@@ -16,7 +19,7 @@ export const changedPassphraseSchema = z.object({
 });
 export const newProgramSchema = z.object({
   name: text(60).min(1, "Say what the program is called."),
-  may: z.enum(["tunes", "reads", "metrics"]),
+  may: z.enum(programRights),
 });
 export const newLinkSchema = z
   .object({
@@ -72,6 +75,7 @@ export const doorsOfTrust = {
     method: "DELETE",
     path: "/sessions/{id}",
     group: "People",
+    who: "owner",
     summary: "End a session, of one's own or of somebody else.",
     output: nothingSchema,
     refusals: [404],
@@ -91,7 +95,7 @@ export const doorsOfTrust = {
     path,
     group: "People",
     summary: "Who may come in: people, sessions that hold, programs and read-only links.",
-    who: "tunes",
+    who: "owner",
     output: of<PeopleView>(
       open({
         asked: z.boolean().describe("Whether anybody has to sign in here."),
@@ -106,6 +110,7 @@ export const doorsOfTrust = {
     method: "DELETE",
     path: `${path}/{id}`,
     group: "People",
+    who: "owner",
     summary: "Let somebody in no more; what they decided stays under their name.",
     output: nothingSchema,
     refusals: [404],
@@ -114,6 +119,7 @@ export const doorsOfTrust = {
     method: "POST",
     path: "/programs",
     group: "People",
+    who: "owner",
     summary: "Let a program in: its token is given back this once and kept only as a digest.",
     body: newProgramSchema,
     output: of<{ id: string; token: string }>(open({ id: z.string(), token: z.string() })),
@@ -124,6 +130,7 @@ export const doorsOfTrust = {
     method: "DELETE",
     path: "/programs/{id}",
     group: "People",
+    who: "owner",
     summary: "Take a program's token back.",
     output: nothingSchema,
     refusals: [404],
@@ -132,6 +139,7 @@ export const doorsOfTrust = {
     method: "POST",
     path: "/links",
     group: "People",
+    who: "owner",
     summary:
       "Make a read-only link to a board, a device, a campaign or a job's recipe; its path is given back this once.",
     body: newLinkSchema,
@@ -143,6 +151,7 @@ export const doorsOfTrust = {
     method: "DELETE",
     path: "/links/{id}",
     group: "People",
+    who: "owner",
     summary: "Take a read-only link back.",
     output: nothingSchema,
     refusals: [404],

@@ -1,7 +1,7 @@
 import { QueryTypes } from "sequelize";
 import type { BoardAsked, BoardCell, BoardShare, BoardTitle, BoardTitles, BoardView } from "@/core/records";
 import { grades, type Grade } from "@/core/verdict";
-import { cursorOf, keyset } from "./cursor";
+import { cursorOf, keyset } from "@/core/schema";
 import { store } from "./models";
 
 /** A run with its figures, as a board tells of it. */

@@ -3,7 +3,7 @@ import { store } from "./models";
 
 /** What a change is about: a kind of thing, and which one; `id` is empty for all of a kind. */
 export interface Topic {
-  kind: "job" | "trial" | "bench" | "kit" | "jobs" | "work" | "profile" | "campaign";
+  kind: "job" | "trial" | "bench" | "kit" | "jobs" | "work" | "profile" | "campaign" | "people";
   id: string;
 }
 

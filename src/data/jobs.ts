@@ -2,7 +2,7 @@ import { QueryTypes } from "sequelize";
 import type { NewJob } from "@/core/kit";
 import type { Standing } from "@/core/profile";
 import type { JobClosing, JobListRow, JobRow } from "@/core/records";
-import { cursorOf, keyset } from "./cursor";
+import { cursorOf, keyset } from "@/core/schema";
 import { Job, store } from "./models";
 
 const columns = `

@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { Page, PageQuery, RigListRow, TitleListRow } from "@/core/records";
-import { cursorOf, keyset } from "./cursor";
+import { cursorOf, keyset } from "@/core/schema";
 import { store } from "./models";
 
 /**

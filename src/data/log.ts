@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { CrashRow, LogAsked, LogRow } from "@/core/records";
-import { cursorOf, keyset } from "./cursor";
+import { cursorOf, keyset } from "@/core/schema";
 import { store } from "./models";
 import { driverOf } from "./rigs";
 

@@ -16,6 +16,7 @@ import { stills } from "./migrations/0011-stills";
 import { scenes } from "./migrations/0012-scenes";
 import { landed } from "./migrations/0013-landed";
 import { foundAtOnce } from "./migrations/0014-found-at-once";
+import { scopedTokens } from "./migrations/0015-scoped-tokens";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -34,6 +35,7 @@ export const migrations = [
   scenes,
   landed,
   foundAtOnce,
+  scopedTokens,
 ];
 
 type Migrations = typeof migrations;

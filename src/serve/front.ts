@@ -1,10 +1,15 @@
 import { randomUUID } from "node:crypto";
 import type { IncomingMessage, RequestListener, ServerResponse } from "node:http";
 import { changeMark } from "@/data";
-import { knockHeader, mayPass, type Knock } from "@/server/actor";
+import { backTo } from "@/contract";
+import { knockHeader, type Knock } from "@/server/actor";
+import { uploadsWaiting } from "@/server/intake";
 import { journal } from "@/server/journal";
 import { whoKnocks } from "@/server/people";
 import { isOwnHost } from "./addresses";
+import { noteConnection } from "./connections";
+import { builtFiles, dropForeignHeaders, passage, type Passage } from "./gate";
+import { guards, inertGuards } from "./guards";
 import { keepPace } from "./pace";
 import { Pages, madeFor, nonceIn, type MadePage, type Outcome, type PageSource } from "./pages";
 import { noOthers } from "./share";
@@ -14,12 +19,25 @@ const madeAlways = /^\/(campaigns\/|kit\/(workshop|people)|sign-in|shared\/)/;
 
 function plain(response: ServerResponse, status: number, text: string): void {
   response.writeHead(status, {
+    ...inertGuards,
     "content-type": "text/plain; charset=utf-8",
-    "cache-control": "no-store",
-    "x-content-type-options": "nosniff",
     connection: "close",
   });
   response.end(text);
+}
+
+/** Refuses as the doors do: problem details (RFC 9457). What is still being sent is not waited for. */
+function refuse(
+  response: ServerResponse,
+  { status, title, fix, allow }: Extract<Passage, { kind: "refuse" }>,
+): void {
+  response.writeHead(status, {
+    ...inertGuards,
+    "content-type": "application/problem+json",
+    connection: "close",
+    ...(allow !== undefined && { allow }),
+  });
+  response.end(JSON.stringify({ type: "about:blank", status, title, detail: fix, fields: {} }));
 }
 
 /**
@@ -93,16 +111,15 @@ function send(response: ServerResponse, page: MadePage): void {
 export type Framework = (request: IncomingMessage, response: ServerResponse) => Promise<unknown>;
 
 /**
- * What anybody is shown: the way in, what it is drawn with, and links that were given away. Doors look for
- * themselves.
- */
-const open = /^\/(sign-in(\?|$)|shared\/|_next\/static\/|api\/v1\/|icon\.svg|favicon\.ico)/;
-
-/**
  * What stands before the framework: the application's own names, slow senders, and pages made once a change.
  * @param others who else may have made a page
+ * @param files  addresses of built files, open to anybody; null in development
  */
-export function front(framework: Framework, others: PageSource = noOthers): RequestListener {
+export function front(
+  framework: Framework,
+  others: PageSource = noOthers,
+  files: ReadonlySet<string> | null = builtFiles(),
+): RequestListener {
   const pages = new Pages();
   return (request, response) => {
     void answer(request, response).catch((error: unknown) => {
@@ -114,7 +131,7 @@ export function front(framework: Framework, others: PageSource = noOthers): Requ
 
   /** Finds out who knocks, and tells the framework in a header that nobody else can write. */
   async function knocking({ headers, socket }: IncomingMessage): Promise<Knock> {
-    for (const name of Object.keys(headers)) if (name.startsWith("x-lamp-")) delete headers[name];
+    dropForeignHeaders(headers);
     const secure = "encrypted" in socket;
     const asker = await whoKnocks({
       authorization: headers.authorization,
@@ -132,11 +149,10 @@ export function front(framework: Framework, others: PageSource = noOthers): Requ
 
   function toSignIn({ method, url = "/" }: IncomingMessage, response: ServerResponse): void {
     journal().info({ kind: "not signed in", method }, "refused");
-    const back =
-      method === "GET" && /^\/(?!\/)[\w/?=&.-]*$/.test(url) ? url.replace(/[?&]_rsc=[^&]*/, "") : "/";
+    const back = method === "GET" ? backTo(url.replace(/[?&]_rsc=[^&]*/, "")) : "/";
     response.writeHead(303, {
+      ...inertGuards,
       location: `/sign-in?back=${encodeURIComponent(back)}`,
-      "cache-control": "no-store",
     });
     response.end();
   }
@@ -147,13 +163,21 @@ export function front(framework: Framework, others: PageSource = noOthers): Requ
       plain(response, 421, "This address isn't answered. Open the application at the address it printed.");
       return;
     }
-    keepPace(request, () => {
+    const tooSlow = () => {
       journal().warn({ kind: "slow sender", method: request.method, status: 408 }, "refused");
       if (!response.headersSent) plain(response, 408, "The request came too slowly. Nothing was changed.");
       request.socket.destroySoon();
-    });
+    };
+    keepPace(request, tooSlow, uploadsWaiting);
     const knock = await knocking(request);
-    if (!mayPass(knock.asker, "reads") && !open.test(request.url ?? "/")) return toSignIn(request, response);
+    const passed = passage(request, knock.asker, files);
+    if (passed.kind === "sign in") return toSignIn(request, response);
+    if (passed.kind === "refuse") {
+      journal().info({ kind: passed.title, method: request.method, status: passed.status }, "refused");
+      return refuse(response, passed);
+    }
+    for (const [name, value] of Object.entries(guards)) response.setHeader(name, value);
+    noteConnection(request, response);
     const key = pageKey(
       request,
       knock.asker ? `${knock.asker.kind} ${knock.asker.name} ${knock.asker.may}` : "nobody",

@@ -3,9 +3,13 @@ import cluster from "node:cluster";
 import { readFileSync } from "node:fs";
 import { createServer as createPlain } from "node:http";
 import { createServer as createSecure } from "node:https";
+import type { Duplex } from "node:stream";
 import next from "next";
+import { cleanSpool } from "@/server/intake";
 import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
+import { builtFiles } from "./gate";
+import { inertGuards } from "./guards";
 import { PageExchange, noOthers, otherPages } from "./share";
 import { startThreads } from "./threads";
 import { warmUp } from "./warm";
@@ -31,7 +35,7 @@ async function serve(): Promise<void> {
   await app.prepare();
   const framework = app.getRequestHandler();
   if (!dev) await warmUp(framework, `127.0.0.1:${port}`);
-  const answer = front(framework, cluster.isWorker ? others() : noOthers);
+  const answer = front(framework, cluster.isWorker ? others() : noOthers, dev ? null : builtFiles());
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
   const bounds = {
     headersTimeout: headMs,
@@ -49,6 +53,17 @@ async function serve(): Promise<void> {
       : createPlain(bounds, answer);
   const upgrade = app.getUpgradeHandler();
   if (dev) server.on("upgrade", (request, socket, head) => void upgrade(request, socket, head));
+  // What isn't HTTP, or comes too slowly to be: refused with the headers that every answer has.
+  server.on("clientError", (error: NodeJS.ErrnoException, socket: Duplex) => {
+    if (error.code === "ECONNRESET" || !socket.writable) return void socket.destroy();
+    const status =
+      {
+        HPE_HEADER_OVERFLOW: "431 Request Header Fields Too Large",
+        ERR_HTTP_REQUEST_TIMEOUT: "408 Request Timeout",
+      }[error.code ?? ""] ?? "400 Bad Request";
+    const heads = Object.entries({ ...inertGuards, connection: "close", "content-length": "0" });
+    socket.end(`HTTP/1.1 ${status}\r\n${heads.map(([name, value]) => `${name}: ${value}\r\n`).join("")}\r\n`);
+  });
   server.on("error", (error) => {
     console.error(`The address can't be taken: ${error.message}`);
     process.exit(1);
@@ -108,5 +123,6 @@ function supervise(): void {
   process.on("SIGINT", stop);
 }
 
+if (cluster.isPrimary) cleanSpool();
 if (processes > 1 && cluster.isPrimary) supervise();
 else await serve();

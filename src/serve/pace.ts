@@ -2,14 +2,16 @@ import type { IncomingMessage } from "node:http";
 
 /** A sender is looked at this often, ms. */
 const lookMs = 5_000;
-/** Bytes that a body brings between two looks, at least: two kilobytes a second. */
-const leastBytes = 10_000;
+/** Bytes a second that a body brings, at least, while nobody waits. */
+const leastPace = 2_000;
 
 /**
- * Ends a body that trickles in: whoever sends less than two kilobytes a second over five seconds is cut off.
- * A body that is wholly here, and one that the application is slow to read, are left alone.
+ * Ends a body that trickles in: whoever sends less than two kilobytes a second over five seconds is cut off, and
+ * more is asked for with every upload that waits for its place. A body that is wholly here, and one that the
+ * application is slow to read, are left alone.
+ * @param waiting how many uploads wait
  */
-export function keepPace(request: IncomingMessage, tooSlow: () => void): void {
+export function keepPace(request: IncomingMessage, tooSlow: () => void, waiting: () => number = () => 0): void {
   const { method, socket } = request;
   if (method === "GET" || method === "HEAD") return;
   let before = socket.bytesRead;
@@ -17,8 +19,9 @@ export function keepPace(request: IncomingMessage, tooSlow: () => void): void {
     if (request.complete || request.destroyed) return clearInterval(timer);
     const brought = socket.bytesRead - before;
     before = socket.bytesRead;
+    const least = (leastPace * (1 + waiting()) * lookMs) / 1000;
     // What lies here unread is our slowness, not the sender's.
-    if (brought < leastBytes && request.readableLength === 0 && !socket.isPaused()) {
+    if (brought < least && request.readableLength === 0 && !socket.isPaused()) {
       clearInterval(timer);
       tooSlow();
     }

@@ -1,3 +1,4 @@
+import { programRights, type Who } from "@/contract";
 import type { Rights } from "@/core/records";
 
 /**
@@ -45,10 +46,10 @@ export function knockOf(headers: { get: (name: string) => string | null }): Knoc
   return JSON.parse(decodeURIComponent(told)) as Knock;
 }
 
-/** Whether somebody may what a door asks for. */
-export function mayPass(asker: Asker | null, who: "anybody" | "reads" | "tunes" | "metrics"): boolean {
+/** Whether somebody may what a door or a page asks for. */
+export function mayPass(asker: Asker | null, who: Who): boolean {
   if (who === "anybody") return true;
   if (asker === null) return false;
-  if (asker.may === "tunes") return true;
-  return asker.may === "reads" ? who === "reads" || who === "metrics" : who === "metrics";
+  if (who === "owner") return asker.may === "tunes" && asker.kind !== "program";
+  return programRights.indexOf(asker.may) >= programRights.indexOf(who);
 }

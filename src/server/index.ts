@@ -1,8 +1,8 @@
 export { knockOf, mayPass, nobody, type Actor, type Asker, type Knock } from "./actor";
-export { sharedPage, viewPeople } from "./people";
+export { sharedPage, viewPeople, whoKnocks } from "./people";
 export { viewWorkshop } from "./viewWorkshop";
-export { Problem, asProblem } from "./problem";
-export { Room } from "./room";
+export { Problem, asProblem, notFound } from "./problem";
+export { takeIn } from "./intake";
 export { BodyGauge } from "./bodyGauge";
 export { asRead } from "./readBodies";
 export { heavy } from "./heavy";

@@ -26,8 +26,17 @@ describe("who may what", () => {
     [asker("reads"), "reads", true],
     [asker("reads"), "metrics", true],
     [asker("reads"), "tunes", false],
+    [asker("reads"), "runs", false],
+    [asker("runs"), "reads", true],
+    [asker("runs"), "runs", true],
+    [asker("runs"), "tunes", false],
     [asker("tunes"), "tunes", true],
+    [asker("tunes"), "runs", true],
+    [asker("tunes"), "owner", false],
+    [{ ...asker("reads"), kind: "person" }, "owner", false],
+    [{ ...asker("tunes"), kind: "person" }, "owner", true],
     [thisMachine, "tunes", true],
+    [thisMachine, "owner", true],
   ] as const)("%# %j at a door for %s: %s", (who, door, may) => expect(mayPass(who, door)).toBe(may));
   it("without a server in front that says otherwise, only this machine is there to knock, and nobody where signing in is asked", () => {
     expect(knockOf(new Headers()).asker).toEqual(thisMachine);
@@ -119,7 +128,7 @@ describe("coming in", () => {
     const listed = (await people.viewPeople()).sessions.filter(({ name }) => name === "Bram");
     expect(listed).toHaveLength(2);
     const { id } = (await knocks(one))!;
-    await people.endSession(id);
+    await people.endSession(thisMachine, id);
     expect(await knocks(one)).toBeNull();
     expect(await knocks(other)).not.toBeNull();
     const knock = { asker: await knocks(other), address: from.address, secure: true };
@@ -160,15 +169,15 @@ describe("coming in", () => {
     });
     expect((await people.viewPeople()).programs.find((row) => row.id === id)?.usedAt).not.toBeNull();
     expect(await knocks("", `Bearer ${token}x`)).toBeNull();
-    await people.revokeProgram(id);
+    await people.revokeProgram(thisMachine, id);
     expect(await knocks("", `Bearer ${token}`)).toBeNull();
-    expect((await refusal(people.revokeProgram(id))).status).toBe(404);
+    expect((await refusal(people.revokeProgram(thisMachine, id))).status).toBe(404);
   });
   it("a link shows its page until it is revoked, and a wrong one says so", async () => {
     const { id, path } = await people.addLink({ name: "Ida" }, { what: "board", ofId: "", notes: false });
     const secret = path.split("/").at(-1) ?? "";
     expect(await people.sharedPage(secret)).toMatch(/^<!doctype html>/i);
-    await people.revokeLink(id);
+    await people.revokeLink(thisMachine, id);
     expect((await refusal(people.sharedPage(secret))).status).toBe(404);
     expect((await refusal(people.sharedPage("../../etc/passwd"))).status).toBe(404);
     expect((await refusal(people.addLink({ name: "Ida" }, { what: "recipe", ofId: "" }))).message).toMatch(
@@ -193,7 +202,7 @@ describe("coming in", () => {
     await people.setPassphrase("Cleo", "tunes", "nine wool ladders uphill");
     const cookie = await session("Cleo", "nine wool ladders uphill");
     const cleo = (await people.viewPeople()).people.find(({ name }) => name === "Cleo");
-    await people.removePerson(cleo?.id ?? "");
+    await people.removePerson(thisMachine, cleo?.id ?? "");
     expect(await knocks(cookie)).toBeNull();
     expect(await countPeople()).toBe(2);
   });

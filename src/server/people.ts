@@ -6,12 +6,13 @@ import type { PeopleView } from "@/core/records";
 import { publicationHtml } from "@/core/publication";
 import { recipeHtml } from "@/core/recipe";
 import * as data from "@/data";
-import { signInAsked, thisMachine, type Asker, type Knock } from "./actor";
+import { signInAsked, thisMachine, type Actor, type Asker, type Knock } from "./actor";
 import { journal } from "./journal";
 import { isPassphrase, judgePassphrase, sealPassphrase } from "./passphrase";
 import { Problem, notFound } from "./problem";
 import { pageFonts, publish } from "./publish";
 import { viewRecipe } from "./recipe";
+import { writing } from "./writing";
 
 /** Of a secret only this is kept. */
 const digestOf = (secret: string) => createHash("sha256").update(secret).digest("hex");
@@ -121,8 +122,23 @@ export async function signIn(
   return { name: person.name, cookie: cookieFor(secure, sealed, cookieSeconds) };
 }
 
+/** Told with every change of who may come in: streams of changes look again whether they may go on. */
+const aboutPeople = { kind: "people", id: "" } as const;
+
+/** Ends what lets somebody in, and tells of it. @throws Problem 404 where there is no such thing */
+async function ending(actor: Actor, end: () => Promise<boolean>, what: string): Promise<void> {
+  await writing(actor, async (touch) => {
+    if (!(await end())) throw notFound(what);
+    touch(aboutPeople);
+  });
+}
+
 export async function signOut({ asker, secure }: Knock): Promise<{ cookie: string }> {
-  if (asker?.kind === "person") await data.endSession(asker.id);
+  if (asker?.kind === "person")
+    await writing(asker, async (touch) => {
+      await data.endSession(asker.id);
+      touch(aboutPeople);
+    });
   return { cookie: cookieFor(secure, "", 0) };
 }
 
@@ -144,7 +160,11 @@ export async function changePassphrase({ asker, address }: Knock, input: unknown
 /** Lets somebody in, or changes what they may or their passphrase. @throws Problem 422 for a weak one */
 export async function setPassphrase(name: string, may: "tunes" | "reads", passphrase: string): Promise<void> {
   await judgePassphrase(passphrase, [name]);
-  await data.putPerson(name, may, await sealPassphrase(passphrase));
+  const sealed = await sealPassphrase(passphrase);
+  await writing({ kind: "person", name }, async (touch) => {
+    await data.putPerson(name, may, sealed);
+    touch(aboutPeople);
+  });
 }
 
 export async function viewPeople(): Promise<PeopleView> {
@@ -157,13 +177,14 @@ export async function viewPeople(): Promise<PeopleView> {
   return { asked: signInAsked(), people, sessions, programs, links };
 }
 
-const gone = async (done: Promise<boolean>, what: string): Promise<void> => {
-  if (!(await done)) throw notFound(what);
-};
-export const endSession = async (id: string): Promise<void> => gone(data.endSession(id), "session");
-export const removePerson = async (id: string): Promise<void> => gone(data.removePerson(id), "person");
-export const revokeProgram = async (id: string): Promise<void> => gone(data.revokeProgram(id), "program");
-export const revokeLink = async (id: string): Promise<void> => gone(data.revokeLink(id), "link");
+export const endSession = async (actor: Actor, id: string): Promise<void> =>
+  ending(actor, async () => data.endSession(id), "session");
+export const removePerson = async (actor: Actor, id: string): Promise<void> =>
+  ending(actor, async () => data.removePerson(id), "person");
+export const revokeProgram = async (actor: Actor, id: string): Promise<void> =>
+  ending(actor, async () => data.revokeProgram(id), "program");
+export const revokeLink = async (actor: Actor, id: string): Promise<void> =>
+  ending(actor, async () => data.revokeLink(id), "link");
 
 /** Lets a program in. @returns its token, shown this once */
 export async function addProgram(

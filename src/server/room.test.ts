@@ -5,15 +5,16 @@ import { Room } from "./room";
 function comers(room: Room) {
   const inside: string[] = [];
   const ends = new Map<string, () => void>();
-  const come = async (name: string, bytes: number, fails = false) =>
-    room
-      .within(bytes, async () => {
-        inside.push(name);
-        await new Promise<void>((resolve) => ends.set(name, resolve));
-        if (fails) throw new Error(`${name} failed`);
-        return name;
-      })
-      .finally(() => inside.splice(inside.indexOf(name), 1));
+  const come = async (name: string, bytes: number, caller = "", signal?: AbortSignal) => {
+    const leave = await room.enter(bytes, caller, signal);
+    inside.push(name);
+    await new Promise<void>((resolve) => ends.set(name, resolve));
+    inside.splice(inside.indexOf(name), 1);
+    leave();
+    // Given back once, whatever is said again.
+    leave();
+    return name;
+  };
   const settle = async () => {
     for (let turn = 0; turn < 5; turn++) await Promise.resolve();
   };
@@ -49,16 +50,44 @@ describe("room for bodies", () => {
     await end("next");
     await Promise.all(all);
   });
-  it("work that fails gives its room back, and its failure goes to whoever asked", async () => {
-    const { come, end, settle, inside } = comers(new Room(100));
-    const failing = come("a", 100, true).catch((error: Error) => error.message);
-    const waiting = come("b", 100);
+  it("a caller's share holds that caller alone up, and who holds least comes next", async () => {
+    const { come, end, settle, inside } = comers(new Room(100, 50));
+    const all = [come("a1", 40, "a"), come("a2", 40, "a"), come("b1", 40, "b"), come("a3", 5, "a")];
     await settle();
+    // The second of a's waits for the first, and the third behind it; b's comes in beside them.
+    expect(inside).toEqual(["a1", "b1"]);
+    await end("b1");
+    expect(inside).toEqual(["a1"]);
+    await end("a1");
+    expect(inside).toEqual(["a2", "a3"]);
+    const more = [come("a4", 5, "a"), come("c1", 50, "c"), come("d1", 50, "d")];
+    await settle();
+    expect(inside).toEqual(["a2", "a3", "a4", "c1"]);
+    const last = [come("a5", 50, "a"), come("e1", 50, "e")];
+    await end("c1");
+    expect(inside).toEqual(["a2", "a3", "a4", "d1"]);
+    await end("d1");
+    expect(inside).toEqual(["a2", "a3", "a4", "e1"]);
+    for (const name of ["a2", "a3", "a4", "a5", "e1"]) await end(name);
+    expect((await Promise.all([...all, ...more, ...last])).length).toBe(9);
+  });
+  it("who goes while waiting leaves the queue, and those behind come in", async () => {
+    const { come, end, settle, inside } = comers(new Room(100));
+    const leaving = new AbortController();
+    const first = come("a", 60);
+    const gone = come("huge", 90, "", leaving.signal).catch((error: Error) => error.message);
+    const next = come("c", 40);
+    await settle();
+    expect(inside).toEqual(["a"]);
+    leaving.abort(new Error("went away"));
+    expect(await gone).toBe("went away");
+    const late = come("d", 1, "", leaving.signal).catch((error: Error) => error.message);
+    expect(await late).toBe("went away");
     await end("a");
-    expect(await failing).toBe("a failed");
-    expect(inside).toEqual(["b"]);
-    await end("b");
-    expect(await waiting).toBe("b");
+    await settle();
+    expect(inside).toEqual(["c"]);
+    await end("c");
+    expect(await Promise.all([first, next])).toEqual(["a", "c"]);
   });
   it("never holds more than it has, but for one alone, and lets everybody in at last", async () => {
     await fc.assert(

@@ -1,8 +1,10 @@
+import { signedIn } from "@/app/door";
 import type { Metadata } from "next";
 import { BesidePage } from "@/views/beside";
 
 export const metadata: Metadata = { title: "Two videos" };
 
-export default function Page() {
+export default async function Page() {
+  await signedIn();
   return <BesidePage />;
 }

@@ -1,5 +1,7 @@
+import { signedIn } from "@/app/door";
 import { redirect } from "next/navigation";
 
-export default function Page() {
+export default async function Page() {
+  await signedIn();
   redirect("/kit/rigs");
 }

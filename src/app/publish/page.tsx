@@ -1,6 +1,8 @@
+import { signedIn } from "@/app/door";
 import { PublishPage } from "@/views/publish";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
+  await signedIn();
   const { of = "board", id = "", names = "yes", notes = "yes" } = await searchParams;
   return <PublishPage asked={{ of, id, names, notes }} />;
 }

@@ -1,7 +1,11 @@
+import { backTo } from "@/contract";
 import { SignInPage } from "@/views/people";
 
-export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
-  const { back = "/" } = await searchParams;
-  // Only a path of our own is gone back to.
-  return <SignInPage back={/^\/(?![/\\])/.test(back) ? back : "/"} />;
+export default async function Page({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[]>>;
+}) {
+  const { back } = await searchParams;
+  return <SignInPage back={backTo(typeof back === "string" ? back : "/")} />;
 }

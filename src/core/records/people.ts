@@ -1,8 +1,8 @@
 /**
- * What somebody, or a program, may: change things, read them, or only the figures that the application keeps of
- * itself.
+ * What a program may, each with all before it: see the application's own figures, read, bring runs in, tune. A
+ * person reads or tunes.
  */
-export type Rights = "tunes" | "reads" | "metrics";
+export type Rights = "metrics" | "reads" | "runs" | "tunes";
 
 export interface PersonRow {
   id: string;

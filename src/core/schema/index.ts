@@ -1,1 +1,2 @@
 export { longList } from "./longList";
+export { cursorOf, cursorSchema, keyset, momentCursorSchema } from "./cursor";

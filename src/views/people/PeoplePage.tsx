@@ -9,6 +9,7 @@ import { PassphraseField } from "./PassphraseField";
 
 const rightsWords: Record<Rights, string> = {
   tunes: "reads and changes",
+  runs: "reads, and brings runs in",
   reads: "reads",
   metrics: "the application's own figures only",
 };

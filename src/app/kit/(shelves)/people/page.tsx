@@ -3,5 +3,5 @@ import { viewPeople } from "@/server";
 import { PeoplePage } from "@/views/people";
 
 export default function Page() {
-  return shown(viewPeople, (view) => <PeoplePage view={view} />);
+  return shown(viewPeople, (view) => <PeoplePage view={view} />, "owner");
 }

@@ -1,5 +1,7 @@
+import { signedIn } from "@/app/door";
 import { HouseRulesForm } from "@/views/kit";
 
-export default function Page() {
+export default async function Page() {
+  await signedIn();
   return <HouseRulesForm />;
 }
