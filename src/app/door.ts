@@ -4,9 +4,11 @@ import { createElement } from "react";
 import { z } from "zod";
 import { headers } from "next/headers";
 import { redirect } from "next/navigation";
+import { packedMeta } from "@/core/trace";
 import { doorAt, doors, isId, withWords, type Door, type DoorName, type Who } from "@/contract";
 import {
   asRead,
+  badTextIn,
   BodyGauge,
   Problem,
   answeredOnce,
@@ -15,9 +17,12 @@ import {
   asProblem,
   countRequest,
   heavy,
+  issueOf,
   journal,
   nobody,
   notFound,
+  oneByOne,
+  readJson,
   takeIn,
   useCases,
   watchChanges,
@@ -122,11 +127,14 @@ const easy = { bytes: 2 * 1024 * 1024, keys: 8_000, texts: 20_000, values: 40_00
 
 function jsonIn(bytes: Uint8Array): unknown {
   if (bytes.length === 0) return undefined;
+  let read: ReturnType<typeof readJson>;
   try {
-    return JSON.parse(new TextDecoder().decode(bytes));
+    read = readJson(bytes);
   } catch {
     throw noJson();
   }
+  if (read.text) throw new z.ZodError([issueOf(read.text)]);
+  return read.value;
 }
 
 const { "cache-control": _unkept, ...doorGuards } = inertGuards;
@@ -185,13 +193,14 @@ async function carriedOut(
   const digest = key === null ? null : createHash("sha256");
   const gauge = door.bounds && new BodyGauge(door.bounds);
   const query = queryOf(request, door);
+  const signal = connectionOf(request.headers);
   const takesBody = door.body !== null || door.takes === "bytes";
   const incoming = {
     body: isRead(request) ? null : request.body,
     length: Number(request.headers.get("content-length") ?? 0) || 0,
     limit: takesBody ? door.mostBytes : strayBytes,
     caller: `${knock.asker?.kind} ${knock.asker?.name} ${knock.address}`,
-    signal: connectionOf(request.headers),
+    signal,
     see: (part: Uint8Array) => {
       gauge?.see(part);
       digest?.update(part);
@@ -210,13 +219,27 @@ async function carriedOut(
     const asked = { actor: knock.asker ?? nobody, knock, agent, id, query, body, saw };
     const useCase = useCases[door.id as Exclude<DoorName, "events">];
     const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
-    return given(door, await answeredOnce(once, door.id, door.status, () => useCase(asked)));
+    const answer = async () => answeredOnce(once, door.id, door.status, () => useCase(asked));
+    return given(door, await (isRead(request) ? answer() : oneByOne(workedOn(door, id, body), signal, answer)));
   });
+}
+
+/** The job, or whatever else, that a request works on: requests on one take turns. */
+function workedOn({ takes }: Door, id: string, body: unknown): string | null {
+  if (id !== "") return id;
+  const { run, jobId } = ((takes === "bytes" ? packedMeta(body as Uint8Array) : body) ?? {}) as {
+    run?: { jobId?: unknown } | null;
+    jobId?: unknown;
+  };
+  const job = run?.jobId ?? jobId;
+  return typeof job === "string" ? job : null;
 }
 
 /** What is asked in the address, by the door's schema. @throws ZodError for what it doesn't take */
 function queryOf(request: Request, { query }: Door): Record<string, string> {
   const asked = Object.fromEntries(new URL(request.url).searchParams);
+  const text = badTextIn(asked);
+  if (text) throw new z.ZodError([issueOf(text)]);
   query?.parse(asked);
   return asked;
 }

@@ -55,7 +55,7 @@ export function brokenConstraint(error: unknown): {
   kind: "unique" | "missing" | "check" | "badId" | "badText" | "full" | "unwritable";
   constraint: string;
 } | null {
-  const parent = (error as { parent?: { code?: string; constraint?: string } })?.parent;
+  const parent = (error as { parent?: { code?: string; constraint?: string; message?: string } })?.parent;
   const kinds = {
     "23505": "unique",
     "23503": "missing",
@@ -71,6 +71,8 @@ export function brokenConstraint(error: unknown): {
     "42501": "unwritable",
     "58030": "unwritable",
   } as const;
-  const kind = kinds[parent?.code as keyof typeof kinds];
+  let kind: (typeof kinds)[keyof typeof kinds] | undefined = kinds[parent?.code as keyof typeof kinds];
+  // Of a value that isn't of its type only an id means that a thing isn't there.
+  if (kind === "badId" && !/type uuid/.test(parent?.message ?? "")) kind = "badText";
   return kind ? { kind, constraint: parent?.constraint ?? "" } : null;
 }

@@ -1,6 +1,7 @@
 export { brokenConstraint, database, isUnreachable } from "./connection";
 export { doneMigrations, migrate, migrations, migrator } from "./migrate";
 export { atOneMoment, isTransacting, together, transact } from "./transact";
+export { Room } from "./room";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
 export * from "./idempotency";

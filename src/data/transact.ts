@@ -1,12 +1,13 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { Sequelize, Transaction } from "sequelize";
 import { store } from "./models";
+import { Room } from "./room";
 
 /**
  * One of them a process: the framework may load this file more than once, and all of them have to see one
  * transaction.
  */
-const kept = globalThis as { lampTransactions?: AsyncLocalStorage<Map<string, unknown>> };
+const kept = globalThis as { lampTransactions?: AsyncLocalStorage<Map<string, unknown>>; lampWriters?: Room };
 /** What Sequelize asks of a namespace: the transaction under way, found by every query made inside it. */
 const under = (kept.lampTransactions ??= new AsyncLocalStorage<Map<string, unknown>>());
 // No hook of a page: Sequelize calls its namespaces so.
@@ -20,13 +21,26 @@ Sequelize.useCLS({
 });
 
 /**
+ * Transactions that write at once, a process, at most. Each holds a connection, also while it waits for a lock: the
+ * others of the pool (`connection.ts`) stay free for pages.
+ */
+const mostWriters = 5;
+const writers = (kept.lampWriters ??= new Room(mostWriters));
+
+/**
  * One transaction for everything that `work` does: all of it or nothing. Inside another it is part of that one.
+ * Waits, without a connection, while many others write.
  *
  * @example await transact(async () => { await addRun(…); await tell(…); })
  */
 export async function transact<T>(work: () => Promise<T>): Promise<T> {
   if (under.getStore()?.get("transaction")) return work();
-  return store().transaction(async () => work());
+  const leave = await writers.enter(1, "");
+  try {
+    return await store().transaction(async () => work());
+  } finally {
+    leave();
+  }
 }
 
 /**

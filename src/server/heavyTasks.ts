@@ -1,7 +1,8 @@
 import { understand, type TrialFacts, type Understood } from "@/core/trial";
 import { heldWithOrigins, profileFile, type ToldWithOrigin } from "@/core/profile";
-import { traceCsv, traceOf, unpackKept, type KeptTrace } from "@/core/trace";
+import { PackRefusal, traceCsv, traceOf, unpackKept, type KeptTrace } from "@/core/trace";
 import { doors, openApi, type DoorName } from "@/contract";
+import { badTextIn, issueOf, readJson, type BadText } from "./badText";
 import { measured } from "./measured";
 
 /** What is wrong with a body, at most so much of it. */
@@ -12,8 +13,17 @@ const written = (file: object) => new TextEncoder().encode(`${JSON.stringify(fil
 
 /** What takes long and asks nothing of the store: done on a thread of its own where there is one. */
 export const tasks = {
-  /** A packed trace, held against its bounds. */
-  unpack: unpackKept,
+  /** A packed trace, held against its bounds, or why it is none. */
+  unpack: (bytes: Uint8Array<ArrayBuffer>) => {
+    try {
+      const unpacked = unpackKept(bytes);
+      const text = badTextIn(unpacked.meta);
+      return text === null ? unpacked : { refusal: text.message, field: text.field };
+    } catch (error) {
+      if (error instanceof PackRefusal) return { refusal: error.message, field: error.field };
+      throw error;
+    }
+  },
   /** A kept trace's figures and verdict. */
   measure: (kept: KeptTrace, run: Parameters<typeof measured>[1]) => measured(traceOf(kept), run),
   /** What a trial comes to. */
@@ -37,11 +47,13 @@ export const tasks = {
   /** A body that holds much, by its door's schema; null where it is no JSON. */
   readBody: (bytes: Uint8Array, door: DoorName) => {
     let sent: unknown;
+    let text: BadText | null;
     try {
-      sent = JSON.parse(new TextDecoder().decode(bytes));
+      ({ value: sent, text } = readJson(bytes));
     } catch {
       return null;
     }
+    if (text) return { ok: false as const, issues: [issueOf(text)] };
     const read = doors[door].body?.safeParse(sent);
     return read?.success === false
       ? { ok: false as const, issues: read.error.issues.slice(0, mostIssues) }

@@ -2,7 +2,9 @@ export { knockOf, mayPass, nobody, type Actor, type Asker, type Knock } from "./
 export { sharedPage, viewPeople, whoKnocks } from "./people";
 export { viewWorkshop } from "./viewWorkshop";
 export { Problem, asProblem, notFound } from "./problem";
+export { badTextIn, issueOf, readJson } from "./badText";
 export { takeIn } from "./intake";
+export { oneByOne } from "./oneByOne";
 export { BodyGauge } from "./bodyGauge";
 export { asRead } from "./readBodies";
 export { heavy } from "./heavy";

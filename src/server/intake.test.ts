@@ -1,9 +1,9 @@
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { Room } from "@/data";
 import { cleanSpool, takeIn, uploadsWaiting, type Incoming } from "./intake";
 import { Problem } from "./problem";
-import { Room } from "./room";
 
 const megabyte = 1024 * 1024;
 const folder = mkdtempSync(join(tmpdir(), "velvet-lamp-intake-"));

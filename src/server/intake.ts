@@ -3,8 +3,8 @@ import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { open, unlink, type FileHandle } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Problem } from "./problem";
-import { Room } from "./room";
+import { Room } from "@/data";
+import { hungUp, Problem } from "./problem";
 
 const megabyte = 1024 * 1024;
 /** A body no larger than this is held in memory as it comes, and waits for nobody, bytes. */
@@ -58,8 +58,6 @@ async function namelessFile(): Promise<FileHandle> {
   return handle;
 }
 
-const gone = () => new Problem(408, "The connection ended before the request was whole.", "Send it again.");
-
 /** What a request brings, and who sends it. */
 export interface Incoming {
   /** Null for a request without a body. */
@@ -80,8 +78,8 @@ async function* piecesOf({ body, signal }: Incoming): AsyncGenerator<Uint8Array>
   if (!body) return;
   const reader = body.getReader();
   const ended = new Promise<never>((_resolve, reject) => {
-    if (signal.aborted) reject(gone());
-    signal.addEventListener("abort", () => reject(gone()), { once: true });
+    if (signal.aborted) reject(hungUp());
+    signal.addEventListener("abort", () => reject(hungUp()), { once: true });
   });
   ended.catch(() => undefined);
   try {
@@ -181,7 +179,7 @@ export async function takeIn<T>(
   const isLight = expected <= lightBytes || !incoming.body;
   const waiting = async (room: Room, amount: number) =>
     room.enter(amount, caller, signal).catch(() => {
-      throw gone();
+      throw hungUp();
     });
   const leaveSpool =
     isLight || expected > limit ? () => {} : await waiting(spool, Math.max(expected, leastSpooled));

@@ -6,6 +6,7 @@ import {
   keptOf,
   leastFrameMs,
   mostFrameMs,
+  strayMark,
   traceRole,
   type KeptTrace,
   type Mark,
@@ -103,6 +104,11 @@ async function finish(
   if (!run || !kept) throw notFound("run");
   if (!kept.parts.some(({ role, values }) => role === traceRole && values.length > 0))
     throw new Problem(409, "Nothing was appended to this run.", "Append its trace, then finish it.");
+  const stray = strayMark(marks, kept);
+  if (stray >= 0) {
+    const why = `Mark ${stray + 1} ends after the run does.`;
+    throw new Problem(422, why, "Correct the mark and send it again.", { [`marks.${stray}.endMs`]: why });
+  }
   const figures = await measuredAside({ ...kept, marks }, { ...run, crashed: state === "crashed" });
   await data.finishRun(id, state, marks, figures);
   return figures.verdict.grade;
@@ -132,20 +138,12 @@ async function keepWhole(actor: Actor, run: NewRun, kept: KeptTrace, madeAt?: Da
 
 /** Keeps a run sent as a packed trace with the run's particulars in its header. */
 export async function importRun(actor: Actor, bytes: Uint8Array<ArrayBuffer>): Promise<ImportedRun> {
-  let unpacked: { kept: KeptTrace; meta: unknown };
-  try {
-    unpacked = await heavy(
-      "unpack",
-      [bytes],
-      bytes.byteLength === bytes.buffer.byteLength ? [bytes.buffer] : [],
-    );
-  } catch (error) {
-    if (error instanceof Problem) throw error;
-    throw new Problem(
-      422,
-      (error as Error).message,
-      "Read the log again and send it once more; nothing was kept.",
-    );
+  const handed = bytes.byteLength === bytes.buffer.byteLength ? [bytes.buffer] : [];
+  const unpacked = await heavy("unpack", [bytes], handed);
+  if ("refusal" in unpacked) {
+    const { refusal, field } = unpacked;
+    const fix = "Read the log again and send it once more; nothing was kept.";
+    throw new Problem(422, refusal, fix, field === "" ? {} : { [field]: refusal });
   }
   return keepWhole(actor, newRunSchema.parse(unpacked.meta), unpacked.kept);
 }

@@ -25,6 +25,9 @@ export class Problem extends Error {
     };
   }
 }
+/** Nobody is there any more to hear this. */
+export const hungUp = () =>
+  new Problem(408, "The connection ended before the request was done.", "Send it again.");
 export const notFound = (what: string) =>
   new Problem(404, `There is no such ${what}.`, "It may have been removed; go back and choose another.");
 

@@ -447,7 +447,7 @@ describe("kit and jobs", () => {
     expect((await viewJobs({ search: "%" })).total).toBe(0);
     expect((await viewJobs({ search: "'; drop table jobs; --" })).total).toBe(0);
   });
-  it("walks a long list by cursor, every job once, the last worked on first; an odd cursor begins at the start", async () => {
+  it("walks a long list by cursor, every job once, the last worked on first; an odd cursor is refused", async () => {
     const seen: string[] = [];
     for (let cursor = "", pages = 0; pages < 20; pages++) {
       const { rows, next, total } = await viewJobs({ cursor, limit: 3 });
@@ -458,9 +458,7 @@ describe("kit and jobs", () => {
     }
     const whole = (await viewJobs({ limit: 200 })).rows.map(({ id }) => id);
     expect(seen).toEqual(whole);
-    expect((await viewJobs({ cursor: "no cursor of ours", limit: 3 })).rows.map(({ id }) => id)).toEqual(
-      whole.slice(0, 3),
-    );
+    await expect(viewJobs({ cursor: "no cursor of ours", limit: 3 })).rejects.toThrow("no cursor of this list");
   });
 });
 

@@ -1,8 +1,4 @@
-import Papa from "papaparse";
-
-/** Rows as CSV (RFC 4180); cells that a spreadsheet would run as a formula are made text. */
-export const csvOf = (columns: string[], rows: (string | number | null)[][]): string =>
-  `${Papa.unparse({ fields: columns, data: rows }, { escapeFormulae: /^[=+\-@\t\r](?![\d.]*$)/, newline: "\n" })}\n`;
+export { csvOf } from "@/core/document";
 
 /** Hands a file to the browser's downloads. */
 export function download(name: string, content: Blob | string, type = "text/csv;charset=utf-8"): void {

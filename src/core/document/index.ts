@@ -1,3 +1,4 @@
+export { cellText, csvCell, csvOf } from "./csv";
 export {
   escapeHtml,
   escapeMarkdown,

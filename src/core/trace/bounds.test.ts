@@ -36,7 +36,7 @@ describe("what a frame, and a run, can be", () => {
     new DataView(odd.buffer).setUint32(0, header.length, true);
     odd.set(new TextEncoder().encode(header), 4);
     new Float32Array(odd.buffer, start).set([16, 17, 1, 2, 3]);
-    expect(() => unpackTrace(odd)).toThrow("a channel holds half a pair");
+    expect(() => unpackTrace(odd)).toThrow("at channels.0.length: half a pair");
   });
   it("an hour's freeze and a microsecond's frame are kept", () => {
     const { trace } = unpackTrace(pack([1e-3, 3.6e6]));

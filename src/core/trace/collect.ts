@@ -1,3 +1,4 @@
+import { cellText } from "@/core/document";
 import { clockIn, isNonFiniteWord, numberIn } from "./cells";
 import { Growable } from "./growable";
 import type { Layout } from "./layout";
@@ -176,7 +177,7 @@ export class Collector {
     this.clockInto?.push(this.time);
     for (const { index, into } of this.channels) into.push(numberIn(cells[index], this.layout.decimalComma));
     if (this.sceneAt >= 0) {
-      const label = (cells[this.sceneAt] ?? "").trim().slice(0, 80);
+      const label = cellText((cells[this.sceneAt] ?? "").trim()).slice(0, 80);
       let code = this.codes.get(label);
       if (code === undefined) {
         code = this.sceneLabels.push(label) - 1;

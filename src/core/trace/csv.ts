@@ -1,4 +1,4 @@
-import Papa from "papaparse";
+import { csvCell } from "@/core/document";
 import { channelUnits, type Channel, type ChannelRole, type Trace } from "./types";
 
 /** Column names that the reader knows again, with their unit. */
@@ -57,7 +57,7 @@ export function traceCsv(trace: Trace): string {
         ? [String(Number(steps[i].toFixed(timeDigits)))]
         : [ms.toFixed(1), String(Number(trace.rates[i].toFixed(valueDigits)))];
     const cells = [...own, ...walk.map((reading) => reading(ms))].join(",");
-    lines.push(marks.length > 0 ? `${cells},${Papa.unparse([[label]])}` : cells);
+    lines.push(marks.length > 0 ? `${cells},${csvCell(label)}` : cells);
   }
   return `${lines.join("\n")}\n`;
 }

@@ -1,3 +1,5 @@
+import { z } from "zod";
+import { longList } from "@/core/schema";
 import { said, type Said } from "@/core/words";
 import { durationOf } from "./slice";
 import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";
@@ -165,14 +167,95 @@ export function outOfBounds(trace: Trace): Said | null {
   return wild ? said("refused.reading", { role: wild.role }) : null;
 }
 
+/** A header that is read for its particulars alone isn't longer than this, bytes. */
+const mostPeekedBytes = 256 * 1024;
+
+/** What is said of a packed trace, unchecked and without reading the trace; null where that can't be told. */
+export function packedMeta(bytes: Uint8Array): unknown {
+  if (bytes.length < 8) return null;
+  const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(0, true);
+  if (length > Math.min(mostPeekedBytes, bytes.length - 4)) return null;
+  try {
+    const header: unknown = JSON.parse(new TextDecoder().decode(bytes.subarray(4, 4 + length)));
+    return (header as { meta?: unknown } | null)?.meta ?? null;
+  } catch {
+    return null;
+  }
+}
+
 const mostHeaderBytes = 4 * 1024 * 1024,
   mostMarks = 10_000,
   mostChannels = 64;
 
-function canSee({ captureFps, averageFpsInterval: ends, ceiling }: SeenBy): boolean {
-  const areEnds =
-    Array.isArray(ends) && ends.length === 2 && ends.every((end) => Number.isFinite(end) && end >= 0);
-  return Number.isFinite(captureFps) && captureFps > 0 && areEnds && typeof ceiling === "boolean";
+const least = z.number().int().min(0);
+const pairs = least.refine((length) => length % 2 === 0, "half a pair");
+const channelRoles = Object.keys(channelUnits) as [ChannelRole, ...ChannelRole[]];
+const headerSchema = z
+  .object({
+    form: z.enum(["frames", "interval"]),
+    length: least,
+    channels: z
+      .array(z.object({ role: z.enum(channelRoles, "there is no such channel"), length: pairs }))
+      .max(mostChannels, `more than ${mostChannels} channels`)
+      .superRefine((channels, context) => {
+        const at = channels.findIndex(
+          ({ role }, index) => channels.findIndex((each) => each.role === role) < index,
+        );
+        const twice = channels[at];
+        if (twice)
+          context.addIssue({
+            code: "custom",
+            path: [at, "role"],
+            message: `the channel ${twice.role} stands there twice`,
+          });
+      }),
+    marks: longList(
+      z
+        .object({ label: z.string().max(120), startMs: z.number().min(0), endMs: z.number() })
+        .refine(({ startMs, endMs }) => endMs >= startMs, "a mark ends before it begins"),
+      { most: mostMarks },
+    ),
+    seenBy: z
+      .object({
+        captureFps: z.number().positive(),
+        averageFpsInterval: z.tuple([z.number().min(0), z.number().min(0)]),
+        ceiling: z.boolean(),
+      })
+      .optional(),
+    meta: z.unknown(),
+  })
+  .refine(({ form, length }) => form === "frames" || length % 2 === 0, {
+    path: ["length"],
+    message: "half a pair: readings are pairs of duration and rate",
+  });
+
+/** What a mark may lie beyond a run's end: clocks and 32 bits differ a little. */
+const marksBeyondMs = 1_000,
+  marksBeyondShare = 0.01;
+
+/** Milliseconds that a kept trace lasts. */
+export function keptMs({ form, parts }: KeptTrace): number {
+  const step = form === "frames" ? 1 : 2;
+  let sum = 0;
+  for (const { role, values } of parts)
+    if (role === traceRole) for (let at = 0; at < values.length; at += step) sum += values[at] ?? 0;
+  return sum;
+}
+
+/** The first mark that ends after the run that it is of, by its index; -1 where none does. */
+export function strayMark(marks: readonly Mark[], kept: KeptTrace): number {
+  const end = keptMs(kept) * (1 + marksBeyondShare) + marksBeyondMs;
+  return marks.findIndex(({ endMs }) => endMs > end);
+}
+
+/** Why bytes are no trace, and which field of their header says so; empty where none does. */
+export class PackRefusal extends Error {
+  constructor(
+    why: string,
+    readonly field = "",
+  ) {
+    super(`The trace can't be read: ${why}.`);
+  }
 }
 
 /** Unpacks, checks and decodes. @throws as `unpackKept` does */
@@ -181,83 +264,67 @@ export function unpackTrace(bytes: Uint8Array<ArrayBuffer>): { trace: Trace; met
   return { trace: traceOf(kept), meta };
 }
 
+function headerOf(bytes: Uint8Array): z.output<typeof headerSchema> {
+  let json: unknown;
+  try {
+    json = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
+  } catch {
+    throw new PackRefusal("its header is no JSON");
+  }
+  const read = headerSchema.safeParse(json);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  const field = issue?.path.join(".") ?? "";
+  throw new PackRefusal(`its header can't be${field === "" ? "" : `, at ${field}`}: ${issue?.message}`, field);
+}
+
 /**
  * Unpacks and checks; values come from outside, so every one is looked at. The values stay where they lie in
  * the bytes if they can.
- * @throws Error with a message for a person when the bytes are no pack or a value can't be
+ * @throws PackRefusal with a message for a person when the bytes are no pack or a value can't be
  */
 export function unpackKept(bytes: Uint8Array<ArrayBuffer>): { kept: KeptTrace; meta: unknown } {
-  const bad = (why: string) => new Error(`The trace can't be read: ${why}.`);
+  const bad = (why: string, field?: string) => new PackRefusal(why, field);
   if (bytes.length < 8) throw bad("it is too short");
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const jsonLength = view.getUint32(0, true);
   const start = Math.ceil((4 + jsonLength) / 4) * 4;
   if (start > bytes.length) throw bad("its header is cut off");
   if (jsonLength > mostHeaderBytes) throw bad("its header is larger than 4 MB");
-  let header: PackHeader<unknown>;
-  try {
-    header = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes.subarray(4, 4 + jsonLength)));
-  } catch {
-    throw bad("its header is no JSON");
-  }
-  const whole = (n: unknown): n is number => Number.isSafeInteger(n) && (n as number) >= 0;
-  if (
-    (header.form !== "frames" && header.form !== "interval") ||
-    !whole(header.length) ||
-    !Array.isArray(header.channels) ||
-    !Array.isArray(header.marks)
-  )
-    throw bad("its header lacks a field");
-  if (header.marks.length > mostMarks) throw bad(`it has more than ${mostMarks} marks`);
-  if (header.channels.length > mostChannels) throw bad(`it has more than ${mostChannels} channels`);
-  if (header.channels.some(({ length }) => length % 2 !== 0)) throw bad("a channel holds half a pair");
-  const lengths = [header.length, ...header.channels.map(({ length }) => length)];
-  if (!lengths.every(whole) || bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0))
-    throw bad("it is cut off");
+  const { form, length, channels: heads, marks, seenBy, meta } = headerOf(bytes.subarray(4, 4 + jsonLength));
+  const lengths = [length, ...heads.map((head) => head.length)];
+  if (bytes.length !== start + 4 * lengths.reduce((sum, n) => sum + n, 0)) throw bad("it is cut off");
   let at = start;
-  const take = (length: number) => {
+  const take = (many: number) => {
     const from = bytes.byteOffset + at;
     const isAligned = from % Float32Array.BYTES_PER_ELEMENT === 0;
     const part = isAligned
-      ? new Float32Array(bytes.buffer, from, length)
-      : new Float32Array(bytes.slice(at, at + 4 * length).buffer);
-    at += 4 * length;
+      ? new Float32Array(bytes.buffer, from, many)
+      : new Float32Array(bytes.slice(at, at + 4 * many).buffer);
+    at += 4 * many;
     return part;
   };
-  const values = take(header.length);
-  if (values.length === 0) throw bad("it holds no frames");
+  const values = take(length);
+  if (values.length === 0) throw bad("it holds no frames", "length");
   let lasts = 0;
   values.forEach((value, index) => {
-    const zeroAllowed = header.form === "interval" && index % 2 === 1;
+    const zeroAllowed = form === "interval" && index % 2 === 1;
     if (!Number.isFinite(value) || value < 0 || (value === 0 && !zeroAllowed))
-      throw bad(`value ${index + 1} is ${value}`);
-    const isTime = header.form === "frames" || index % 2 === 0;
+      throw bad(`value ${index + 1} is ${value}`, "values");
+    const isTime = form === "frames" || index % 2 === 0;
     if (isTime && (value < Math.fround(leastFrameMs) || value > mostFrameMs))
-      throw bad(`value ${index + 1} is ${value} ms; one lasts from a microsecond to an hour`);
+      throw bad(`value ${index + 1} is ${value} ms; one lasts from a microsecond to an hour`, "values");
     if (isTime) lasts += value;
   });
-  if (lasts > mostRunMs) throw bad("it lasts longer than a week");
-  const channels = header.channels.map(({ role, length }) => {
-    if (!Object.hasOwn(channelUnits, role)) throw bad(`there is no channel “${String(role)}”`);
-    const pairs = take(length);
-    if (!pairs.every(Number.isFinite)) throw bad(`channel ${role} holds a value that is no number`);
-    return { role, values: pairs };
+  if (lasts > mostRunMs) throw bad("it lasts longer than a week", "values");
+  const channels = heads.map((head) => {
+    const part = take(head.length);
+    if (!part.every(Number.isFinite))
+      throw bad(`channel ${head.role} holds a value that is no number`, head.role);
+    return { role: head.role, values: part };
   });
-  const marks = header.marks.map(({ label, startMs, endMs }) => {
-    if (
-      typeof label !== "string" ||
-      label.length > 120 ||
-      !Number.isFinite(startMs) ||
-      !Number.isFinite(endMs) ||
-      endMs < startMs
-    )
-      throw bad("a mark can't be");
-    return { label, startMs, endMs };
-  });
-  if (header.seenBy !== undefined && !canSee(header.seenBy)) throw bad("what a video saw of it can't be");
-  const { form, seenBy } = header;
   return {
     kept: { form, marks, ...(seenBy && { seenBy }), parts: [{ role: traceRole, values }, ...channels] },
-    meta: header.meta,
+    meta,
   };
 }
