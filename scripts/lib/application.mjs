@@ -9,18 +9,23 @@ import { SetupError, fingerprint, must, root, say, stateFolder } from "./run.mjs
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
 /**
- * Brings the database at `url` up to date; `demo` adds the demo data once, `empty` what a store without it
- * starts with.
+ * Brings the database at `url` up to date, or `to` the state that a migration of ours left it in; `demo` adds the
+ * demo data once, `empty` what a store without it starts with.
  */
-export function prepareDatabase(url, { demo = false, empty = false } = {}) {
+export function prepareDatabase(url, { demo = false, empty = false, to = null } = {}) {
   const told = must(
     bin("tsx"),
-    ["scripts/database.ts", "migrate", ...(demo ? ["demo"] : []), ...(empty ? ["empty"] : [])],
+    [
+      "scripts/database.ts",
+      to === null ? "migrate" : `migrate=${to}`,
+      ...(demo ? ["demo"] : []),
+      ...(empty ? ["empty"] : []),
+    ],
     {
       env: { ...process.env, DATABASE_URL: url },
     },
   ).trim();
-  if (told) say(told);
+  if (told && to === null) say(told);
 }
 
 /** How many people have a passphrase in the store at `url`. */
