@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { accessSync, constants, mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { accessSync, constants, mkdtempSync, rmSync, statfsSync, truncateSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 
@@ -75,4 +75,19 @@ export function wornDisk(megabytes: number): {
       }
     },
   };
+}
+
+/** Fills the disk of a folder until so much is left, bytes. @returns takes the filling away */
+export function fillDisk(folder: string, leaves: number): () => void {
+  const filler = join(folder, "filler");
+  // Whoever writes meanwhile may take the room first: what doesn't fit is tried with a little less.
+  for (let left = leaves; ; left += 500_000) {
+    const { bavail, bsize } = statfsSync(folder);
+    try {
+      writeFileSync(filler, Buffer.alloc(Math.max(0, bavail * bsize - left)));
+      return () => rmSync(filler, { force: true });
+    } catch {
+      rmSync(filler, { force: true });
+    }
+  }
 }

@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { healthAt } from "../scripts/lib/application.mjs";
 import { cluster } from "../scripts/lib/cluster.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
-import { mountedDisk } from "./disk";
+import { fillDisk, mountedDisk } from "./disk";
 
 /** A place of its own for what a start keeps: its notes, and its database. */
 function place() {
@@ -114,14 +114,82 @@ test("a disk that is read-only is said to be, for the notes as for the database,
       [here.state, join(folder, "database")],
     ] as const) {
       const one = start({ state, home }, port);
-      expect(await one.ended).toBe(1);
-      expect(one.said()).toMatch(
-        /velvet-lamp-disk-\S+ can't be written: its disk is read-only\. Nothing was changed\./,
-      );
+      const sentence = /velvet-lamp-disk-\S+ can't be written: its disk is read-only\. Nothing was changed\./g;
+      await expect.poll(() => one.said(), { timeout: 30_000 }).toMatch(sentence);
+      await new Promise((resolve) => setTimeout(resolve, 5_000));
+      // It waits, and says so once.
+      expect(one.child.exitCode).toBeNull();
+      expect(one.said().match(sentence)).toHaveLength(1);
       expect(one.said()).not.toMatch(/ at .+:\d+:\d+/);
+      await stopped(one);
     }
   } finally {
     end();
+    here.end();
+  }
+});
+
+test("a start on a full disk waits for room, and then goes on with everything that was kept", async () => {
+  test.setTimeout(240_000);
+  const disk = mountedDisk("size=300m,mode=0777");
+  test.skip(disk === null, "this machine lets nobody mount a disk");
+  const { folder, end } = disk!;
+  const here = place();
+  const port = await freePort(3870);
+  const at = { state: here.state, home: join(folder, "database") };
+  let one = start(at, port);
+  try {
+    const systems = async () => `http://127.0.0.1:${await up(one)}/api/v1/systems`;
+    const made = await fetch(await systems(), {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name: "Kept", screens: [], rates: [{ region: "", hz: 60 }], note: "" }),
+    });
+    const { id } = (await made.json()) as { id: string };
+    // A crash at the worst moment: what has to be recovered finds no room.
+    process.kill(
+      Number(readFileSync(join(at.home, "data", "postmaster.pid"), "utf8").split("\n")[0]),
+      "SIGKILL",
+    );
+    one.child.kill("SIGKILL");
+    await one.ended;
+    const makeRoom = fillDisk(folder, 0);
+    one = start(at, port);
+    await expect.poll(() => one.said(), { timeout: 60_000 }).toMatch(/its disk is full \(\d+ MB free\)/);
+    await new Promise((resolve) => setTimeout(resolve, 12_000));
+    expect(one.child.exitCode).toBeNull();
+    expect(one.said().split("its disk is full").length - 1).toBe(1);
+    makeRoom();
+    expect((await fetch(`${await systems()}/${id}`)).status).toBe(200);
+  } finally {
+    await stopped(one);
+    here.end();
+    end();
+  }
+});
+
+test("a start whose output nobody reads goes on, and a hang-up ends it as a stop does", async () => {
+  test.setTimeout(240_000);
+  const here = place();
+  const port = await freePort(3880);
+  const one = start(here, port, "--processes", "1");
+  try {
+    one.child.stdout?.destroy();
+    one.child.stderr?.destroy();
+    await expect.poll(async () => healthAt(port), { timeout: 120_000 }).toMatchObject({ ready: true });
+    const { server } = JSON.parse(readFileSync(join(here.state, "running.json"), "utf8")) as { server: number };
+    // It has something to say, to nobody.
+    process.kill(server, "SIGKILL");
+    await expect
+      .poll(async () => (await healthAt(port))?.process ?? server, { timeout: 60_000 })
+      .not.toBe(server);
+    expect(one.child.exitCode).toBeNull();
+    one.child.kill("SIGHUP");
+    expect(await one.ended).toBe(0);
+    expect(here.own.isAlive()).toBe(false);
+    expect(await healthAt(port)).toBeNull();
+  } finally {
+    one.child.kill("SIGKILL");
     here.end();
   }
 });

@@ -1,12 +1,13 @@
 import { expect, test } from "@playwright/test";
-import { mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { healthAt, prepareDatabase, type Server } from "../scripts/lib/application.mjs";
 import { cluster } from "../scripts/lib/cluster.mjs";
 import { freePort } from "../scripts/lib/run.mjs";
 import { counter, supervise } from "../scripts/lib/supervise.mjs";
-import { mountedDisk, wornDisk } from "./disk";
+import { shortageOf } from "../scripts/lib/shortage.mjs";
+import { fillDisk, mountedDisk, wornDisk } from "./disk";
 
 const ready = async (port: number) => ((await healthAt(port)) as { ready?: boolean } | null)?.ready === true;
 const pidOf = (home: string) =>
@@ -80,12 +81,21 @@ function systemsAt(port: number) {
   };
 }
 
+/** Hears what this process says, until it is quiet again. */
+function hearing(): { said: string[]; quiet: () => void } {
+  const said: string[] = [];
+  const write = process.stdout.write.bind(process.stdout);
+  process.stdout.write = ((text: string) => said.push(String(text)) > 0) as typeof process.stdout.write;
+  return { said, quiet: () => void (process.stdout.write = write) };
+}
+
 test("a disk that is full is said to be, loses nothing acknowledged, and is taken up again by itself once there is room", async () => {
   test.setTimeout(180_000);
   // A few hundred megabytes.
   const disk = mountedDisk("size=260m,mode=0777");
   test.skip(disk === null, "this machine lets nobody mount a disk");
   const { folder: home, end } = disk!;
+  const { said, quiet } = hearing();
   const own = cluster(home);
   const url = await own.start();
   let ended: number | null = null;
@@ -97,17 +107,7 @@ test("a disk that is full is said to be, loses nothing acknowledged, and is take
     const { add, again, allThere } = systemsAt(port);
     expect((await add("first")).status).toBe(201);
 
-    const filler = join(home, "filler");
-    // The database writes meanwhile: what doesn't fit is tried with a little less.
-    for (let left = 500_000; ; left += 500_000) {
-      const { bavail, bsize } = statfsSync(home);
-      try {
-        writeFileSync(filler, Buffer.alloc(Math.max(0, bavail * bsize - left)));
-        break;
-      } catch {
-        rmSync(filler);
-      }
-    }
+    const makeRoom = fillDisk(home, 500_000);
     const refused: { status: number; title: string }[] = [];
     for (let n = 0; n < 3000 && refused.length < 10; n++) {
       const sent = await add(`system ${n}`);
@@ -115,16 +115,46 @@ test("a disk that is full is said to be, loses nothing acknowledged, and is take
     }
     expect(refused).toContainEqual({ status: 507, title: "The database's disk is full: this wasn't kept." });
     expect(refused.filter(({ status }) => status === 500)).toEqual([]);
-    rmSync(filler);
+    // A database that ends while the disk is full can't come back: it is waited for, longer than five tries take.
+    process.kill(pidOf(home), "SIGKILL");
+    await expect.poll(() => said.join(""), { timeout: 30_000 }).toContain("its disk is full");
+    await new Promise((resolve) => setTimeout(resolve, 25_000));
+    expect(ended).toBeNull();
+    expect(said.join("").split("its disk is full").length - 1).toBe(1);
+    makeRoom();
     await again();
 
     expect(ended).toBeNull();
     await allThere();
   } finally {
+    quiet();
     await stop();
     own.stop();
     end();
   }
+});
+
+test("what a machine lacks is known by what its programs say, and nothing else is taken for it", () => {
+  const here = tmpdir();
+  const what = (told: unknown) => shortageOf(told, here)?.what ?? null;
+  const withCode = (code: string) => Object.assign(new Error("x"), { code });
+  expect(
+    ["ENOSPC", "EDQUOT", "EROFS", "EMFILE", "ENFILE", "ENOMEM"].map((code) => what(withCode(code))),
+  ).toEqual(["room", "room", "a disk that can be written", "files", "files", "memory"]);
+  // As PostgreSQL writes them into its log (its own sources, from memory).
+  expect(what(["FATAL:  out of file descriptors: Too many open files in system; release and retry"])).toBe(
+    "files",
+  );
+  expect(what(["LOG:  could not fork new process for connection: Cannot allocate memory"])).toBe("memory");
+  expect(what(new Error('could not write lock file "postmaster.pid": No space left on device'))).toBe("room");
+  // What a log said while there was room again, or a heap's own bound, is no shortage.
+  expect(
+    what(["ERROR:  could not extend file: No space left on device", "LOG:  terminated by signal 9"]),
+  ).toBeNull();
+  expect(
+    what(["FATAL ERROR: Reached heap limit Allocation failed - JavaScript heap out of memory"]),
+  ).toBeNull();
+  expect(what(withCode("EACCES"))).toBeNull();
 });
 
 test("five short lives in a row are a loop, and so are starts that fail however long they took; a long life between ends the row", () => {
@@ -152,9 +182,7 @@ test("a disk that turns read-only under a running database is said to be, loses 
   const disk = wornDisk(320);
   test.skip(disk === null, "this machine lets nobody mount a disk");
   const { folder, wearOut, mend, end } = disk!;
-  const said: string[] = [];
-  const write = process.stdout.write.bind(process.stdout);
-  process.stdout.write = ((text: string) => said.push(String(text)) > 0) as typeof process.stdout.write;
+  const { said, quiet } = hearing();
   const own = cluster(join(folder, "cluster"));
   let ended: number | null = null;
   let stop = async () => {};
@@ -186,7 +214,7 @@ test("a disk that turns read-only under a running database is said to be, loses 
     expect(ended).toBeNull();
     expect(said.join("").split("its disk is read-only").length - 1).toBe(1);
   } finally {
-    process.stdout.write = write;
+    quiet();
     await stop();
     own.stop();
     end();

@@ -16,6 +16,7 @@ import { countPeople, ensureBuild, healthAt, prepareDatabase } from "./lib/appli
 import { cluster, clusterHome } from "./lib/cluster.mjs";
 import { ensurePackages, ensurePostgres } from "./lib/install.mjs";
 import { SetupError, alive, freePort, inWords, makeFolder, say, stateFolder } from "./lib/run.mjs";
+import { patiently } from "./lib/shortage.mjs";
 import { supervise } from "./lib/supervise.mjs";
 
 const args = process.argv.slice(2);
@@ -120,21 +121,21 @@ async function main() {
     throw new SetupError("Stop the running application first (Ctrl-C where it was started), then reset.");
   if (reset && !(await confirmReset())) return;
 
-  const other = takeStart();
+  const other = await patiently(takeStart, stateFolder);
   if (other !== null) {
     say(`Velvet Lamp is being started already, by process ${other}: wait for the address it prints.`);
     return;
   }
   const own = process.env.DATABASE_URL ? null : cluster(clusterHome());
+  const home = own?.home ?? stateFolder;
   if (own) ensurePostgres();
-  ensurePackages();
+  await patiently(ensurePackages, stateFolder);
   if (own && reset) await keepBefore(own);
   if (!own && reset)
     throw new SetupError("DATABASE_URL points at a database of yours; it isn't reset from here.");
-  const url = own ? await own.start() : process.env.DATABASE_URL;
-
   let stopAll = null;
   let stopping = false;
+  const isStopped = () => stopping;
   const stop = async (code) => {
     if (stopping) return;
     stopping = true;
@@ -147,12 +148,14 @@ async function main() {
     say("\nStopping …");
     void stop(0);
   });
-  process.on("SIGTERM", () => void stop(0));
+  // A closed terminal ends it as a service's manager does.
+  for (const signal of ["SIGTERM", "SIGHUP"]) process.on(signal, () => void stop(0));
+  const url = own ? await patiently(() => own.start(), home, isStopped) : process.env.DATABASE_URL;
 
   try {
-    prepareDatabase(url, { demo: !empty, empty });
+    await patiently(() => prepareDatabase(url, { demo: !empty, empty }), home, isStopped);
     const access = beyond ? await accessFor(url) : null;
-    if (!dev) ensureBuild();
+    if (!dev) await patiently(ensureBuild, stateFolder, isStopped);
     const port = await freePort(wantedPort, listen);
     if (port !== wantedPort) say(`Port ${wantedPort} is taken; using ${port}.`);
     if (stopping) return;

@@ -4,7 +4,7 @@ import { get as plainGet } from "node:http";
 import { get as secureGet } from "node:https";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { SetupError, fingerprint, must, root, say, stateFolder } from "./run.mjs";
+import { SetupError, fingerprint, must, root, say, stateFolder, tellTo } from "./run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 
@@ -122,24 +122,51 @@ export async function startServer({
   // Whoever stops while it comes up has to know of it.
   onSpawn(child);
   const lines = [];
-  child.stderr.pipe(process.stderr);
   child.stderr.on("data", (part) => {
+    tellTo(process.stderr, part);
     lines.push(...String(part).split("\n").filter(Boolean));
     lines.splice(0, lines.length - mostLines);
   });
   child.lastLines = () => lines;
-  if (dev && !quiet) child.stdout.pipe(process.stdout);
+  if (dev && !quiet) child.stdout.on("data", (part) => tellTo(process.stdout, part));
   else child.stdout?.resume();
   let ended = null;
   child.on("exit", (code) => (ended = code ?? 1));
-  for (let waited = 0; waited < 120_000; waited += 150) {
+  let progress = -1;
+  let since = Date.now();
+  for (const began = Date.now(); Date.now() - began < mostStartMs;) {
     if (ended !== null)
       throw Object.assign(new SetupError(`The server ended at once (${ended}).`), { lastLines: lines });
     if (await healthAt(port, Boolean(env.LAMP_CERTIFICATE))) return child;
+    // On a busy machine it may take long: as long as it gets on it is waited for.
+    const now = workOf(child.pid);
+    if (now !== progress) [progress, since] = [now, Date.now()];
+    if (Date.now() - since > stillMs) break;
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
   child.kill("SIGKILL");
-  throw new SetupError("The server did not answer within two minutes.");
+  throw Object.assign(new SetupError("The server did not answer, and did nothing for two minutes."), {
+    lastLines: lines,
+  });
+}
+
+/** A start that does nothing for so long is given up; one that only seems to get on, after so long, ms. */
+const stillMs = 120_000,
+  mostStartMs = 30 * 60_000;
+
+/** Processor time that a process and those it began have used, in ticks; 0 where the system doesn't say. */
+function workOf(pid) {
+  try {
+    // Behind the name in brackets, which may hold anything: user and system time are fields 14 and 15 (proc(5)).
+    const stat = readFileSync(`/proc/${pid}/stat`, "utf8");
+    const fields = stat.slice(stat.lastIndexOf(")") + 2).split(" ");
+    const children = readFileSync(`/proc/${pid}/task/${pid}/children`, "utf8").split(" ").filter(Boolean);
+    return (
+      Number(fields[11]) + Number(fields[12]) + children.reduce((sum, child) => sum + workOf(Number(child)), 0)
+    );
+  } catch {
+    return 0;
+  }
 }
 
 /** Ends a server politely, then not. */

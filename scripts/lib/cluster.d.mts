@@ -4,7 +4,8 @@ export interface Cluster {
   isThere(): boolean;
   isAlive(): boolean;
   isRunning(): boolean;
-  lastLines(many?: number): string[];
+  markLog(): void;
+  newLines(many?: number): string[];
   stop(): void;
   remove(): void;
 }

@@ -1,6 +1,15 @@
 // A private PostgreSQL cluster: made, started and stopped here; loopback only, password only.
 import { createHash, randomBytes } from "node:crypto";
-import { chownSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chownSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { ensurePostgres } from "./install.mjs";
@@ -65,6 +74,7 @@ export function cluster(home, { durable = true } = {}) {
   const data = join(home, "data");
   const settingsFile = join(home, "cluster.json");
   const logFile = join(home, "server.log");
+  let marked = 0;
   const readSettings = () => {
     try {
       const { port, password } = JSON.parse(readFileSync(settingsFile, "utf8"));
@@ -162,11 +172,12 @@ export function cluster(home, { durable = true } = {}) {
         ];
         if (!durable) options.push("-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off");
         const [command, args] = control(bin, "-w", "-t", "60", "-l", logFile, "-o", options.join(" "), "start");
+        this.markLog();
         try {
           must(command, args, { cwd: "/", stdio: ["ignore", "ignore", "pipe"] });
         } catch (error) {
           throw new SetupError(
-            `The database did not start. Its log (${logFile}) ends:\n${this.lastLines().join("\n")}\n${error.message}`,
+            `The database did not start. Its log (${logFile}) ends:\n${this.newLines().join("\n")}\n${error.message}`,
           );
         }
       }
@@ -185,9 +196,14 @@ export function cluster(home, { durable = true } = {}) {
         return false;
       }
     },
-    /** The end of its log. */
-    lastLines(many = 12) {
-      return existsSync(logFile) ? readFileSync(logFile, "utf8").trimEnd().split("\n").slice(-many) : [];
+    /** Remembers how far its log goes. */
+    markLog() {
+      marked = existsSync(logFile) ? statSync(logFile).size : 0;
+    },
+    /** The end of what was added to its log since it was marked. */
+    newLines(many = 12) {
+      if (!existsSync(logFile)) return [];
+      return readFileSync(logFile).subarray(marked).toString("utf8").trimEnd().split("\n").slice(-many);
     },
     isRunning() {
       return running(ensurePostgres());

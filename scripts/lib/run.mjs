@@ -34,9 +34,6 @@ const ofDisks = {
   EIO: "can't be used: its disk fails.",
 };
 
-/** Whether a disk refused, which may be mended while whoever needs it waits. */
-export const isOfDisk = (error) => Object.hasOwn(ofDisks, error?.code ?? "");
-
 /** What ended a command, in words where it is one of what a disk does; a stack only for a mistake of ours. */
 export function inWords(error) {
   if (error instanceof SetupError) return error.message;
@@ -60,9 +57,18 @@ export function makeFolder(path, mode = 0o777) {
   mkdirSync(path, { recursive: true, mode });
 }
 
-export function say(line) {
-  process.stdout.write(`${line}\n`);
+// Nobody may read what is said, or not any more: that ends nothing.
+for (const stream of [process.stdout, process.stderr]) stream.on("error", () => {});
+
+/** What is said and not read yet is kept up to so much, bytes; the rest is dropped. */
+const mostUnread = 256 * 1024;
+
+/** Writes to a stream that may have no reader. */
+export function tellTo(stream, text) {
+  if (stream.writableLength < mostUnread) stream.write(text);
 }
+
+export const say = (line) => tellTo(process.stdout, `${line}\n`);
 
 /** Runs a command to its end; throws SetupError with its output's tail when it fails. */
 export function must(command, args, options = {}) {

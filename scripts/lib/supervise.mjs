@@ -1,9 +1,10 @@
 // Keeps the application and its database alive: what ends by itself is begun again, and a crash loop ends with
 // what was said last.
 import { startServer, stopServer } from "./application.mjs";
-import { inWords, isOfDisk, say } from "./run.mjs";
+import { inWords, say, stateFolder } from "./run.mjs";
+import { shortageOf, shortageTeller } from "./shortage.mjs";
 
-/** Milliseconds between looks at the database. */
+/** Milliseconds between looks at the database, and before what lacked something is tried again. */
 const lookMs = 2_000;
 /** More lives in a row than this that were shorter than that are a loop. */
 const mostEnds = 4,
@@ -35,8 +36,11 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
   let stopping = false;
   let busy = false;
   let address = url;
-  /** What a disk said: it is waited for, and said once. */
-  let refusedBy = null;
+  /** What the machine lacks is waited for, and counts as nobody's end. */
+  const home = own?.home ?? stateFolder;
+  const databaseLacks = shortageTeller(),
+    serverLacks = shortageTeller();
+  let isWaited = false;
   const serverLoops = counter(),
     databaseLoops = counter();
 
@@ -67,13 +71,21 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
   /** After the application ended, or didn't come up: another try, until there were too many. */
   const again = async (how, cameUp, lines) => {
     if (stopping) return;
-    if (serverLoops.ends(cameUp)) return giveUp("The application", lines);
-    say(`The application ${how}; starting it again.`);
+    const shortage = shortageOf(lines, home);
+    if (shortage) {
+      serverLacks.lacks(shortage);
+      await new Promise((resolve) => setTimeout(resolve, lookMs));
+      if (stopping) return;
+    } else {
+      if (serverLoops.ends(cameUp)) return giveUp("The application", lines);
+      say(`The application ${how}; starting it again.`);
+    }
     await bringUp();
   };
   const bringUp = async () => {
     try {
       await begin();
+      if (serverLacks.isOver()) say("The application is back.");
     } catch (error) {
       await again("didn't start", false, error.lastLines ?? error.message.split("\n"));
     }
@@ -82,13 +94,18 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
     if (stopping || busy || !own || own.isAlive()) return;
     busy = true;
     try {
-      if (!refusedBy) {
+      const ending = isWaited ? null : shortageOf(own.newLines(), home);
+      if (ending) {
+        databaseLacks.lacks(ending);
+        isWaited = true;
+      } else if (!isWaited) {
         say("The database ended; starting it again.");
-        if (databaseLoops.ends()) return await giveUp("The database", own.lastLines());
+        if (databaseLoops.ends()) return await giveUp("The database", own.newLines());
       }
       databaseLoops.begins();
       const back = await own.start();
-      refusedBy = null;
+      isWaited = false;
+      databaseLacks.isOver();
       say("The database is back.");
       if (back !== address) {
         address = back;
@@ -98,9 +115,10 @@ export async function supervise({ own, url, start, onEnd, onServer = () => {}, o
         await bringUp();
       }
     } catch (error) {
-      const why = inWords(error);
-      if (why !== refusedBy) say(why);
-      refusedBy = isOfDisk(error) ? why : null;
+      const shortage = shortageOf(error, home);
+      isWaited = shortage !== null;
+      if (shortage) databaseLacks.lacks(shortage);
+      else say(inWords(error));
     } finally {
       busy = false;
     }

@@ -24,7 +24,8 @@ const processes = dev ? 1 : Math.max(1, Math.min(16, Number(process.env.LAMP_PRO
 /** A request's head is here within this, ms; a whole request within the next. */
 const headMs = 10_000,
   requestMs = 30 * 60_000,
-  quietMs = 75_000;
+  quietMs = 55_000,
+  handshakeMs = 10_000;
 /** Bytes of a request's head, at most. */
 const mostHead = 16 * 1024;
 
@@ -47,7 +48,13 @@ async function serve(): Promise<void> {
   const server =
     certificate && key
       ? createSecure(
-          { ...bounds, minVersion: "TLSv1.2", cert: readFileSync(certificate), key: readFileSync(key) },
+          {
+            ...bounds,
+            handshakeTimeout: handshakeMs,
+            minVersion: "TLSv1.2",
+            cert: readFileSync(certificate),
+            key: readFileSync(key),
+          },
           answer,
         )
       : createPlain(bounds, answer);
@@ -75,8 +82,7 @@ async function serve(): Promise<void> {
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 1_000).unref();
   };
-  process.on("SIGTERM", stop);
-  process.on("SIGINT", stop);
+  for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"]) process.on(signal, stop);
 }
 
 /** The pages of the processes beside this one, asked of the one that began them all. */
@@ -119,8 +125,7 @@ function supervise(): void {
     for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill("SIGTERM");
     setTimeout(() => process.exit(0), 3_000).unref();
   };
-  process.on("SIGTERM", stop);
-  process.on("SIGINT", stop);
+  for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"]) process.on(signal, stop);
 }
 
 if (cluster.isPrimary) cleanSpool();
