@@ -48,6 +48,11 @@ export function ensureBuild() {
   say("Building …");
   must(bin("next"), ["build"], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" } });
   mkdirSync(join(root, ".next"), { recursive: true });
+  // What it is made of, for whoever has to know (CycloneDX 1.5).
+  const bill = must("npm", ["sbom", "--sbom-format", "cyclonedx", "--omit", "dev"], {
+    stdio: ["ignore", "pipe", "ignore"],
+  });
+  writeFileSync(join(root, ".next", "bom.cdx.json"), bill);
   // Next may have put its own touch on tsconfig.json: the stamp is of what lies there now.
   writeFileSync(
     stamp,
