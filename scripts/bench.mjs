@@ -1,5 +1,5 @@
 // npm run bench [--
-// core|loop|browser|load|uploads|bodies|holds|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]:
+// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large]:
 // the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
@@ -47,7 +47,7 @@ try {
     LAMP_SERVER: String(server.pid),
     DATABASE_URL: url,
   };
-  for (const part of ["browser", "load", "uploads", "bodies", "holds", "processes", "fuzz"])
+  for (const part of ["browser", "load", "uploads", "bodies", "hold", "holds", "processes", "fuzz"])
     if (!only || only === part)
       code = (await show(tsx, [`scripts/benchmarks/${part}.ts`, ...process.argv.slice(3)], { env })) || code;
 } finally {

@@ -4,6 +4,7 @@ import { Worker } from "node:worker_threads";
 export interface Asked {
   path: string;
   ms: number;
+  status: number;
 }
 
 /**
@@ -17,8 +18,9 @@ export function asker(address: string, paths: string[], pauseMs: number, told: (
        for (let k = 0; ; k++) {
          const path = paths[k % paths.length];
          const began = performance.now();
-         await (await fetch(address + path)).arrayBuffer();
-         parentPort.postMessage({ path, ms: performance.now() - began });
+         const answer = await fetch(address + path);
+         await answer.arrayBuffer();
+         parentPort.postMessage({ path, ms: performance.now() - began, status: answer.status });
          await new Promise((resolve) => setTimeout(resolve, pauseMs));
        }
      })();`,

@@ -145,12 +145,27 @@ export interface Knocked {
 /** Doors that take everything away or put it back: a store that is being tried is still wanted. */
 const spared = new Set(["removeDemo", "bringDemo", "events", "signIn"]);
 
-/** A request to some door of the contract. @param ids that are there, to be asked for */
-export function requestBy(random: Random, ids: readonly string[]): Knocked {
-  const door = pick(
-    random,
-    doorList.filter(({ id }) => !spared.has(id)),
-  );
+/** Doors that are asked, each as often as the others. */
+export const askedDoors = doorList.filter(({ id }) => !spared.has(id));
+
+/** What a query may end in that no client writes: broken escapes, cursors of nobody's, a name twice. */
+const hostileQueries = [
+  "%ff",
+  "%",
+  "cursor=%00",
+  "cursor=bm9uc2Vuc2U",
+  `cursor=${Buffer.from('["yesterday","x"]').toString("base64url")}`,
+  `cursor=${Buffer.from("[null,null]").toString("base64url")}`,
+  `cursor=${"x".repeat(5000)}`,
+  "rig=x&engine=y&system=z&title=1&run=2&id=3",
+  "asOf=31.12.2026",
+  "asOf=2026-13-45T99:99:99Z",
+  "limit=1e99&limit=-1&search=%F0%9F%92%A1",
+  "since=99999999999999999999",
+] as const;
+
+/** A request to a door of the contract. @param ids that are there, to be asked for */
+export function requestBy(random: Random, ids: readonly string[], door = pick(random, askedDoors)): Knocked {
   const harm = pick(random, [0, 0.03, 0.15, 0.5]);
   const id = () => (random.uniform() < 0.8 && ids.length > 0 ? pick(random, ids) : pick(random, hostileTexts));
   const path = door.path.replaceAll(/\{\w+\}/g, () => encodeURIComponent(wellFormed(id()) || "x"));
@@ -186,10 +201,13 @@ export function requestBy(random: Random, ids: readonly string[]): Knocked {
     body = JSON.stringify(value) ?? "null";
     if (random.uniform() < harm / 5) body = body.slice(0, Math.floor(random.uniform() * body.length));
   }
+  const asked = [String(query), ...(random.uniform() < 0.1 ? [pick(random, hostileQueries)] : [])].filter(
+    Boolean,
+  );
   return {
     door: door.id,
     method: door.method,
-    path: `/api/v1${path}${query.size > 0 ? `?${query}` : ""}`,
+    path: `/api/v1${path}${asked.length > 0 ? `?${asked.join("&")}` : ""}`,
     headers,
     body,
   };
@@ -236,7 +254,7 @@ export async function knockMany(address: string, many: number, seed: number): Pr
   const ids = await idsAt(address);
   const found: Found = { asked: 0, statuses: {}, bad: [], slowestMs: 0 };
   for (let k = 0; k < many; k++) {
-    const request = requestBy(random, ids);
+    const request = requestBy(random, ids, askedDoors[k % askedDoors.length]);
     const began = performance.now();
     let status = 0;
     let said: string;

@@ -9,14 +9,17 @@ export const runFrom = (fileName: string, { job, settings, conditions }: JobToSe
 
 type JobToSendTo = { job: string } & Pick<NewRun, "settings" | "conditions">;
 
-/** A job that is under way, and what one of its runs was made with. */
-export async function jobToSendTo(client: Client): Promise<JobToSendTo> {
+/** Jobs that are under way, and what one of the runs of each was made with. */
+export async function jobsToSendTo(client: Client): Promise<JobToSendTo[]> {
   const { rows } = await client.query<JobToSendTo>(
-    `select r.job_id as job, r.settings, r.conditions from runs r join jobs j on j.id = r.job_id
-     where j.closed_at is null and r.trial_id is null and r.deleted_at is null limit 1`,
+    `select distinct on (r.job_id) r.job_id as job, r.settings, r.conditions from runs r join jobs j on j.id = r.job_id
+     where j.closed_at is null and r.trial_id is null and r.deleted_at is null order by r.job_id`,
   );
-  return rows[0]!;
+  return rows;
 }
+
+/** A job that is under way, and what one of its runs was made with. */
+export const jobToSendTo = async (client: Client): Promise<JobToSendTo> => (await jobsToSendTo(client))[0]!;
 
 /** Frames of so many megabytes, most of them alike. */
 export function manyFrames(megabytes: number): Float32Array<ArrayBuffer> {

@@ -1,12 +1,11 @@
 // Large runs sent at once, and what they cost everybody else: how long pages take meanwhile, and the memory of
 // what answers.
-import { execFileSync } from "node:child_process";
-import { readFileSync } from "node:fs";
 import { constants, setPriority } from "node:os";
 import pg from "pg";
 import { packTrace } from "@/core/trace";
 import { asker } from "./asker";
 import { changeSomething, jobToSendTo, manyFrames, runFrom } from "./made";
+import { memoryOf } from "./memoryOf";
 import { line } from "./timing";
 
 const many = Number(process.argv[2] ?? 8);
@@ -22,25 +21,7 @@ const frameTimes = manyFrames(megabytes);
 const body = (n: number) =>
   packTrace({ form: "frames", frameTimes, channels: [], marks: [] }, runFrom(`large ${n}.csv`, to));
 
-/** Of the process that answers and whatever it has started, MB. */
-function memory(): number {
-  const of = (pid: string): number => {
-    try {
-      const own = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1];
-      const children = execFileSync("ps", ["--ppid", pid, "-o", "pid="], { encoding: "utf8" }).trim();
-      return (
-        Number(own ?? 0) / 1024 +
-        children
-          .split(/\s+/)
-          .filter(Boolean)
-          .reduce((sum, each) => sum + of(each), 0)
-      );
-    } catch {
-      return 0;
-    }
-  };
-  return of(server);
-}
+const memory = () => memoryOf(server);
 
 const bodies = Array.from({ length: many }, (_, n) => body(n));
 const paths = ["/", "/jobs", `/jobs/${job}`, "/board", "/api/v1/rigs", "/api/v1/health"];
