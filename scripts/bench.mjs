@@ -38,7 +38,7 @@ try {
   if (only === "core" || only === "loop") process.exit(code);
   const url = await database.start();
   prepareDatabase(url, { demo: true });
-  ensureBuild();
+  await ensureBuild();
   const port = await freePort(3510);
   server = await startServer({ port, url, quiet: true });
   const env = {

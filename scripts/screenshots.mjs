@@ -19,7 +19,7 @@ let server = null;
 try {
   const url = await database.start();
   prepareDatabase(url, { demo: true });
-  ensureBuild();
+  await ensureBuild();
   const port = await freePort(3610);
   server = await startServer({ port, url, quiet: true });
   const address = `http://127.0.0.1:${port}`;

@@ -101,7 +101,7 @@ try {
   ensurePackages();
   const [first, firstUrl, second, secondUrl] = await prepared();
   await Promise.all([checks(), unit({ ...process.env, LAMP_TEST_DATABASE: firstUrl })]);
-  ensureBuild();
+  await ensureBuild();
   say(`\n— the application in a browser, ${after()}`);
   await Promise.all([
     lane("first", firstLane, first, firstUrl, 3410),

@@ -4,6 +4,7 @@ import { get as plainGet } from "node:http";
 import { get as secureGet } from "node:https";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { precompress } from "./precompress.mjs";
 import { SetupError, fingerprint, must, root, say, stateFolder, tellTo } from "./run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
@@ -35,7 +36,7 @@ export const countPeople = (url) =>
   );
 
 /** Builds when what the build is made of has changed since the last one. */
-export function ensureBuild() {
+export async function ensureBuild() {
   const stamp = join(root, ".next", "lamp-stamp");
   const wanted = fingerprint([
     "src",
@@ -48,6 +49,7 @@ export function ensureBuild() {
   say("Building …");
   must(bin("next"), ["build"], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" } });
   mkdirSync(join(root, ".next"), { recursive: true });
+  await precompress(join(root, ".next", "static"));
   // What it is made of, for whoever has to know (CycloneDX 1.5).
   const bill = must("npm", ["sbom", "--sbom-format", "cyclonedx", "--omit", "dev"], {
     stdio: ["ignore", "pipe", "ignore"],

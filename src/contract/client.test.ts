@@ -1,3 +1,5 @@
+import { readFileSync } from "node:fs";
+import { endpointsFile } from "./endpointsFile";
 import { createClient, doors } from ".";
 
 interface Asked {
@@ -145,4 +147,8 @@ describe("the doors themselves", () => {
   it("each says what it does in a sentence", () => {
     for (const [name, { summary }] of all) expect([name, /^[A-Z].{6,}\.$/.test(summary)]).toEqual([name, true]);
   });
+});
+
+it("what a caller knows of every endpoint is what the contract declares (`npm run endpoints` writes it)", () => {
+  expect(readFileSync("src/contract/endpoints.ts", "utf8")).toBe(endpointsFile());
 });

@@ -1,4 +1,5 @@
-import { doors, type DoorBody, type DoorName, type DoorOutput } from "./doors";
+import type { DoorBody, DoorName, DoorOutput } from "./doors";
+import { endpoints } from "./endpoints";
 
 /** What a refused request says, ready to show. */
 export interface Refusal {
@@ -47,7 +48,7 @@ export function createClient(base = "", token: string | null = null) {
     name: Name,
     { id = "", query, body, saw, key }: Asking<Name> = {},
   ): Promise<Sent<DoorOutput<Name>>> {
-    const door = doors[name];
+    const door = endpoints[name];
     const asked = new URLSearchParams(
       Object.entries(query ?? {}).map(([field, value]) => [field, String(value)]),
     );

@@ -26,12 +26,12 @@ import * as answers from "./answers";
 import { doorsAbove } from "./above";
 import { doorsOfTrust } from "./trust";
 import { askedId, door, type Door } from "./door";
+import { jobBeginnings, jobOrders, jobStates } from "./lists";
 
 const megabyte = 1024 * 1024;
 const text = (most: number) => z.string().trim().max(most);
 
 /* What doors take, where it isn't declared with the thing itself. */
-export const jobBeginnings = ["profile", "defaults"] as const;
 export const addedJobSchema = newJobSchema.extend({
   strategy: z.enum(strategies).default("climb"),
   beginsFrom: z
@@ -246,8 +246,6 @@ export const checkSchema = z.object({
 });
 
 /** Which jobs a list shows, and in which order. */
-export const jobStates = ["open", "closed", "left out"] as const;
-export const jobOrders = ["worked", "title", "rig", "opened"] as const;
 export const jobsQuery = z.object({
   search: z.string().max(200).catch(""),
   filter: z.enum(["", ...jobStates]).catch(""),

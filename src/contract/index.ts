@@ -25,10 +25,7 @@ export {
   doorList,
   doors,
   finishSchema,
-  jobBeginnings,
   jobChangeSchema,
-  jobOrders,
-  jobStates,
   jobsQuery,
   listQuery,
   manyRigsSchema,
@@ -65,3 +62,4 @@ export { call, createClient, type Asking, type Refusal, type Sent } from "./clie
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";
 export { withWords } from "./withWords";
+export { jobBeginnings, jobOrders, jobStates } from "./lists";

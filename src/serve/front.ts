@@ -7,6 +7,7 @@ import { uploadsWaiting } from "@/server/intake";
 import { journal } from "@/server/journal";
 import { whoKnocks } from "@/server/people";
 import { isOwnHost } from "./addresses";
+import { builtFileServer, compressed } from "./compress";
 import { noteConnection } from "./connections";
 import { builtFiles, dropForeignHeaders, passage, type Passage } from "./gate";
 import { guards, inertGuards } from "./guards";
@@ -98,7 +99,9 @@ function collect(response: ServerResponse, done: (outcome: Outcome) => void): vo
 }
 
 /** Headers of one answer's way, that another makes its own. */
-const ofTheWay = new Set(["connection", "keep-alive", "transfer-encoding", "content-length", "date"]);
+const ofTheWay = new Set([
+  ...["connection", "keep-alive", "transfer-encoding", "content-length", "content-encoding", "date"],
+]);
 
 function send(response: ServerResponse, page: MadePage): void {
   const { headers, text } = madeFor(page, Buffer.from(randomUUID()).toString("base64"));
@@ -121,6 +124,9 @@ export function front(
   files: ReadonlySet<string> | null = builtFiles(),
 ): RequestListener {
   const pages = new Pages();
+  const serveBuilt = builtFileServer();
+  const isBuilt = ({ url }: IncomingMessage) =>
+    files?.has(decodeURIComponent(url?.split("?")[0] ?? "")) ?? false;
   return (request, response) => {
     void answer(request, response).catch((error: unknown) => {
       journal().error({ err: error }, "front failed");
@@ -178,6 +184,8 @@ export function front(
     }
     for (const [name, value] of Object.entries(guards)) response.setHeader(name, value);
     noteConnection(request, response);
+    if (isBuilt(request) && (await serveBuilt(request, response))) return;
+    await compressed(request, response);
     const key = pageKey(
       request,
       knock.asker ? `${knock.asker.kind} ${knock.asker.name} ${knock.asker.may}` : "nobody",

@@ -34,7 +34,7 @@ export function builtFiles(folder = join(process.cwd(), ".next", "static")): Rea
   try {
     return new Set(
       readdirSync(folder, { recursive: true, withFileTypes: true })
-        .filter((entry) => entry.isFile())
+        .filter((entry) => entry.isFile() && !/\.(br|gz)$/.test(entry.name))
         .map((entry) => `/_next/static${join(entry.parentPath, entry.name).slice(folder.length)}`),
     );
   } catch {

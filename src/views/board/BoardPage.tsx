@@ -5,7 +5,7 @@ import { clsx } from "clsx";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { memo, useMemo, useRef, useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { hardnesses } from "@/core/kit";
 import type { Suggestion } from "@/core/predict";
 import { grades } from "@/core/verdict";

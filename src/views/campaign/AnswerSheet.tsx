@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { answersForAll, roundStates, slotAnswers, type SlotAnswer, titleInPlan } from "@/core/campaign";
 import type { CampaignView } from "@/core/records";
 import { Button, Field, Input, Sheet } from "@/ui";

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 import type { CampaignView } from "@/core/records";
 import { campaignWords, shareWords } from "@/core/words";

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { CampaignRow } from "@/core/records";
 import { Button, Field, Input, Sheet, say } from "@/ui";
 

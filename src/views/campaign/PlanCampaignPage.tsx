@@ -3,7 +3,7 @@ import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { mostArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, Suggest, say } from "@/ui";

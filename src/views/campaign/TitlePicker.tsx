@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useDeferredValue, useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { hardnesses } from "@/core/kit";
 import type { CampaignKitView } from "@/core/records";
 import { Button, Choice, Input, Switch, say } from "@/ui";

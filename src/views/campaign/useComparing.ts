@@ -1,6 +1,6 @@
 "use client";
 import { useEffect } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { CampaignView } from "@/core/records";
 
 /** Has what isn't compared yet compared, one title after the other. */

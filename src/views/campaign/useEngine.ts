@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 /** An engine with its catalogue; nothing while none is named or it is on its way. */
 export function useEngine(engineId: string | undefined) {

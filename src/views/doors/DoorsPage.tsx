@@ -1,4 +1,4 @@
-import { idsIn, type DoorPage } from "@/contract";
+import type { DoorPage } from "@/contract";
 import { Panel } from "@/ui";
 
 /** The application's doors, to be read by people who write programs for it. */
@@ -43,7 +43,7 @@ function DoorItem({ method, path, summary, edits, creates, refusals, takes, quer
     edits === "required" && "If-Match",
     edits === "optional" && "If-Match where known",
     creates && "Idempotency-Key",
-    idsIn(path).length > 0 && "an id",
+    path.includes("{") && "an id",
   ].filter(Boolean);
   return (
     <li className="py-2">

@@ -6,7 +6,8 @@ import { toast } from "sonner";
 import { conditionWarnings, type Conditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
 import { words } from "@/core/words";
-import { call, type DoorBody } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorBody } from "@/contract";
 import { Button, Choice, Field, Input, Keys, Sheet, Switch } from "@/ui";
 
 /** What the set-up is called that a rig's own description is of. */

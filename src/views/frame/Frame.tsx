@@ -5,7 +5,7 @@ import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { Toaster } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { BenchView } from "@/core/records";
 import { ChartKeys, KeyHint, Keys, KeysProvider } from "@/ui";
 import { DropZone } from "@/views/drop";

@@ -1,6 +1,6 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { say } from "@/ui";
 
 /** How many runs still carry figures of an older method, while they are made anew in the background. */

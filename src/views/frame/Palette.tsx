@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { FoundRow } from "@/core/records";
 import { useActions, useLit } from "@/ui";
 import { places } from "./places";

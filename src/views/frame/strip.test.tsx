@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { BenchView } from "@/core/records";
 import { lendingDesk } from "@/core/verdict";
 import { KeysProvider } from "@/ui";
@@ -9,7 +9,7 @@ import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
-jest.mock("@/contract", () => ({ call: jest.fn() }));
+jest.mock("@/contract/client", () => ({ call: jest.fn() }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => called.mockReset());
 

@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import type { Diagnosis } from "@/core/diagnose";
 import { causeWords, words } from "@/core/words";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { JobView } from "@/core/records";
 import { say } from "@/ui";
 

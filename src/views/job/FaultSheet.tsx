@@ -4,7 +4,7 @@ import { Controller, useForm } from "react-hook-form";
 import { faultKinds, faultSeverities, newFaultSchema, type NewFault } from "@/core/kit";
 import type { FaultRow, ThreadRun } from "@/core/records";
 import { Button, Choice, Field, Input, Sheet, say } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 const severityNotes = {
   slight: "noted only",

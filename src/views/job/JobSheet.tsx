@@ -2,7 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, type DoorBody } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Sheet, When } from "@/ui";

@@ -1,6 +1,6 @@
 "use client";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { JobView, LeftOut as LeftOutRow } from "@/core/records";
 import { Button, When } from "@/ui";
 

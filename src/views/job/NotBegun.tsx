@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { call, type DoorBody } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorBody } from "@/contract";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, say } from "@/ui";
 import { useTitles } from "./useTitles";

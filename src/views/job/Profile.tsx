@@ -4,7 +4,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { JobView } from "@/core/records";
 import { Button, Field, Keys, Sheet, TextArea, say } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { valueWords, words } from "@/core/words";
 
 const conditionNames: Record<string, string> = {

@@ -2,7 +2,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, type DoorBody } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { valueWords } from "@/core/words";

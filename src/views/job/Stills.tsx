@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { say } from "@/ui";
 
 /**

@@ -5,7 +5,7 @@ import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/core/records";
 import { Button, Choice, Keys } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */

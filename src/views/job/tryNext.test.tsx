@@ -4,7 +4,7 @@ import type { JobView } from "@/core/records";
 import { KeysProvider } from "@/ui";
 import { TryNext } from "./TryNext";
 
-jest.mock("@/contract", () => ({ call: jest.fn() }));
+jest.mock("@/contract/client", () => ({ call: jest.fn() }));
 
 const shown = (isSteady: boolean) =>
   render(

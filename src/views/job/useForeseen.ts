@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { KitView, TitleRow } from "@/core/records";
 import { startForeseer, type Foreseen } from "@/workers";
 

@@ -1,6 +1,6 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { besideValues } from "@/core/profile";
 import type { JobRow, ThreadRun } from "@/core/records";
 import { say } from "@/ui";

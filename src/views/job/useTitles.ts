@@ -1,7 +1,7 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { TitleRow } from "@/core/records";
 
 /**

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { plainRig, plainTitle, type NewSystem } from "@/core/kit";
 import { Button, Choice, Field, Input, Sheet, Switch, say } from "@/ui";
 import { Shapes } from "./Shapes";

@@ -20,7 +20,7 @@ import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
 import { forgetDraft, useSaving, type Doors } from "./useSaving";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 const engineDoors: Doors = { add: "addEngine", edit: "changeEngine", view: "viewEngine" };
 

@@ -9,7 +9,7 @@ import type { HouseRulesRow, Rejudged } from "@/core/records";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { houseRulesSchema, lendingDesk, type HouseRules } from "@/core/verdict";
 import { Button, Choice, Field, Input, Panel, Switch, say } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { FormFrame } from "./FormFrame";
 import { listOf, numeric } from "./numeric";

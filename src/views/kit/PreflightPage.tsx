@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { preflightWhens, type PreflightItem } from "@/core/kit";
 import type { PreflightItemRow } from "@/core/records";
 import { Button, Choice, Field, Input, Panel } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 /** What is checked before a run; a tuner's own items stand beside those that ship. */
 export function PreflightPage({ items }: { items: PreflightItemRow[] }) {

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { ListView, RigListRow } from "@/core/records";
 import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 

@@ -2,7 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, type DoorOutput } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorOutput } from "@/contract";
 import { Button, Panel, say } from "@/ui";
 
 /** What is kept here as a whole: the demo data, and the store as one file. */

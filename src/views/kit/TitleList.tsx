@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { hardnesses } from "@/core/kit";
 import type { ListView, SystemRow, TitleListRow } from "@/core/records";
 import { Button, Choice, DataTable, EmptyPanel, Panel, buttonLook, say, type TableColumn } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
 

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { DefaultValues, FieldValues, Path, UseFormReturn } from "react-hook-form";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { differences, type Difference } from "./differences";
 
 /** The doors by which one kind of thing is added, edited and read. */

@@ -1,7 +1,8 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
-import { call, type DoorName, type DoorOutput } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorName, DoorOutput } from "@/contract";
 
 /** Screens that stay up to date, and the topic that changes to each are told under. */
 const topicOf = { viewJob: "job", viewTrial: "trial", viewCampaign: "campaign" } as const satisfies Partial<

@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { call, type DoorOutput } from "@/contract";
+import { call } from "@/contract/client";
+import type { DoorOutput } from "@/contract";
 import { commonShapes, type NewRun } from "@/core/kit";
 import type { LookView } from "@/core/records";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";

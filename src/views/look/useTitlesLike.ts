@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { TitleListRow } from "@/core/records";
 
 const mostOffered = 20;

@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { toast } from "sonner";
-import { call, type Sent } from "@/contract";
+import { call, type Sent } from "@/contract/client";
 import type { LinkRow, PeopleView, Rights } from "@/core/records";
 import { Button, Choice, Field, Input, Panel, TableFrame, When } from "@/ui";
 import { PassphraseField } from "./PassphraseField";

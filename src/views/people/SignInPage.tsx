@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { Button, Field, Input } from "@/ui";
 import { PassphraseField } from "./PassphraseField";
 

@@ -1,7 +1,8 @@
 "use client";
 import type { ReactNode } from "react";
 import type { WorkshopView } from "@/core/records";
-import { doors, type DoorName } from "@/contract";
+import type { DoorName } from "@/contract";
+import { endpoints } from "@/contract/endpoints";
 import { workshopWords } from "@/core/words";
 import { Panel, TableFrame, When, say } from "@/ui";
 
@@ -46,8 +47,8 @@ export function WorkshopPage({ view }: { view: WorkshopView }) {
             label="Doors by their mean time"
             heads={["Door", "Asked", "Mean", "Over 1 s"]}
             rows={view.slow.map(({ door, asked, meanMs, over }) => [
-              door in doors
-                ? `${doors[door as DoorName].method} ${doors[door as DoorName].path}`
+              door in endpoints
+                ? `${endpoints[door as DoorName].method} ${endpoints[door as DoorName].path}`
                 : "no such door",
               asked,
               `${meanMs.toLocaleString("en-GB", { maximumFractionDigits: meanMs < 10 ? 1 : 0 })} ms`,

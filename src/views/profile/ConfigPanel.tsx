@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, useRef } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
 import { besideInRecipe, recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";

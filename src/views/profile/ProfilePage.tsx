@@ -4,7 +4,7 @@ import { Tabs } from "radix-ui";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { Choice, Keys, SearchChoice } from "@/ui";

@@ -1,6 +1,6 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { act, fireEvent, render, screen, within } from "@testing-library/react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { exampleSetting } from "@/core/kit";
 import {
   exampleValue as set,
@@ -24,7 +24,7 @@ import { Todo } from "./Todo";
 
 const push = jest.fn();
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push, refresh: jest.fn() }) }));
-jest.mock("@/contract", () => ({ call: jest.fn() }));
+jest.mock("@/contract/client", () => ({ call: jest.fn() }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => {
   called.mockReset();

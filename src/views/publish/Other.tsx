@@ -1,6 +1,6 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { ProblemPanel, TableFrame, say } from "@/ui";
 
 /** What somebody else published, fetched when it is looked at. */

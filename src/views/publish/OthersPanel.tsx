@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { publicationSchema } from "@/core/publication";
 import type { OtherPublication } from "@/core/records";
 import { Button, FileInput, Input, Panel, When } from "@/ui";

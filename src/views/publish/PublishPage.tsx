@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useMemo } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { publicationHtml, publicationMarkdown, type PageFonts, type Publication } from "@/core/publication";
 import { ProblemPanel, Switch, csvOf, fileNameOf } from "@/ui";
 import { HandedOn } from "./HandedOn";

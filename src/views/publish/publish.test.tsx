@@ -1,12 +1,12 @@
 /** @jest-environment jsdom */
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen } from "@testing-library/react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import type { OtherPublication, OtherView } from "@/core/records";
 import { OthersPanel } from "./OthersPanel";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ refresh: jest.fn() }) }));
-jest.mock("@/contract", () => ({ call: jest.fn() }));
+jest.mock("@/contract/client", () => ({ call: jest.fn() }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => called.mockReset());
 

@@ -6,7 +6,7 @@ import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/k
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { CaptureDesk } from "@/views/capture";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";

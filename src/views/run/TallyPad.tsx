@@ -3,7 +3,7 @@ import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { tallyFigures } from "@/core/metrics";
 import { Button, Choice, Keys, say } from "@/ui";
-import { call, type Refusal } from "@/contract";
+import { call, type Refusal } from "@/contract/client";
 import { blocksOf, type TallyReading } from "./blocks";
 import { useTallyDraft } from "./useTallyDraft";
 

@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import { act, fireEvent, render, screen } from "@testing-library/react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { KeysProvider } from "@/ui";
 import { TallyPad } from "./TallyPad";
 import { draftFrom } from "./useTallyDraft";
 
-jest.mock("@/contract", () => ({ call: jest.fn() }));
+jest.mock("@/contract/client", () => ({ call: jest.fn() }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => {
   localStorage.clear();

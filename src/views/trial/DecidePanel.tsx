@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { isAgainst, kindOf, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";

@@ -5,7 +5,7 @@ import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
 import { exampleTrial, screeningPlan, understand } from "@/core/trial";
 import { seeded } from "@/core/stats";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 import { exampleTrialView as viewOf } from "./exampleView";
 import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./evidence";
@@ -14,7 +14,7 @@ import { useReckoning } from "./useReckoning";
 import { withoutLayout } from "@/ui/withoutLayout";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
-jest.mock("@/contract", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));
+jest.mock("@/contract/client", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));
 const called = call as unknown as jest.Mock;
 beforeEach(() => called.mockClear());
 // What was sent is answered before the next test begins.

@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, type Refusal } from "@/contract";
+import { call, type Refusal } from "@/contract/client";
 import type { Draft } from "@/core/trial";
 
 const asToast = ({ title, fix }: Refusal) => void toast.error(title, { description: fix });

@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
-import { call } from "@/contract";
+import { call } from "@/contract/client";
 
 /**
  * Asks the server to make what a trial comes to, once for the runs there are, where that isn't at hand.
