@@ -346,7 +346,13 @@ export const titlesSchema = of<ListView<TitleListRow>>(
 );
 
 export const benchSchema = of<BenchView>(
-  open({ version, conditions: conditionsSchema.nullable(), jobId: id.nullable(), houseRulesId: id.nullable() }),
+  open({
+    version,
+    conditions: conditionsSchema.nullable(),
+    jobId: id.nullable(),
+    houseRulesId: id.nullable(),
+    warnings: z.array(z.string()).describe("Conditions that go against the house rules."),
+  }),
 );
 export const rigSchema = of<RigDetail>(open({ id, version, name: z.string(), spec: rigSpecSchema }));
 export const systemSchema = of<SystemRow>(newSystemSchema.loose().extend({ id, version }));

@@ -58,8 +58,7 @@ export {
   titlePlaceSchema,
 } from "./above";
 export { changedPassphraseSchema, newLinkSchema, newProgramSchema, programRights, signInSchema } from "./trust";
-export { call, createClient, type Asking, type Refusal, type Sent } from "./client";
+export { createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";
 export { withWords } from "./withWords";
-export { jobBeginnings, jobOrders, jobStates } from "./lists";

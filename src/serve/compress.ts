@@ -3,7 +3,11 @@ import { join } from "node:path";
 import compression from "compression";
 import expressStaticGzip from "express-static-gzip";
 
-type Answering = (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
+type Answering = (
+  request: IncomingMessage,
+  response: ServerResponse,
+  next: (error?: { status?: number; headers?: Record<string, string> }) => void,
+) => void;
 
 /** Text smaller than this is sent as it is, bytes. */
 const leastBytes = 1024;
@@ -21,7 +25,7 @@ const compressing = compression({
 
 /** From here on what is written to the answer is compressed, where that is worth it and asked for. */
 export const compressed = async (request: IncomingMessage, response: ServerResponse): Promise<void> =>
-  new Promise((resolve) => compressing(request, response, resolve));
+  new Promise((resolve) => compressing(request, response, () => resolve()));
 
 /** Where the built files are served. */
 const mount = "/_next/static";
@@ -37,16 +41,19 @@ export function builtFileServer(folder = join(process.cwd(), ".next", "static"))
     index: false,
     enableBrotli: true,
     orderPreference: ["br", "gz"],
-    serveStatic: { maxAge: aYear * 1000, immutable: true, index: false, redirect: false, fallthrough: true },
+    serveStatic: { maxAge: aYear * 1000, immutable: true, index: false, redirect: false, fallthrough: false },
   }) as unknown as Answering;
   return async (request: IncomingMessage, response: ServerResponse): Promise<boolean> =>
     new Promise((resolve) => {
       const { url = "" } = request;
       const rest = url.slice(mount.length);
       response.once("close", () => resolve(true));
-      serve(Object.assign(request, { url: rest, path: rest.split("?")[0] }), response, () => {
+      serve(Object.assign(request, { url: rest, path: rest.split("?")[0] }), response, (error) => {
         request.url = url;
-        resolve(false);
+        // A range beyond the file (RFC 9110, 15.5.17).
+        if (error?.status !== 416) return resolve(false);
+        response.removeHeader("content-encoding");
+        response.writeHead(416, error.headers).end();
       });
     });
 }

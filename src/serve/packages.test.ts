@@ -39,7 +39,10 @@ describe("installed packages", () => {
     expect(several.sort()).toEqual([
       "@noble/hashes",
       "commander",
+      "debug",
       "lru-cache",
+      "mime-db",
+      "ms",
       "semver",
       "tslib",
       "type-fest",

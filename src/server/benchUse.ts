@@ -1,6 +1,7 @@
 import { benchChangeSchema } from "@/contract";
-import { firstConditions } from "@/core/kit";
+import { conditionWarnings, firstConditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
+import { words } from "@/core/words";
 import { findRig, listHouseRules, listRigs, putBench, readBench } from "@/data";
 import type { Actor } from "./actor";
 import { notFound } from "./problem";
@@ -10,14 +11,18 @@ export async function viewBench(): Promise<BenchView> {
   const [state, rigs, houseRules] = await Promise.all([readBench(), listRigs(), listHouseRules()]);
   const rig = rigs.find(({ id }) => id === state.rigId) ?? rigs[0] ?? null;
   const kept = rig && rig.id === state.rigId ? state.conditions : null;
+  const conditions = kept ?? (rig && firstConditions(rig.spec));
+  const houseRulesId = state.houseRulesId ?? houseRules[0]?.id ?? null;
+  const rules = houseRules.find(({ id }) => id === houseRulesId);
   return {
     version: state.version,
     rigs: rigs.map(({ id, name }) => ({ id, name })),
     rig,
-    conditions: kept ?? (rig && firstConditions(rig.spec)),
+    conditions,
     houseRules,
-    houseRulesId: state.houseRulesId ?? houseRules[0]?.id ?? null,
+    houseRulesId,
     jobId: state.jobId,
+    warnings: conditions && rules ? conditionWarnings(conditions, rules.rules.requires).map(words) : [],
   };
 }
 

@@ -6,6 +6,7 @@ import { keepRun } from "./keepRun";
 import { addTrial } from "./planTrial";
 import { changeBench, viewBench } from "./benchUse";
 import { addRig } from "./changeKit";
+import { changeHouseRules, viewHouseRules } from "./houseRules";
 import { plainRig } from "@/core/kit";
 import { viewJob } from "./viewJob";
 import { viewKit } from "./viewKit";
@@ -21,6 +22,18 @@ describe("what a page says of a job is so", () => {
     const rigId = await addRig(us, { name: "Fern", spec: plainRig(60) });
     await changeBench(us, { rigId }, (await viewBench()).version);
     expect((await viewJob(world.jobId)).otherOnBench).toBe("Fern");
+  });
+
+  it("conditions that go against the house rules are said on the bench, by the sentence of the words", async () => {
+    const { conditions, houseRules, houseRulesId, version } = await viewBench();
+    const { name, rules } = houseRules.find(({ id }) => id === houseRulesId)!;
+    const wanted = { ...rules, requires: { ...rules.requires, docked: true } };
+    const { version: of } = await viewHouseRules(houseRulesId!);
+    await changeHouseRules(us, houseRulesId!, { name, rules: wanted }, of);
+    await changeBench(us, { conditions: { ...conditions!, docked: false } }, version);
+    expect((await viewBench()).warnings).toEqual(["handheld: house rules say docked"]);
+    await changeBench(us, { conditions: { ...conditions!, docked: true } }, (await viewBench()).version);
+    expect((await viewBench()).warnings).toEqual([]);
   });
 
   it("an engine that was kept stands in the header, the profile and the closing", async () => {

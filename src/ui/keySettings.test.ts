@@ -14,7 +14,15 @@ describe("keys that are pressed by themselves can be changed and switched off", 
   });
   it("what can't be read is as usual", () => {
     expect(keySettingsFrom("{")).toEqual({ off: false, changed: {} });
-    expect(keySettingsFrom('{"off":"yes"}')).toEqual({ off: false, changed: {} });
+    for (const text of [
+      '{"off":"yes"}',
+      "null",
+      "[]",
+      "1",
+      '{"off":true,"changed":null}',
+      '{"off":true,"changed":{"n":1}}',
+    ])
+      expect(keySettingsFrom(text)).toEqual({ off: false, changed: {} });
     expect(keySettingsFrom('{"off":true,"changed":{"n":"b"}}')).toEqual({ off: true, changed: { n: "b" } });
   });
 });

@@ -1,18 +1,28 @@
 "use client";
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
-import { z } from "zod";
 
-const settingsSchema = z.object({ off: z.boolean(), changed: z.record(z.string(), z.string()) });
-export type KeySettings = z.infer<typeof settingsSchema>;
+/** How keys are used: whether single ones are off, and which ones stand for others. */
+export interface KeySettings {
+  off: boolean;
+  changed: Record<string, string>;
+}
 
 const usual: KeySettings = { off: false, changed: {} };
 const place = "keys";
+
+/** Without a schema: this is part of every page, and a schema's library would be five times as large. */
+function areSettings(value: unknown): value is KeySettings {
+  const { off, changed } = (value ?? {}) as Partial<KeySettings>;
+  if (typeof off !== "boolean" || typeof changed !== "object" || changed === null) return false;
+  return Object.values(changed).every((key) => typeof key === "string");
+}
 
 /** What the browser kept of how keys are used; the usual where it can't be read. */
 export function keySettingsFrom(text: string | null): KeySettings {
   if (text === null) return usual;
   try {
-    return settingsSchema.parse(JSON.parse(text));
+    const read: unknown = JSON.parse(text);
+    return areSettings(read) ? read : usual;
   } catch {
     return usual;
   }

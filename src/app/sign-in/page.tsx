@@ -7,5 +7,9 @@ export default async function Page({
   searchParams: Promise<Record<string, string | string[]>>;
 }) {
   const { back } = await searchParams;
-  return <SignInPage back={backTo(typeof back === "string" ? back : "/")} />;
+  return (
+    <main>
+      <SignInPage back={backTo(typeof back === "string" ? back : "/")} />
+    </main>
+  );
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import "./plainWords";
 import { settingSchema, type Setting } from "./engine";
 
 /** A settings catalogue as a file: what is imported and exported. */

@@ -1,4 +1,3 @@
-import "./plainWords";
 export * from "./rig";
 export * from "./title";
 export * from "./engine";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import "./plainWords";
 import { said, type Said } from "@/core/words";
 import { settingsSchema } from "./engine";
 import { preflightTickSchema } from "./preflight";

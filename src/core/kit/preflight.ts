@@ -1,4 +1,5 @@
 import { z } from "zod";
+import "./plainWords";
 import type { NewTitle } from "./title";
 import type { Conditions, RigSpec } from "./rig";
 

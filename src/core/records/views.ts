@@ -27,6 +27,8 @@ export interface BenchView extends Versioned {
   houseRules: HouseRulesRow[];
   houseRulesId: string | null;
   jobId: string | null;
+  /** Conditions that go against the house rules, a sentence each. */
+  warnings: string[];
 }
 
 /** A setting that changed from one run to the next; null where it was not in force. */

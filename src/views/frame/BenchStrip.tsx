@@ -1,14 +1,17 @@
 "use client";
 import { Plug, SlidersHorizontal, TriangleAlert } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useRef, useState, useTransition } from "react";
 import { toast } from "sonner";
-import { conditionWarnings, type Conditions } from "@/core/kit";
+import type { Conditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
-import { words } from "@/core/words";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
-import { Button, Choice, Field, Input, Keys, Sheet, Switch } from "@/ui";
+import { Choice, Keys, Sheet } from "@/ui";
+
+/** Loaded when it is opened. */
+const ConditionsForm = dynamic(async () => (await import("./ConditionsForm")).ConditionsForm, { ssr: false });
 
 /** What the set-up is called that a rig's own description is of. */
 const usualSetUp = "usual set-up";
@@ -44,8 +47,6 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
       rigId: now.rig?.id ?? rig.id,
       conditions: { ...(now.conditions ?? conditions), ...changed },
     }));
-  const rules = bench.houseRules.find(({ id }) => id === bench.houseRulesId);
-  const warnings = rules ? conditionWarnings(conditions, rules.rules.requires) : [];
   const named = (names: string[]) => names.map((name) => ({ value: name, label: name }));
   const toggles: [key: "pluggedIn" | "docked" | "cooler", yes: string, no: string, offered: boolean][] = [
     ["pluggedIn", "plugged in", "on battery", rig.spec.batteryWh !== null],
@@ -128,14 +129,14 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))}
         onChange={(houseRulesId) => change(() => ({ houseRulesId }))}
       />
-      {warnings.map((warning) => (
+      {bench.warnings.map((warning) => (
         <span
-          key={words(warning)}
+          key={warning}
           role="status"
           className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution"
         >
           <TriangleAlert size={13} aria-hidden />
-          {words(warning)}
+          {warning}
         </span>
       ))}
       <Keys
@@ -152,95 +153,5 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         />
       </Sheet>
     </div>
-  );
-}
-
-function ConditionsForm({
-  conditions,
-  displays,
-  onSave,
-}: {
-  conditions: Conditions;
-  displays: string[];
-  onSave: (changed: Partial<Conditions>) => void;
-}) {
-  const [room, setRoom] = useState(conditions.roomC === null ? "" : String(conditions.roomC));
-  const [capturePath, setCapturePath] = useState(conditions.capturePath);
-  const [display, setDisplay] = useState(conditions.display);
-  const [flags, setFlags] = useState({
-    pluggedIn: conditions.pluggedIn,
-    docked: conditions.docked,
-    cooler: conditions.cooler,
-  });
-  const roomC = room.trim() === "" ? null : Number(room.replace(",", "."));
-  const wrong =
-    roomC !== null && !(roomC >= -20 && roomC <= 60)
-      ? "Between −20 and 60 °C, or empty when not known."
-      : undefined;
-  return (
-    <form
-      className="grid gap-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!wrong) onSave({ roomC, capturePath, display, ...flags });
-      }}
-    >
-      <div className="grid grid-cols-2 gap-4">
-        <Field label="Room temperature" unit="°C" error={wrong} help="Empty when not known.">
-          {(ids) => (
-            <Input
-              {...ids}
-              inputMode="decimal"
-              value={room}
-              onChange={(event) => setRoom(event.target.value)}
-            />
-          )}
-        </Field>
-        <Field label="Display">
-          {({ id }) => (
-            <Choice
-              id={id}
-              label="Display"
-              value={display}
-              options={displays.map((name) => ({ value: name, label: name }))}
-              onChange={setDisplay}
-            />
-          )}
-        </Field>
-      </div>
-      <Field
-        label="Capture path"
-        help="How the frames are logged. Capturing costs speed: keep it the same for runs that are compared."
-      >
-        {(ids) => (
-          <Input
-            {...ids}
-            value={capturePath}
-            maxLength={120}
-            onChange={(event) => setCapturePath(event.target.value)}
-          />
-        )}
-      </Field>
-      <div className="flex flex-wrap gap-5">
-        <Switch
-          label="plugged in"
-          checked={flags.pluggedIn === true}
-          onChange={(pluggedIn) => setFlags({ ...flags, pluggedIn })}
-        />
-        <Switch label="docked" checked={flags.docked} onChange={(docked) => setFlags({ ...flags, docked })} />
-        <Switch
-          label="cooler on"
-          checked={flags.cooler}
-          onChange={(cooler) => setFlags({ ...flags, cooler })}
-        />
-      </div>
-      <p className="text-[12px] text-soft">
-        Passive metal cases can burn; keep fans clear of fingers and dust. Unplug and set aside a battery that
-        swells, smells or gets hot, and leave it to a qualified service.
-      </p>
-      <Button type="submit" look="lit" className="justify-self-start">
-        Keep these conditions
-      </Button>
-    </form>
   );
 }

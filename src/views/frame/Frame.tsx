@@ -1,6 +1,7 @@
 "use client";
 import { clsx } from "clsx";
 import { Moon, Search, Sun } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
@@ -12,8 +13,10 @@ import { DropZone } from "@/views/drop";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
-import { Palette } from "./Palette";
 import { places } from "./places";
+
+/** Loaded when it is opened. */
+const Palette = dynamic(async () => (await import("./Palette")).Palette, { ssr: false });
 
 export type Theme = "evening" | "daylight";
 
@@ -34,6 +37,11 @@ export function Frame({
   const router = useRouter();
   const [theme, setTheme] = useState(firstTheme);
   const [palette, setPalette] = useState(false);
+  const [wasOpened, setWasOpened] = useState(false);
+  const openPalette = () => {
+    setWasOpened(true);
+    setPalette(true);
+  };
   const [ready, setReady] = useState(false);
   useEffect(() => setReady(true), []);
   const changeTheme = () => {
@@ -88,7 +96,7 @@ export function Frame({
             )}
             <button
               type="button"
-              onClick={() => setPalette(true)}
+              onClick={openPalette}
               className="inline-flex min-h-7 shrink-0 items-center gap-1.5 rounded-md px-2 text-[13px] text-soft hover:bg-raised hover:text-text"
             >
               <Search size={14} aria-hidden /> Find <KeyHint>Ctrl K</KeyHint>
@@ -139,14 +147,14 @@ export function Frame({
         </div>
       </DropZone>
       <ChartKeys />
-      <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />
+      {wasOpened && <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />}
       <Keys
         actions={[
           {
             keys: "mod&k",
             shown: "Ctrl K",
             label: "find a place, a job or an action",
-            run: () => setPalette(true),
+            run: openPalette,
           },
           ...places.map(({ path: place, name, key }) => ({
             keys: key,

@@ -41,6 +41,7 @@ const bench = {
   houseRules: [{ id: "rules", name: "Lending desk", rules: lendingDesk }],
   houseRulesId: "rules",
   jobId: null,
+  warnings: [],
 } as unknown as BenchView;
 const shown = () =>
   render(
@@ -54,7 +55,12 @@ describe("the bench strip", () => {
     let version = bench.version;
     called.mockImplementation(async (_door: string, { body }) => ({
       ok: true,
-      answer: { ...bench, version: ++version, conditions: body.conditions },
+      answer: {
+        ...bench,
+        version: ++version,
+        conditions: body.conditions,
+        warnings: body.conditions.pluggedIn ? ["plugged in: house rules say on battery"] : [],
+      },
     }));
     shown();
     fireEvent.click(screen.getByRole("button", { name: "on battery" }));
