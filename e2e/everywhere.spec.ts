@@ -394,3 +394,15 @@ test("at 1024 the trace keeps 560, and what a reading needs is a press away", as
   await page.getByRole("button", { name: /^Thread/ }).click();
   await expect(page.getByRole("dialog").getByRole("list", { name: "Thread" })).toBeVisible();
 });
+
+test("a page asks for parts of others once, and is sent round by none", async ({ page }) => {
+  const sent: number[] = [];
+  page.on("response", (response) => {
+    if (response.url().includes("_rsc=")) sent.push(response.status());
+  });
+  await open(page, "/");
+  await page.waitForTimeout(3_000);
+  expect(sent.length).toBeGreaterThan(3);
+  expect(sent.length).toBeLessThan(40);
+  expect(sent.filter((status) => status !== 200)).toEqual([]);
+});

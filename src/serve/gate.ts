@@ -19,8 +19,9 @@ const letThrough = new Set([
   ...["content-length", "content-type", "cookie", "dnt", "expect", "host", "idempotency-key", "if-match"],
   ...["if-modified-since", "if-none-match", "if-range", "keep-alive", "last-event-id", "origin", "pragma"],
   ...["purpose", "range", "referer", "te", "transfer-encoding", "upgrade-insecure-requests", "user-agent"],
-  // How the framework's own pages ask for a part of a page.
-  ...["next-router-prefetch", "next-router-segment-prefetch", "next-router-state-tree", "rsc"],
+  // How the framework's own pages ask for a part of a page; an address names a digest of them, and without
+  // one of them the framework sends the page round for ever.
+  ...["next-router-prefetch", "next-router-segment-prefetch", "next-router-state-tree", "next-url", "rsc"],
 ]);
 
 /** Drops request headers that aren't known, in place. */
