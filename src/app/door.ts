@@ -220,7 +220,9 @@ async function carriedOut(
     const useCase = useCases[door.id as Exclude<DoorName, "events">];
     const once = key !== null && digest ? { key, digest: digest.digest("hex") } : null;
     const answer = async () => answeredOnce(once, door.id, door.status, () => useCase(asked));
-    return given(door, await (isRead(request) ? answer() : oneByOne(workedOn(door, id, body), signal, answer)));
+    // What only reads, however it is asked, waits for nobody's turn.
+    const turn = isRead(request) || door.who === "reads" ? null : workedOn(door, id, body);
+    return given(door, await oneByOne(turn, signal, answer));
   });
 }
 
