@@ -263,8 +263,10 @@ test("a gigabyte of newlines ends soon, with a sentence, wherever it stands", as
     const url = await other.start();
     const file = join(folder, "long.tar");
     const newlines = Buffer.alloc(1 << 30, "\n");
+    // Among the statements their own bound is met long before.
+    const fewer = newlines.subarray(0, 1 << 26);
     const places: [string, (dump: string) => Buffer][] = [
-      ["among the statements", (dump) => Buffer.concat([newlines, Buffer.from(dump)])],
+      ["among the statements", (dump) => Buffer.concat([fewer, Buffer.from(dump)])],
       [
         "in a table",
         (dump) => {

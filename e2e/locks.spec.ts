@@ -343,3 +343,15 @@ test("signing in leads back to pages of ours alone", async ({ browser }) => {
   }
   await context.close();
 });
+
+test("a connection that says nothing is closed, and one that has said something is told when", async () => {
+  test.setTimeout(60_000);
+  const began = Date.now();
+  const socket = connect({ port, host: "127.0.0.1", rejectUnauthorized: false });
+  socket.on("error", () => undefined);
+  socket.resume();
+  await new Promise((resolve) => socket.once("close", resolve));
+  expect(Date.now() - began).toBeLessThan(30_000);
+  const answer = await bram.get("/api/v1/health");
+  expect(answer.headers()["keep-alive"]).toBe("timeout=55");
+});

@@ -34,6 +34,7 @@ function refuse(
 ): void {
   response.writeHead(status, {
     ...inertGuards,
+    "x-request-id": randomUUID(),
     "content-type": "application/problem+json",
     connection: "close",
     ...(allow !== undefined && { allow }),

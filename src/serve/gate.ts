@@ -69,8 +69,8 @@ const notSignedIn: Passage = {
   fix: "Sign in, or send a token.",
 };
 
-/** Bytes of a body that some clients send where none is asked for: an empty object. */
-const emptyObjectBytes = 2;
+/** Bytes of a body that some clients send to every endpoint that changes something; it isn't looked at. */
+const strayBytes = 1024;
 
 const readMethods = "GET, HEAD";
 const isRead = (method: string) => method === "GET" || method === "HEAD";
@@ -120,7 +120,7 @@ export function passage(
     const { who, body, takes } = found.door;
     if (who !== "anybody" && asker === null) return notSignedIn;
     const takesBody = body !== null || takes === "bytes";
-    return !takesBody && (isChunked || length > emptyObjectBytes) ? strayBody : { kind: "pass" };
+    return !takesBody && (isChunked || length > strayBytes) ? strayBody : { kind: "pass" };
   }
   const file = `/${segments.join("/")}`;
   const isFile = files === null ? segments[0] === "_next" : files.has(file);

@@ -84,12 +84,16 @@ async function* piecesOf({ body, signal }: Incoming): AsyncGenerator<Uint8Array>
   ended.catch(() => undefined);
   try {
     for (;;) {
-      const { done, value } = await Promise.race([reader.read(), ended]);
+      const reading = reader.read();
+      reading.catch(() => undefined);
+      const { done, value } = await Promise.race([reading, ended]);
       if (done) return;
       yield value;
     }
   } finally {
-    void reader.cancel().catch(() => undefined);
+    // A stream whose connection is over ends by itself; the framework fails on one that was cancelled before.
+    if (signal.aborted) reader.releaseLock();
+    else void reader.cancel().catch(() => undefined);
   }
 }
 

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import "./plainWords";
 import { settingSchema, type Setting } from "./engine";
 
 /** A settings catalogue as a file: what is imported and exported. */

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import "./plainWords";
 import { guessPurpose, purposes } from "./purpose";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import "./plainWords";
 
 export const faultKinds = ["picture", "sound", "control", "crash", "freeze", "wrong speed", "missing"] as const;
 /** Worst last; what each does to a verdict is `judge`'s. */

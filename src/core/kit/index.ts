@@ -1,3 +1,4 @@
+import "./plainWords";
 export * from "./rig";
 export * from "./title";
 export * from "./engine";

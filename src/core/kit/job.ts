@@ -1,5 +1,4 @@
 import { z } from "zod";
-import "./plainWords";
 import { said, type Said } from "@/core/words";
 import { settingsSchema } from "./engine";
 import { preflightTickSchema } from "./preflight";

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import "./plainWords";
 import type { NewTitle } from "./title";
 import type { Conditions, RigSpec } from "./rig";
 

@@ -1,6 +1,5 @@
 import { first } from "./first";
 import { z } from "zod";
-import "./plainWords";
 
 const name = z.string().trim().min(1, "Give it a name.").max(80);
 const text = z.string().trim().max(400);
