@@ -248,8 +248,13 @@ export interface Found {
   slowestMs: number;
 }
 
-/** Sends requests one after the other, and says what came of them. */
-export async function knockMany(address: string, many: number, seed: number): Promise<Found> {
+/** Sends requests one after the other, and says what came of them. @param patienceMs an answer takes no longer */
+export async function knockMany(
+  address: string,
+  many: number,
+  seed: number,
+  patienceMs = hangsMs,
+): Promise<Found> {
   const random = seeded(seed);
   const ids = await idsAt(address);
   const found: Found = { asked: 0, statuses: {}, bad: [], slowestMs: 0 };
@@ -274,7 +279,7 @@ export async function knockMany(address: string, many: number, seed: number): Pr
     found.asked++;
     found.statuses[status] = (found.statuses[status] ?? 0) + 1;
     found.slowestMs = Math.max(found.slowestMs, ms);
-    if (status === 0 || status >= 500 || ms > hangsMs) found.bad.push({ status, ms, request, said });
+    if (status === 0 || status >= 500 || ms > patienceMs) found.bad.push({ status, ms, request, said });
   }
   return found;
 }
