@@ -109,16 +109,12 @@ export async function loading(client, load) {
 
 /** Sets sequences to where they stood. @throws SetupError for one that isn't there */
 export async function setSequences(client, sequences) {
-  const there = new Set(Object.keys(await allSequences(client)));
+  const { rows } = await client.query(
+    `select sequencename as name from pg_sequences where schemaname = 'public'`,
+  );
+  const there = new Set(rows.map(({ name }) => name));
   for (const [name, last] of Object.entries(sequences)) {
     if (!there.has(name)) throw new SetupError(`there is no sequence ${name}`);
     await client.query(`select setval(format('public.%I', $1::text)::regclass, $2::bigint)`, [name, last]);
   }
-}
-
-async function allSequences(client) {
-  const { rows } = await client.query(
-    `select sequencename as name from pg_sequences where schemaname = 'public'`,
-  );
-  return Object.fromEntries(rows.map(({ name }) => [name, true]));
 }

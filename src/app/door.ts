@@ -33,7 +33,7 @@ import {
 } from "@/server";
 import { isOwnHost, isOwnOrigin } from "@/serve/addresses";
 import { connectionOf } from "@/serve/connections";
-import { inertGuards } from "@/serve/guards";
+import { inertGuards, strayBytes } from "@/serve/guards";
 import { ProblemPanel } from "@/ui";
 
 /** What a route with an id in its address is handed. */
@@ -179,9 +179,6 @@ async function answered(request: Request, segments: string[]): Promise<Response>
     return refused(error);
   }
 }
-
-/** Bytes of a body that is sent where none is asked for. */
-const strayBytes = 1024;
 
 async function carriedOut(
   request: Request,

@@ -3,6 +3,7 @@ import type { IncomingHttpHeaders } from "node:http";
 import { join } from "node:path";
 import { doorAt, doorSegments, doorsAt, pageAt, readTarget } from "@/contract";
 import { mayPass, type Asker } from "@/server/actor";
+import { strayBytes } from "./guards";
 
 /** What becomes of a request before the framework sees it. */
 export type Passage =
@@ -68,9 +69,6 @@ const notSignedIn: Passage = {
   title: "Nobody is let in here without signing in.",
   fix: "Sign in, or send a token.",
 };
-
-/** Bytes of a body that some clients send to every endpoint that changes something; it isn't looked at. */
-const strayBytes = 1024;
 
 const readMethods = "GET, HEAD";
 const isRead = (method: string) => method === "GET" || method === "HEAD";

@@ -12,3 +12,6 @@ export const inertGuards = {
   "cache-control": "no-store",
   "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
 } as const;
+
+/** Bytes of a body that some clients send to every endpoint that changes something; it isn't looked at. */
+export const strayBytes = 1024;
