@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { expect, test, type APIRequestContext, type APIResponse } from "@playwright/test";
-import { freshJob, kitOf } from "./support";
+import { freshJob, demoJob } from "./support";
 
 /** The header that says which version an edit saw: the one there is now. */
 const seen = async (request: APIRequestContext, path: string) => {
@@ -132,8 +132,7 @@ test.describe("bodies that can't be", () => {
   });
 
   test("a trace that is none is refused, and no run is left", async ({ request }) => {
-    const kit = await kitOf(request);
-    const job = kit.job("Paper Lighthouse");
+    const job = await demoJob(request, "Paper Lighthouse");
     const count = async () => (await (await request.get(`/api/v1/jobs/${job}`)).json()).runs.length;
     const before = await count();
     for (const bytes of [
@@ -281,8 +280,9 @@ test.describe("files in and out", () => {
   });
 
   test("a trace is read back as it was kept", async ({ request }) => {
-    const kit = await kitOf(request);
-    const { runs } = await (await request.get(`/api/v1/jobs/${kit.job("Copper Regatta")}`)).json();
+    const { runs } = await (
+      await request.get(`/api/v1/jobs/${await demoJob(request, "Copper Regatta")}`)
+    ).json();
     const bytes = await (await request.get(`/api/v1/runs/${runs[0].id}/trace`)).body();
     const header = JSON.parse(bytes.subarray(4, 4 + bytes.readUInt32LE(0)).toString("utf8"));
     expect(header).toMatchObject({ form: "frames", length: runs[0].summary.frames });

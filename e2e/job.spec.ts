@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { freshJob, kitOf, open } from "./support";
+import { freshJob, demoJob, open } from "./support";
 
 test("a new user: the bench, the job in hand, its verdict with reasons", async ({ page }) => {
   await open(page, "/");
@@ -20,8 +20,7 @@ test("the trace: a stretch is brushed, its figures shown, zoomed and overlaid by
   page,
   request,
 }) => {
-  const kit = await kitOf(request);
-  const job = kit.job("The Drowned Gallery");
+  const job = await demoJob(request, "The Drowned Gallery");
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
   await open(page, `/jobs/${job}?run=${runs[2].id}`);
   await expect(page.getByTestId("trace")).toHaveAttribute("data-drawn", "yes");
@@ -108,8 +107,7 @@ test("the bench strip stamps conditions and warns against the house rules", asyn
 });
 
 test("a run left out is undone with one press", async ({ page, request }) => {
-  const kit = await kitOf(request);
-  await open(page, `/jobs/${kit.job("Paper Lighthouse")}`);
+  await open(page, `/jobs/${await demoJob(request, "Paper Lighthouse")}`);
   const thread = page.getByRole("list", { name: "Thread" }).getByRole("button");
   const confirmation = thread.filter({ hasText: "confirmation" });
   await expect(confirmation).toHaveCount(1);
@@ -150,8 +148,7 @@ test("on a phone the tally pad works with a thumb, and drawers hold the thread a
   request,
 }) => {
   await page.setViewportSize({ width: 390, height: 780 });
-  const kit = await kitOf(request);
-  await open(page, `/jobs/${kit.job("Copper Regatta")}`);
+  await open(page, `/jobs/${await demoJob(request, "Copper Regatta")}`);
   await page.getByRole("button", { name: "Reading", exact: true }).click();
   await expect(page.getByRole("dialog")).toContainText("Steady");
 });
@@ -181,10 +178,9 @@ test("pages carry a policy, and writes from another site are refused", async ({ 
 
 test("was it real: one setting of three helped, by the engine's own report, and the other two did not", async ({
   page,
-  request,
 }) => {
-  const kit = await kitOf(request);
-  const { runs } = await (await page.request.get(`/api/v1/jobs/${kit.job("Copper Regatta")}`)).json();
+  const job = await demoJob(page.request, "Copper Regatta");
+  const { runs } = await (await page.request.get(`/api/v1/jobs/${job}`)).json();
   const labelled = (label: string) => runs.find((run: { label: string }) => run.label.startsWith(label)).id;
   const panel = page.getByRole("region", { name: "Comparison" });
   for (const [label, decision] of [
@@ -192,7 +188,7 @@ test("was it real: one setting of three helped, by the engine's own report, and 
     ["Other back end: Vulkan", /No difference|Undecided/],
     ["Sound on its own: on its own", /No difference|Undecided/],
   ] as const) {
-    await open(page, `/jobs/${kit.job("Copper Regatta")}?run=${labelled(label)}&over=${labelled("baseline")}`);
+    await open(page, `/jobs/${job}?run=${labelled(label)}&over=${labelled("baseline")}`);
     await expect(panel).toContainText(decision, { timeout: 20_000 });
     await expect(panel).toContainText("Speed by the engine's report");
     // Arms are all runs alike: the baseline stands with the trials' own.

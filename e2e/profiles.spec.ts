@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { findings } from "./findings";
-import { kitOf, open } from "./support";
+import { demoJob, open } from "./support";
 
 /** The address of a rig's profile of an engine, by their names. */
 async function profileOf(page: Page, rig: string, engine: string, title?: string): Promise<string> {
@@ -124,8 +124,7 @@ test("a recipe: one page that needs no network, text, and JSON that comes in as 
   page,
   browser,
 }) => {
-  const kit = await kitOf(page.request);
-  await open(page, `/jobs/${kit.job("Copper Regatta")}/recipe`);
+  await open(page, `/jobs/${await demoJob(page.request, "Copper Regatta")}/recipe`);
   const saved = async (key: string) => {
     const saving = page.waitForEvent("download");
     await page.keyboard.press(key);

@@ -1,12 +1,15 @@
 import { expect, type APIRequestContext, type Page } from "@playwright/test";
 
-/** Ids by name, from the application's own answers. */
-export async function kitOf(request: APIRequestContext) {
-  const { rows } = await (await request.get("/api/v1/jobs")).json();
-  return {
-    job: (title: string): string => rows.find((row: { title: string }) => row.title === title).id,
-  };
+/** The job of a title that was opened first: the demo's own, whatever other tests added. */
+async function firstOpened(request: APIRequestContext, title: string) {
+  const query = new URLSearchParams({ sort: "title", search: title });
+  const { rows } = await (await request.get(`/api/v1/jobs?${query}`)).json();
+  return rows.find((row: { title: string }) => row.title === title);
 }
+
+/** Its id. */
+export const demoJob = async (request: APIRequestContext, title: string): Promise<string> =>
+  (await firstOpened(request, title)).id;
 
 /** A job of its own on the rig of another, so that tests don't lean on one another's runs. */
 export async function freshJob(
@@ -14,10 +17,7 @@ export async function freshJob(
   like: string,
   changes: Record<string, unknown> = {},
 ): Promise<string> {
-  const { rows } = await (await request.get("/api/v1/jobs")).json();
-  const { rigId, titleId, buildId, houseRulesId } = rows
-    .filter((row: { title: string }) => row.title === like)
-    .at(-1);
+  const { rigId, titleId, buildId, houseRulesId } = await firstOpened(request, like);
   const made = await request.post("/api/v1/jobs", {
     data: {
       rigId,

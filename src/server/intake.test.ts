@@ -50,6 +50,10 @@ const status = async (doing: Promise<unknown>) =>
     (error: Problem) => error.status,
   );
 const soon = async () => new Promise((resolve) => setTimeout(resolve, 20));
+/** Waits until this many bodies wait for a room; ends the test by its time where they never do. */
+const untilWaiting = async (room: "spool" | "small" | "large", count: number) => {
+  while (kept.lampIntake?.[room].waiting !== count) await soon();
+};
 
 describe("taking bodies in", () => {
   it("gives the bytes that came, light ones and those that lay in a file, and leaves nothing on the disk", async () => {
@@ -76,12 +80,11 @@ describe("taking bodies in", () => {
       each.send(70_000);
       return status(takeIn(each.incoming, async () => null));
     });
-    await soon();
     // One of 60 MB fits on this disk; the others wait, and so does a large import, but no light one.
-    expect(uploadsWaiting()).toBe(39);
+    await untilWaiting("spool", 39);
     expect(await sizeOf(arrives(15_000))).toBe(15_000);
     const large = sizeOf(arrives(5 * megabyte));
-    await soon();
+    await untilWaiting("spool", 40);
     for (const each of stalled) each.hangUp();
     expect(new Set(await Promise.all(ends))).toEqual(new Set([408]));
     expect(await large).toBe(5 * megabyte);
@@ -90,14 +93,17 @@ describe("taking bodies in", () => {
   });
   it("a small one that is whole passes large ones that wait for memory", async () => {
     const order: string[] = [];
-    const nothing = () => {};
-    let finish = nothing;
-    const first = takeIn(
-      arrives(18 * megabyte),
-      async () => new Promise<void>((resolve) => (finish = resolve)),
-    );
-    await soon();
+    let finish = () => {};
+    const working = new Promise<void>((resolve) => (finish = resolve));
+    let first: Promise<void> = Promise.resolve();
+    await new Promise<void>((began) => {
+      first = takeIn(arrives(18 * megabyte), async () => {
+        began();
+        await working;
+      });
+    });
     const second = takeIn(arrives(10 * megabyte), async () => order.push("large"));
+    await untilWaiting("large", 1);
     const third = takeIn(arrives(2 * megabyte), async () => order.push("small"));
     await third;
     expect(order).toEqual(["small"]);
@@ -108,8 +114,7 @@ describe("taking bodies in", () => {
   it("a caller's uploads leave a share to others", async () => {
     const slow = Array.from({ length: 5 }, () => sender(megabyte, { caller: "Bram" }));
     const ends = slow.map(async (each) => status(takeIn(each.incoming, async () => null)));
-    await soon();
-    expect(uploadsWaiting()).toBe(2);
+    await untilWaiting("spool", 2);
     expect(await sizeOf(arrives(megabyte, { caller: "Ida" }))).toBe(megabyte);
     for (const each of slow) each.hangUp();
     await Promise.all(ends);
