@@ -41,6 +41,7 @@ function arrows(area) {
     { group, message: `${area} may import only: ${mayImport[area].join(", ")}.` },
     { group: ["../*"], message: "Cross a folder by its door: @/area/folder." },
     { group: ["@/core/*/*"], message: "Import a core folder by its door (index.ts)." },
+    { regex: "^zod$", message: "Make schemas with z of @/core/schema: its refusals are in plain words." },
   ];
   if (area === "core")
     patterns.push({
@@ -60,7 +61,7 @@ function arrows(area) {
 function kindArrows() {
   const { rules } = arrows("core");
   const [level, { patterns }] = rules["no-restricted-imports"];
-  const own = patterns.filter(({ group }) => !group.includes("../*"));
+  const own = patterns.filter(({ group }) => !group?.includes("../*"));
   const message = "A kind of trial knows its trial's folder, and no other kind.";
   const only = (files, group) => ({
     files,

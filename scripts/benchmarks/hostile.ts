@@ -1,6 +1,6 @@
 // Values and requests by the contract's own schemas: as they should be, nearly so, and hostile. Seeded: the
 // same again for the same seed.
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { doorList } from "@/contract";
 import { seeded } from "@/core/stats";
 

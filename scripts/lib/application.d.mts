@@ -12,4 +12,6 @@ export function startServer(options: {
 }): Promise<Server>;
 export function stopServer(child: ChildProcess | null): Promise<void>;
 export function healthAt(port: number, secure?: boolean): Promise<{ process: number } | null>;
+/** Builds the application where its sources changed since. */
+export function ensureBuild(): Promise<void>;
 export function prepareDatabase(url: string, options?: { demo?: boolean; empty?: boolean }): void;

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type { ReactNode } from "react";
 import { createElement } from "react";
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { packedMeta } from "@/core/trace";

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { campaignArmSchema, changes, newCampaignSchema, questions, slotAnswers } from "@/core/campaign";
 import { abilityName, faultKinds, faultSeverities } from "@/core/kit";
 import type {
@@ -22,7 +21,7 @@ import {
   type PageFonts,
   type Publication,
 } from "@/core/publication";
-import { cursorSchema, longList, momentCursorSchema } from "@/core/schema";
+import { cursorSchema, longList, momentCursorSchema, z } from "@/core/schema";
 import { decisions } from "@/core/compare";
 import { grades } from "@/core/verdict";
 import { askedId, door, usualBounds } from "./door";

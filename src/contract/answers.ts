@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import type { Diagnosis } from "@/core/diagnose";
 import {
   conditionsSchema,
@@ -322,6 +322,8 @@ export const trialViewSchema = of<TrialView>(
   open({
     job,
     trial,
+    kind: open({ name: z.string(), sweep: z.boolean(), warmOnly: z.boolean() }),
+    keptNames: z.array(z.string()).describe("What is kept when an arm is, one an arm."),
     targetFps: z.number(),
     runs: z.array(run),
     faults: z.array(fault),

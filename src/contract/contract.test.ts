@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { said } from "@/core/words";
 import { createClient, doorList, doors, idsIn, openApi, withWords } from ".";
 

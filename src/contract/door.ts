@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 
 /**
  * How much a JSON body may hold. Bytes say little of what reading it costs: two megabytes of `[]` are a third

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import {
   aims,
   cacheStates,
@@ -19,7 +18,7 @@ import {
 import { houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, mostProfileValues, profileFileSchema } from "@/core/profile";
-import { cursorSchema, longList } from "@/core/schema";
+import { cursorSchema, longList, z } from "@/core/schema";
 import { mostStills, stillPixels } from "@/core/capture";
 import { channelUnits, mostRunMs, traceRole, type ChannelRole } from "@/core/trace";
 import * as answers from "./answers";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import type { Door } from "./door";
 import { doorList } from "./doors";
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import type { PeopleView, Rights, WorkshopView } from "@/core/records";
 import * as answers from "./answers";
 import { door } from "./door";

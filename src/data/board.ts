@@ -2,6 +2,7 @@ import { QueryTypes } from "sequelize";
 import type { BoardAsked, BoardCell, BoardShare, BoardTitle, BoardTitles, BoardView } from "@/core/records";
 import { grades, type Grade } from "@/core/verdict";
 import { cursorOf, keyset } from "@/core/schema";
+import { wilson } from "@/core/stats";
 import { store } from "./models";
 
 /** A run with its figures, as a board tells of it. */
@@ -39,14 +40,17 @@ export async function boardShares(): Promise<BoardShare[]> {
      join titles t on t.id = k.title_id where t.retired_at is null and k.grade is not null group by 1, 2, 3`,
     { type: QueryTypes.SELECT },
   );
-  const shares = new Map<string, BoardShare>();
+  const shares = new Map<string, Omit<BoardShare, "holds">>();
   for (const { systemId, rigId, grade, titles } of rows) {
     const key = `${systemId} ${rigId}`;
     const share = shares.get(key) ?? { systemId, rigId, grades: {} };
     if (grade) share.grades[grade] = titles;
     shares.set(key, share);
   }
-  return [...shares.values()];
+  return [...shares.values()].map((share) => {
+    const judged = Object.values(share.grades).reduce((sum, each) => sum + each, 0);
+    return { ...share, holds: wilson(share.grades.steady ?? 0, judged) };
+  });
 }
 
 /** Titles in a page, at most. */

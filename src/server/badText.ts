@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type { z } from "@/core/schema";
 
 /** A text that the store can't hold, and where it stands. */
 export interface BadText {

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import type { z } from "zod";
+import type { z } from "@/core/schema";
 import { runChangeSchema } from "@/contract";
 import type { RunEditsView, RunRow } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";

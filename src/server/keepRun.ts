@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type { z } from "@/core/schema";
 import { appendSchema, finishSchema, openRunSchema } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { newRunSchema, type NewRun } from "@/core/kit";

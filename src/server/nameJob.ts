@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type { z } from "@/core/schema";
 import { namedJobSchema } from "@/contract";
 import { commonShapes, plainRig, plainTitle, type Conditions, type Settings } from "@/core/kit";
 import * as data from "@/data";

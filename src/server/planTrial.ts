@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { sceneMinutes, usefulScaleOf } from "@/core/job";
 import type { PlanView, TrialRow } from "@/core/records";
 import { addedArmSchema, mostArms, newTrialSchema, type NewTrial } from "@/core/trial";

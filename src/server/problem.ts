@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { brokenConstraint, isUnreachable } from "@/data";
 
 /** A refusal in words: what is wrong, and what to do. Becomes problem details (RFC 9457) at the HTTP door. */

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { tasks } from "./heavyTasks";
 import { asProblem } from "./problem";
 import { asRead, bodyBy } from "./readBodies";

@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type { z } from "@/core/schema";
 
 /** Bodies that a thread has read by their door's schema already. */
 const read = new WeakSet<object>();

@@ -5,8 +5,10 @@ import {
   displayOf,
   driftOf,
   evidenceOf,
+  kindOf,
   targetFpsOf,
   visitsOf,
+  type Planned,
   type TrialOutcome,
 } from "@/core/trial";
 import { words } from "@/core/words";
@@ -30,6 +32,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   return {
     job: { ...job, targetFps: story.standing.targetFps },
     trial,
+    ...saidByKind(trial, outcome?.advice.arm ?? null),
     runs,
     faults: faults.filter(({ runId }) => own.some((run) => run.id === runId)),
     targetFps: targetFpsOf(facts),
@@ -49,6 +52,15 @@ export async function viewTrial(id: string): Promise<TrialView> {
     display: { name, width, height, diagonalInch },
     screens: system?.screens ?? [],
   };
+}
+
+/** What a trial's kind says of it, as its page shows it. */
+export function saidByKind(
+  { kind, arms }: Pick<Planned, "kind" | "arms">,
+  advised: number | null,
+): Pick<TrialView, "kind" | "keptNames"> {
+  const { name, sweep, warmOnly, keptName } = kindOf(kind);
+  return { kind: { name, sweep, warmOnly }, keptNames: arms.map((arm, at) => keptName(arm, at === advised)) };
 }
 
 /** What a trial comes to by the runs it has; nothing is kept. */

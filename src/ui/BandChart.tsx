@@ -1,7 +1,7 @@
 "use client";
-import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { linear } from "./linear";
 
 /** Least, greatest and mean of each column of pixels. */
 export interface Band {
@@ -72,8 +72,8 @@ export function BandChart({
   const [drag, setDrag] = useState<[number, number] | null>(null);
   const foot = axis ? 18 : 6;
   const head = names.length > 0 ? 16 : points.length > 0 ? 8 : 4;
-  const x = scaleLinear(range, [left, width]);
-  const y = scaleLinear(values, [height - foot, head]);
+  const x = linear(range, [left, width]);
+  const y = linear(values, [height - foot, head]);
   const columns = width - left;
   const column = columns > 0 ? (range[1] - range[0]) / columns : 0;
   const inRange = (value: number) => Math.min(range[1], Math.max(range[0], value));

@@ -1,9 +1,9 @@
 "use client";
-import { MoreHorizontal } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { useRef, useState, type ReactNode } from "react";
 import { useChartKeys } from "./chartKeys";
-import { csvOf, download, fileNameOf } from "./csv";
+import { ChartMenu } from "./ChartMenu";
+import { download, fileNameOf } from "./csv";
+import { downloadCsv } from "./downloadCsv";
 import { pngOf, svgOf } from "./picture";
 
 export type Cell = string | number | null;
@@ -16,7 +16,6 @@ export interface ChartData {
 
 /** Rows of a chart's table that are shown; the file holds all of them. */
 const mostRows = 400;
-const item = "cursor-pointer rounded px-3 py-1.5 data-[highlighted]:bg-line outline-none";
 
 const shown = (cell: Cell) =>
   typeof cell === "number"
@@ -48,39 +47,23 @@ export function ChartFrame({
   };
   const saveCsv = () => {
     const { columns, rows } = data();
-    download(`${file}.csv`, csvOf(columns, rows));
+    void downloadCsv(name, columns, rows);
   };
   useChartKeys(frame, { png: () => void savePng(), svg: saveSvg, csv: saveCsv });
   const made = table ? data() : null;
   return (
     <div ref={frame} className="relative min-w-0">
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`${name}: save or show as a table`}
-          className="absolute -top-1 right-0 z-10 grid h-6 w-7 place-items-center rounded text-soft hover:bg-raised hover:text-text"
-        >
-          <MoreHorizontal size={15} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            className="z-50 rounded-md border border-line bg-raised p-1 text-[13px] shadow-lg"
-          >
-            <DropdownMenu.Item className={item} onSelect={() => void savePng()}>
-              Save the picture as PNG
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={saveSvg}>
-              Save the picture as SVG
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={saveCsv}>
-              Save the figures as CSV
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => setTable(!table)}>
-              {table ? "Put the table away" : "Show the figures as a table"}
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <div className="absolute -top-1 right-0 z-10">
+        <ChartMenu
+          name={name}
+          actions={[
+            ["Save the picture as PNG", () => void savePng()],
+            ["Save the picture as SVG", saveSvg],
+            ["Save the figures as CSV", saveCsv],
+            [table ? "Put the table away" : "Show the figures as a table", () => setTable(!table)],
+          ]}
+        />
+      </div>
       {children}
       {made && (
         <div

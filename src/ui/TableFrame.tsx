@@ -1,7 +1,8 @@
 "use client";
 import { Download } from "lucide-react";
 import { useRef, type ReactNode } from "react";
-import { cellsOf, csvOf, download, fileNameOf } from "./csv";
+import { cellsOf } from "./csv";
+import { downloadCsv } from "./downloadCsv";
 
 /** Round a table: it scrolls in its own column, and is saved as CSV as it stands. */
 export function TableFrame({ name, children }: { name: string; children: ReactNode }) {
@@ -10,7 +11,7 @@ export function TableFrame({ name, children }: { name: string; children: ReactNo
     const table = frame.current?.querySelector("table");
     if (!table) return;
     const { columns, rows } = cellsOf(table);
-    download(`${fileNameOf(name)}.csv`, csvOf(columns, rows));
+    void downloadCsv(name, columns, rows);
   };
   return (
     <div>

@@ -4,6 +4,7 @@ import { ChartFrame } from "./ChartFrame";
 import { ChartKeys } from "./chartKeys";
 import { download } from "./csv";
 import { KeysProvider } from "./keys";
+import { whenLoaded } from "./whenLoaded";
 
 jest.mock("./csv", () => ({ ...jest.requireActual("./csv"), download: jest.fn() }));
 const saved = download as unknown as jest.Mock;
@@ -34,10 +35,17 @@ const page = (rows = 2) => (
 );
 const open = async (name: string) => {
   const trigger = screen.getByRole("button", { name: `${name}: save or show as a table` });
-  trigger.focus();
-  await act(async () => fireEvent.keyDown(trigger, { key: "Enter" }));
+  // A press of Enter: a plain button is clicked by it, one whose menu is loaded hears the key.
+  await act(async () => {
+    fireEvent.click(trigger);
+    fireEvent.keyDown(trigger, { key: "Enter" });
+  });
+  await whenLoaded();
 };
-const choose = async (name: string) => act(async () => fireEvent.click(screen.getByRole("menuitem", { name })));
+const choose = async (name: string) => {
+  await act(async () => fireEvent.click(screen.getByRole("menuitem", { name })));
+  await whenLoaded();
+};
 
 describe("a chart's own menu", () => {
   it("saves the figures behind it as CSV, under the chart's name", async () => {
@@ -74,8 +82,10 @@ describe("a chart's own menu", () => {
 });
 
 describe("by keys", () => {
-  const key = (code: string, from: Element = document.body) =>
-    act(async () => fireEvent.keyDown(from, { key: code.slice(-1).toLowerCase(), code, altKey: true }));
+  const key = async (code: string, from: Element = document.body) => {
+    await act(async () => fireEvent.keyDown(from, { key: code.slice(-1).toLowerCase(), code, altKey: true }));
+    await whenLoaded();
+  };
   it("the chart that has the focus is meant, else the first of the page", async () => {
     render(page());
     await key("KeyC");

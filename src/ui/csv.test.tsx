@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { render } from "@testing-library/react";
 import Papa from "papaparse";
-import { cellsOf, csvOf, fileNameOf } from "./csv";
+import { csvOf } from "@/core/document";
+import { cellsOf, fileNameOf } from "./csv";
 
 describe("figures as CSV", () => {
   it("quotes what has to be (RFC 4180), and comes back as it was", () => {

@@ -1,5 +1,3 @@
-export { csvOf } from "@/core/document";
-
 /** Hands a file to the browser's downloads. */
 export function download(name: string, content: Blob | string, type = "text/csv;charset=utf-8"): void {
   const url = URL.createObjectURL(typeof content === "string" ? new Blob([content], { type }) : content);

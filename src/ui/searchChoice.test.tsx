@@ -2,6 +2,7 @@
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { SearchChoice } from "./SearchChoice";
+import { whenLoaded } from "./whenLoaded";
 import { withoutLayout } from "./withoutLayout";
 
 beforeAll(withoutLayout);
@@ -31,8 +32,9 @@ function Asking({ onAdd }: { onAdd?: (typed: string) => void }) {
     />
   );
 }
-const opened = () => {
+const opened = async () => {
   fireEvent.click(screen.getByRole("combobox", { name: "Title" }));
+  await whenLoaded();
   return screen.getByPlaceholderText("type to find");
 };
 const soon = () => act(async () => new Promise((resolve) => setTimeout(resolve, 20)));
@@ -40,7 +42,7 @@ const soon = () => act(async () => new Promise((resolve) => setTimeout(resolve, 
 describe("one of very many, found by typing", () => {
   it("Enter before the answer takes the first of the answer, not of what stood there before", async () => {
     render(<Asking />);
-    const line = opened();
+    const line = await opened();
     fireEvent.change(line, { target: { value: "moth" } });
     fireEvent.keyDown(line, { key: "Enter" });
     await soon();
@@ -51,7 +53,7 @@ describe("one of very many, found by typing", () => {
   });
   it("while an answer is on its way only rows that hold what is typed stand there, and one pressed is taken", async () => {
     render(<Asking />);
-    const line = opened();
+    const line = await opened();
     const rows = () => screen.queryAllByRole("option").map(({ textContent }) => textContent);
     expect(rows()).toEqual(["Aria", "Brook"]);
     fireEvent.change(line, { target: { value: "bro " } });
@@ -68,7 +70,7 @@ describe("one of very many, found by typing", () => {
   });
   it("after the answer Enter takes what is lit, though all that was lit before is gone", async () => {
     render(<Asking />);
-    const line = opened();
+    const line = await opened();
     fireEvent.change(line, { target: { value: "moth" } });
     act(() => answer(["Moth Parade", "Mothlight"]));
     await soon();
@@ -81,7 +83,7 @@ describe("one of very many, found by typing", () => {
   it("typed on, an Enter that waited is forgotten; what isn't there can be added", async () => {
     const added = jest.fn();
     render(<Asking onAdd={added} />);
-    const line = opened();
+    const line = await opened();
     fireEvent.change(line, { target: { value: "mo" } });
     fireEvent.keyDown(line, { key: "Enter" });
     fireEvent.change(line, { target: { value: "mox" } });

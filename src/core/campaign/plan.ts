@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { armConditionsSchema } from "@/core/trial";
 import { settingsSchema } from "@/core/kit";
 

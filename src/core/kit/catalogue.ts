@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { settingSchema, type Setting } from "./engine";
+import { z } from "@/core/schema";
+import { settingSchema, type Setting } from "./engineSchema";
 
 /** A settings catalogue as a file: what is imported and exported. */
 export const catalogueSchema = z

@@ -1,96 +1,10 @@
-import { z } from "zod";
-import { guessPurpose, purposes } from "./purpose";
-
-const name = z.string().trim().min(1, "Give it a name.").max(120);
-
-export const settingValueSchema = z.union([z.string().max(200), z.number(), z.boolean()]);
-export type SettingValue = z.infer<typeof settingValueSchema>;
-
-/** Settings in force at once, at most; a catalogue holds 500. */
-const mostSettings = 2000;
-/** Settings in force: setting key → value, whole. */
-export const settingsSchema = z
-  .record(z.string().min(1).max(120), settingValueSchema)
-  .refine((settings) => Object.keys(settings).length <= mostSettings, `At most ${mostSettings} settings.`);
-export type Settings = z.infer<typeof settingsSchema>;
+import type { SettingValue, Settings, Setting } from "./engineSchema";
 
 export const reliefs = ["processor", "graphics", "memory", "shaders", "sync", "sound"] as const;
-/** 0 none … 3 much. */
-const cost = z.number().int().min(0).max(3);
-
-/** One setting of an engine's catalogue. */
-const settingShape = z.object({
-  key: z
-    .string()
-    .trim()
-    .regex(/^[A-Za-z0-9_.-]{1,120}$/, "Letters, digits, dot, dash and underscore only."),
-  label: name,
-  type: z.enum(["switch", "choice", "number", "text"]),
-  choices: z.array(z.string().max(120)).max(200),
-  min: z.number().nullable(),
-  max: z.number().nullable(),
-  step: z.number().positive().nullable(),
-  default: settingValueSchema,
-  /** The value that asks least of the device; null where a test has to tell. */
-  fastest: settingValueSchema.nullable(),
-  relieves: z.array(z.enum(reliefs)),
-  costs: z.object({ picture: cost, feel: cost, heat: cost, risk: cost }),
-  restart: z.boolean(),
-  /** Keys of settings that must hold the same value. */
-  linked: z.array(z.string().max(120)),
-  /** A limiter whose value is twice the rate it gives. */
-  countsDouble: z.boolean(),
-  /** The engine's config file that it stands in; the only one where none is named. */
-  file: z.string().max(200).optional(),
-  section: z.string().max(120),
-  configKey: z.string().max(120),
-  /**
-   * What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say.
-   */
-  purpose: z.enum(purposes).nullable().optional(),
-});
-export const settingSchema = settingShape.transform((setting) => ({
-  ...setting,
-  purpose: setting.purpose === undefined ? guessPurpose(setting) : setting.purpose,
-}));
-
-export type Setting = z.infer<typeof settingSchema>;
-
-/** A way an engine draws, and the drivers that can be used with it. */
-export const backEndSchema = z.object({ name, drivers: z.array(z.string().trim().min(1).max(80)).max(50) });
 
 /** Formats of config files; what reads and writes them is `core/config`. */
 export const configFormats = ["toml", "ini", "flat", "yaml", "json", "xml"] as const;
 export type ConfigFormat = (typeof configFormats)[number];
-
-/** A file that an engine keeps settings in. */
-export const configFileSchema = z.object({
-  name: z.string().trim().min(1, "Give the file's name.").max(200),
-  format: z.enum(configFormats),
-  /** Where it lies, in words. */
-  folder: z.string().trim().max(300),
-});
-export type ConfigFile = z.infer<typeof configFileSchema>;
-
-export const newEngineSchema = z.object({
-  name,
-  systemIds: z.array(z.uuid()).min(1, "Choose the systems it runs."),
-  notes: z.string().trim().max(2000),
-  builds: z
-    .array(
-      z.object({
-        version: z.string().trim().min(1).max(60),
-        branch: z.enum(["stable", "experimental"]),
-        date: z.iso.date().nullable(),
-        notes: z.string().trim().max(400),
-      }),
-    )
-    .min(1),
-  backEnds: z.array(backEndSchema).max(20),
-  configFiles: z.array(configFileSchema).max(20).default([]),
-  catalogue: z.array(settingSchema).max(500),
-});
-export type NewEngine = z.infer<typeof newEngineSchema>;
 
 /** What an engine calls a setting, by its key; the key itself where the catalogue doesn't know it. */
 export function labelsIn(catalogue: Pick<Setting, "key" | "label">[]): (key: string) => string {

@@ -1,5 +1,5 @@
-import type { NewRun } from "./job";
-import type { Setting } from "./engine";
+import type { NewRun } from "./jobSchema";
+import type { Setting } from "./engineSchema";
 import { guessPurpose } from "./purpose";
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };

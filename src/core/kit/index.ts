@@ -1,11 +1,16 @@
-import "./plainWords";
 export * from "./rig";
+export * from "./rigSchema";
 export * from "./title";
+export * from "./titleSchema";
 export * from "./engine";
+export * from "./engineSchema";
 export * from "./job";
+export * from "./jobSchema";
 export * from "./preflight";
+export * from "./preflightSchema";
 export * from "./catalogue";
 export * from "./fault";
+export * from "./faultSchema";
 export * from "./first";
 export * from "./purpose";
 export { commonShapes } from "./shapes";

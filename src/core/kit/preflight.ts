@@ -1,6 +1,6 @@
-import { z } from "zod";
-import type { NewTitle } from "./title";
-import type { Conditions, RigSpec } from "./rig";
+import type { NewTitle } from "./titleSchema";
+import type { Conditions, RigSpec } from "./rigSchema";
+import type { PreflightItem } from "./preflightSchema";
 
 /** When an item belongs on the list; data, so that tuners can add their own. */
 export const preflightWhens = [
@@ -15,17 +15,6 @@ export const preflightWhens = [
   "over a cable",
 ] as const;
 export type PreflightWhen = (typeof preflightWhens)[number];
-
-export const preflightItemSchema = z.object({
-  label: z.string().trim().min(1, "Say what to check.").max(200),
-  why: z.string().trim().max(300),
-  when: z.enum(preflightWhens),
-});
-export type PreflightItem = z.infer<typeof preflightItemSchema>;
-
-/** One item as it stood when a run was made. */
-export const preflightTickSchema = z.object({ label: z.string().max(200), ticked: z.boolean() });
-export type PreflightTick = z.infer<typeof preflightTickSchema>;
 
 /** The items that ship; a wrong one of these wastes an afternoon. */
 export const firstPreflight: PreflightItem[] = [

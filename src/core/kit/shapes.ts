@@ -1,4 +1,4 @@
-import type { NewSystem, Screen } from "./title";
+import type { NewSystem, Screen } from "./titleSchema";
 
 const shape = (screens: Screen[], hz: number): NewSystem => {
   const [screen = { width: 0, height: 0 }] = screens;

@@ -1,6 +1,5 @@
-import { z } from "zod";
 import { settingValueSchema } from "@/core/kit";
-import { longList } from "@/core/schema";
+import { longList, z } from "@/core/schema";
 import type { HeldValues } from "./heldValues";
 import { layers, type Origin } from "./layers";
 

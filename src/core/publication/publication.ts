@@ -1,5 +1,4 @@
-import { z } from "zod";
-import { longList } from "@/core/schema";
+import { longList, z } from "@/core/schema";
 
 const text = (most: number) => z.string().max(most);
 const cell = z.union([text(2000), z.number(), z.null()]);

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { settingValueSchema, type ConfigFile, type RigSpec, type Setting, type SettingValue } from "@/core/kit";
 import { besideKeys, besideValues, type Override } from "@/core/profile";
 import {

@@ -1,4 +1,5 @@
 import type { NewTitle } from "@/core/kit";
+import type { Interval } from "@/core/stats";
 import type { Grade } from "@/core/verdict";
 
 /** How a title fares on a rig, by the newest work on it there. */
@@ -35,6 +36,8 @@ export interface BoardShare {
   systemId: string;
   rigId: string;
   grades: Partial<Record<Grade, number>>;
+  /** Share of those judged that is Steady, 95 % (Wilson). */
+  holds: Interval;
 }
 
 export interface BoardAsked {

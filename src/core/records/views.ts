@@ -97,6 +97,10 @@ export interface JobView {
 export interface TrialView {
   job: JobRow;
   trial: TrialNode;
+  /** What its kind says: its name, whether it sweeps, whether first passes are kept apart. */
+  kind: { name: string; sweep: boolean; warmOnly: boolean };
+  /** What is kept, by name, when an arm is: one an arm. */
+  keptNames: string[];
   /** The rate wanted of its runs, fps. */
   targetFps: number;
   runs: ThreadRun[];

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "./z";
 
 /** Where a list goes on: the value it is sorted by and the id of its last row. Opaque to whoever asks. */
 export interface Keyset {

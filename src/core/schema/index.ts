@@ -1,2 +1,3 @@
 export { longList } from "./longList";
 export { cursorOf, cursorSchema, keyset, momentCursorSchema } from "./cursor";
+export { z } from "./z";

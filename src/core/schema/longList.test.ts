@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { z } from "zod";
+import { z } from "./z";
 import { longList } from ".";
 
 const element = z.object({ name: z.string().trim().max(5), at: z.number().default(0) });

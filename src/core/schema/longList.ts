@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "./z";
 
 /**
  * Elements that are said to be wrong, at most: naming each of a hundred thousand would take longer than reading

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 
 const name = z.string().trim().min(1).max(200);
 const minutes = z.number().min(0).max(10_000);

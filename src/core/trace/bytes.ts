@@ -1,5 +1,6 @@
 import { said } from "@/core/words";
-import { LogReader, problem } from "./reader";
+import { problem } from "./problem";
+import { LogReader } from "./reader";
 import type { LogProblem, LogResult, ReadOptions } from "./types";
 
 /** Logs larger than this are refused before a byte is read. */

@@ -1,5 +1,6 @@
 export * from "./types";
-export { problem, readLog, readingOf } from "./reader";
+export { problem } from "./problem";
+export { readLog, readingOf } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
 export {
   interleave,

@@ -1,5 +1,4 @@
-import { z } from "zod";
-import { longList } from "@/core/schema";
+import { longList, z } from "@/core/schema";
 import { said, type Said } from "@/core/words";
 import { durationOf } from "./slice";
 import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";

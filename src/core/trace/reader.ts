@@ -3,6 +3,7 @@ import { outOfBounds } from "./pack";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
 import { Collector, RowFaults } from "./collect";
+import { problem } from "./problem";
 import { cellsIn, isComment, layoutOf, type Layout } from "./layout";
 import { LineCutter, mostLineLength } from "./lines";
 import { rowsOf, splitRow } from "./rows";
@@ -331,17 +332,6 @@ function stepsMatch(clock: number[], steps: number[]): boolean {
   const ratio = (i: number) => steps[i + 1] / apart[i];
   const middle = apart.map((_, i) => ratio(i)).sort((a, b) => a - b)[apart.length >> 1];
   return apart.filter((_, i) => Math.abs(ratio(i) / middle - 1) < 0.05).length > apart.length * 0.8;
-}
-
-/** A refusal, with nothing known of the log's columns unless they are given. */
-export function problem(
-  code: LogProblem["code"],
-  reason: Said,
-  remedy: Said,
-  columns: Column[] = [],
-  { lines, count }: LinesSaid = { lines: [], count: 0 },
-): LogProblem {
-  return { code, reason, remedy, lines, count, columns, sample: [] };
 }
 
 /** Lines as a sentence takes them: the first twenty, and how many there are. */

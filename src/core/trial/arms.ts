@@ -1,4 +1,4 @@
-import type { Arm } from "./shapes";
+import type { Arm } from "./shapesSchema";
 
 /**
  * A trial's arm by its place.

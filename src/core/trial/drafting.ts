@@ -1,7 +1,8 @@
 import type { RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import { valueWords } from "@/core/words";
 import type { Planned } from "./facts";
-import type { Arm, ArmConditions, ArmRole } from "./shapes";
+import type { ArmRole } from "./shapes";
+import type { Arm, ArmConditions } from "./shapesSchema";
 
 /** What a plan is made from: what is in force on which rig, and what can be set. */
 export interface PlanBase {

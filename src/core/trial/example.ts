@@ -4,7 +4,8 @@ import { summarise } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import { judge, lendingDesk } from "@/core/verdict";
 import type { TrialFacts, TrialRun, Traces } from "./facts";
-import { emptyPlan, type Arm, type TrialPlan } from "./shapes";
+import { emptyPlan } from "./shapes";
+import type { Arm, TrialPlan } from "./shapesSchema";
 
 /** A made-up rig, for tests and benchmarks. */
 export const exampleSpec: RigSpec = {

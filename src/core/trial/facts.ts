@@ -3,7 +3,8 @@ import type { Conditions, NewSystem, NewTitle, RigSpec, Setting, Settings, Sever
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
-import type { Arm, ArmConditions, TrialPlan } from "./shapes";
+import type { ArmEvidence } from "./outcome";
+import type { Arm, ArmConditions, TrialPlan } from "./shapesSchema";
 
 /** What held when a trial was begun. */
 export interface Before {
@@ -57,6 +58,12 @@ export interface TrialFacts {
   patches: NewTitle["patches"];
   catalogue: Setting[];
   noise: NoiseFloor;
+}
+
+/** What advice is given from: the runs that count, and what every arm's came to. */
+export interface Judged extends TrialFacts {
+  usable: TrialRun[];
+  evidence: ArmEvidence[];
 }
 
 /** Traces of runs, by id; those that a kind reads must be there. */

@@ -1,16 +1,13 @@
 export { kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
 export type { TrialKind as KindOfTrial } from "./kind";
+export { armRoles, emptyPlan, mostArms, type ArmRole } from "./shapes";
 export {
   armConditionsSchema,
-  armRoles,
-  emptyPlan,
-  mostArms,
   trialPlanSchema,
   type Arm,
   type ArmConditions,
-  type ArmRole,
   type TrialPlan,
-} from "./shapes";
+} from "./shapesSchema";
 export { addedArmSchema, choiceSchema, newTrialSchema, type Choice, type NewTrial } from "./schema";
 export { armName, type Draft, type PlanBase } from "./drafting";
 export { armAt, nextArmName } from "./arms";
@@ -43,7 +40,8 @@ export {
 export { comparePlan, descendPlan, type Change } from "./kinds/compare/plan";
 export { leadPlan } from "./lead";
 export { adviseComparison } from "./kinds/compare/advise";
-export { pairEffects, type CompareReading } from "./kinds/compare/read";
+export { pairEffects } from "./kinds/compare/pairs";
+export type { CompareReading } from "./kinds/compare/read";
 export { otherSide, screeningPlan } from "./kinds/screen/plan";
 export type { ScreeningReading } from "./kinds/screen/read";
 export { resolutionPlan, usualScales } from "./kinds/resolution/plan";

@@ -1,9 +1,10 @@
 import { stillToRun } from "@/core/compare";
 import type { Setting, Settings } from "@/core/kit";
 import type { Said } from "@/core/words";
-import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
+import type { Judged, Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import type { Outcome } from "./outcome";
-import type { Arm, ArmRole } from "./shapes";
+import type { ArmRole } from "./shapes";
+import type { Arm } from "./shapesSchema";
 import type { PlanBase } from "./drafting";
 
 /** What a trial comes to, or what is missing for it. */
@@ -48,7 +49,7 @@ export interface TrialKind<Kind extends string = string, Reading = unknown> {
   usual: (base: PlanBase) => Omit<Planned, "before"> | null;
   /** What the runs show; null while nothing can be read from them. */
   read: (facts: TrialFacts, traces: Traces) => Reading | null;
-  advise: (facts: TrialFacts, reading: Reading | null) => Advised;
+  advise: (judged: Judged, reading: Reading | null) => Advised;
 }
 
 /** An arm's settings as they are. */

@@ -1,6 +1,7 @@
-import { z } from "zod";
+import { z } from "@/core/schema";
 import { kindOf, trialKinds } from "./kinds";
-import { armShape, mostArms, trialPlanSchema, type Arm } from "./shapes";
+import { mostArms } from "./shapes";
+import { armShape, trialPlanSchema, type Arm } from "./shapesSchema";
 
 export const newTrialSchema = z
   .object({

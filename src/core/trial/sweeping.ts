@@ -1,6 +1,6 @@
 import { said, type Said } from "@/core/words";
 import type { Channel, ChannelRole, Trace } from "@/core/trace";
-import type { TrialFacts } from "./facts";
+import type { Judged } from "./facts";
 import type { Advised } from "./kind";
 import { recommended } from "./outcome";
 
@@ -24,7 +24,7 @@ export const channelIn = (trace: Trace | undefined, ...roles: ChannelRole[]): Ch
 export const drawnPoints = 120;
 
 /** Most sweeps advise what their reading recommends. */
-export const adviseReading = (_facts: TrialFacts, reading: Recommends | null): Advised =>
+export const adviseReading = (_judged: Judged, reading: Recommends | null): Advised =>
   reading
     ? { ok: true, outcome: recommended(reading.arm, reading.sentence, reading.missing) }
     : { ok: false, missing: [said("missing.runs")] };

@@ -12,7 +12,7 @@ import {
   type ResolutionReading,
   type TrialFacts,
 } from ".";
-import { armShape } from "./shapes";
+import { armShape } from "./shapesSchema";
 
 const trace: FrameTrace = {
   form: "frames",

@@ -54,10 +54,12 @@ export interface Understood {
 export function understand(facts: TrialFacts, traces: Traces): Understood {
   const { trial, runs } = facts;
   const kind = kindOf(trial.kind);
-  const reading = kind.read({ ...facts, runs: usableRuns(trial, runs) }, traces) as Reading | null;
-  const advised = kind.advise(facts, reading);
+  const usable = usableRuns(trial, runs);
+  const evidence = evidenceOf(facts);
+  const reading = kind.read({ ...facts, runs: usable }, traces) as Reading | null;
+  const advised = kind.advise({ ...facts, usable, evidence }, reading);
   if (!advised.ok) return { reading, outcome: null, advice: null, missing: advised.missing };
-  const outcome = { kind: trial.kind, arms: evidenceOf(facts), ...advised.outcome };
+  const outcome = { kind: trial.kind, arms: evidence, ...advised.outcome };
   return { reading, outcome, advice: outcome.advice, missing: [] };
 }
 

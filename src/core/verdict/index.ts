@@ -1,3 +1,4 @@
 export { grades, judge, type Grade, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
-export { asFarAsItGoes, houseRulesSchema, lendingDesk, type HouseRules } from "./rules";
+export { asFarAsItGoes, lendingDesk } from "./rules";
+export { houseRulesSchema, type HouseRules } from "./rulesSchema";
 export { targetOf, yardstickOf, yardstickUnder } from "./yardstick";

@@ -1,7 +1,8 @@
 import type { Summary } from "@/core/metrics";
 import { said, type Said } from "@/core/words";
 import type { Severity } from "@/core/kit";
-import { lendingDesk, type HouseRules } from "./rules";
+import { lendingDesk } from "./rules";
+import type { HouseRules } from "./rulesSchema";
 
 /** Brightest first. */
 export const grades = ["steady", "flickers", "dims", "gutters", "dark"] as const;

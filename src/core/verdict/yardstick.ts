@@ -1,6 +1,6 @@
 import { displayIn, first, type RigSpec } from "@/core/kit";
 import type { Yardstick } from "@/core/metrics";
-import type { HouseRules } from "./rules";
+import type { HouseRules } from "./rulesSchema";
 
 interface Measured {
   nativeFps: number;

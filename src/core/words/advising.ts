@@ -1,7 +1,6 @@
 import type { Strategy } from "@/core/kit";
 import { armWords, gain, lower, share, value } from "./figures";
-import type { AnySaid } from "./said";
-import { words } from "./words";
+import type { AnySaid, InWords } from "./said";
 
 /** Ways to begin; a job has one, and it can be changed on the way. */
 export const strategyWords: Record<Strategy, { name: string; when: string }> = {
@@ -43,6 +42,7 @@ const pixels = (ratio: number) =>
 export const advisingSentences = {
   "suggest.speed": (
     of: Change & { logGain: number; chance: number; because: AnySaid | null; since?: string | null },
+    words: InWords,
   ) =>
     `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
   "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
@@ -94,8 +94,8 @@ export const advisingSentences = {
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
   "next.repeat": ({ left, have, wanted }: { left: number; have: number; wanted: number }) =>
     `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${have === 0 ? "none" : have} of the ${wanted} repeats that show how much this rig varies by itself.`,
-  "next.steady": ({ suggestion }: { suggestion: AnySaid | null }) =>
+  "next.steady": ({ suggestion }: { suggestion: AnySaid | null }, words: InWords) =>
     `Steady over its repeats. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
   "next.change": () => "The repeats are in. Change one setting, run the same scene, and compare.",
-  "next.try": ({ suggestion }: { suggestion: AnySaid }) => `Try ${lower(words(suggestion))}`,
+  "next.try": ({ suggestion }: { suggestion: AnySaid }, words: InWords) => `Try ${lower(words(suggestion))}`,
 };

@@ -1,11 +1,10 @@
-import { wilson } from "@/core/stats";
+import type { Interval } from "@/core/stats";
 import type { Calibration, Suggestion } from "@/core/predict";
 import type { Ways } from "@/core/records";
 import { count, listed, share } from "./figures";
 
 /** How many of those run hold, with the interval of their share; what wasn't run is said. */
-export function boardShareWords(steady: number, judged: number, titles: number): string {
-  const { low, high } = wilson(steady, judged);
+export function boardShareWords({ low, high }: Interval, judged: number, titles: number): string {
   const left = titles > judged ? `, ${titles - judged} not run` : "";
   return `${share(low)} to ${share(high)} hold (95 %)${left}`;
 }

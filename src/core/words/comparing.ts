@@ -1,8 +1,7 @@
 import type { Grade } from "@/core/verdict";
 import { armWords, capital, count, effect, enoughChance, listed, signed, type Ratio } from "./figures";
-import type { AnySaid } from "./said";
+import type { AnySaid, InWords } from "./said";
 import { gradeWords } from "./verdict";
-import { words } from "./words";
 
 /** Usual lights before and after; null where they are the same or not known. */
 export type LightChange = [from: Grade, to: Grade] | null;
@@ -44,7 +43,10 @@ export const comparingSentences = {
     `Keep ${arm}: the rate is ${same ? "the same" : "not told apart"} (${signed(pair.ratio)}), but every run shines brighter${light(lights)}.`,
   "compare.noDifference": ({ pair, lights }: Pair) =>
     `Put back: no difference worth having, ${both(pair, lights)}; fewer overrides are easier to keep.`,
-  "compare.undecided": ({ pair, lights, why, more, chance }: Pair & Further & { why: AnySaid | null }) =>
+  "compare.undecided": (
+    { pair, lights, why, more, chance }: Pair & Further & { why: AnySaid | null },
+    words: InWords,
+  ) =>
     `Undecided: ${both(pair, lights)}. ${why ? `${words(why)} ` : ""}${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
   "compare.further": further,
   "compare.heldByFaults": ({ fastest, stay }: { fastest: string[]; stay: string }) =>

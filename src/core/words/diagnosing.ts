@@ -1,7 +1,6 @@
 import type { Cause } from "@/core/diagnose";
 import { capital, listed, share, signed } from "./figures";
-import type { AnySaid } from "./said";
-import { words } from "./words";
+import type { AnySaid, InWords } from "./said";
 
 export const causeWords: Record<Cause, { name: string; lever: string }> = {
   processor: {
@@ -192,20 +191,23 @@ const spread = ({ leastMs, leastPixels, mostMs, mostPixels }: Across) =>
 
 export const diagnosingSentences = {
   ...signSentences,
-  "diagnosis.found": ({
-    first,
-    chance,
-    because,
-    second,
-    secondBecause,
-  }: {
-    first: Cause;
-    /** Absent from what was kept before chances were reckoned. */
-    chance?: number;
-    because: AnySaid;
-    second: Cause | null;
-    secondBecause: AnySaid | null;
-  }) =>
+  "diagnosis.found": (
+    {
+      first,
+      chance,
+      because,
+      second,
+      secondBecause,
+    }: {
+      first: Cause;
+      /** Absent from what was kept before chances were reckoned. */
+      chance?: number;
+      because: AnySaid;
+      second: Cause | null;
+      secondBecause: AnySaid | null;
+    },
+    words: InWords,
+  ) =>
     `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back${chance !== undefined && chance < 0.95 ? `, ${Math.round(10 * chance)} in 10` : ""}. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
   "diagnosis.nothing": () => "Nothing holds it back: full speed throughout.",
   "diagnosis.notEnough": () => "Not enough evidence to say what holds it back.",

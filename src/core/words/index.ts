@@ -2,7 +2,9 @@ import type { AnySaid } from "./said";
 import { sentences } from "./words";
 
 export type Code = keyof typeof sentences;
-type FiguresOf<C extends Code> = Parameters<(typeof sentences)[C]>;
+/** What a sentence is told of, without what puts others into words within it. */
+type Told<Given> = Given extends [infer Figures, ...unknown[]] ? [Figures] : [];
+type FiguresOf<C extends Code> = Told<Parameters<(typeof sentences)[C]>>;
 
 /** A sentence as data: which one, and the figures in it. */
 export type Said = AnySaid;
@@ -13,7 +15,7 @@ export const said = <C extends Code>(code: C, ...figures: FiguresOf<C>): Said =>
   figures: figures[0] ?? {},
 });
 
-export { sentences, words } from "./words";
+export { refusalWords, sentences, words } from "./words";
 export {
   changed,
   count as countWords,
@@ -26,7 +28,7 @@ export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";
 export type { LightChange } from "./comparing";
-export { refusalWords, type LinesSaid } from "./reading";
+export type { LinesSaid } from "./reading";
 export { cautionWords, comesToWords, crashWords, driverWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";

@@ -1,6 +1,4 @@
-import type { AnySaid } from "./said";
 import { count } from "./figures";
-import { words } from "./words";
 
 /** Lines of a log, from 1: the first of them, and how many there are in all. */
 export interface LinesSaid {
@@ -98,7 +96,3 @@ export const readingSentences = {
   "remedy.decimalCommas": () =>
     "Export it with semicolons, with quotes or with decimal points, or name every column.",
 };
-
-/** A refusal and what can be done about it, in one line. */
-export const refusalWords = ({ reason, remedy }: { reason: AnySaid; remedy: AnySaid }): string =>
-  `${words(reason)} ${words(remedy)}`;

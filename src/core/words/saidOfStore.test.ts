@@ -1,3 +1,4 @@
+import { wilson } from "@/core/stats";
 import type { BuildView, Ways } from "@/core/records";
 import {
   beginWords,
@@ -62,8 +63,8 @@ describe("what the log says", () => {
 describe("what the board says", () => {
   it("the interval of a share is Wilson's (10 of 20: 29.9 to 70.1 %, by the formula, worked by hand)", () => {
     // z = 1.96: centre (10 + z²/2) / (20 + z²) = 0.5; half z √(10·10/20 + z²/4) / (20 + z²) = 0.2007.
-    expect(boardShareWords(10, 20, 20)).toBe("30 % to 70 % hold (95 %)");
-    expect(boardShareWords(10, 20, 26)).toBe("30 % to 70 % hold (95 %), 6 not run");
+    expect(boardShareWords(wilson(10, 20), 20, 20)).toBe("30 % to 70 % hold (95 %)");
+    expect(boardShareWords(wilson(10, 20), 20, 26)).toBe("30 % to 70 % hold (95 %), 6 not run");
   });
   it("one light is, several are", () => {
     expect(publishedWords(0, 0)).toEqual([]);

@@ -1,7 +1,6 @@
 import type { LimitOutlook } from "@/core/sweep";
-import type { AnySaid } from "./said";
+import type { AnySaid, InWords } from "./said";
 import { capital, figure, minutes, rate, share } from "./figures";
-import { words } from "./words";
 
 const settled = (interval: [number, number]) =>
   interval[0] !== interval[1]
@@ -122,7 +121,10 @@ export const sweepingSentences = {
   "power.asFast": ({ mode, targetFps, fps, watts }: Mode) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
   "power.none": () => "No mode has a run yet.",
-  "power.spot": ({ spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null }) =>
+  "power.spot": (
+    { spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null },
+    words: InWords,
+  ) =>
     `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,
 
   "heat.noLimit": () =>
@@ -226,7 +228,7 @@ export const sweepingSentences = {
     `${step} is confirmed: ${minutes(clean)} clean, which rules out more than ${perHour.toFixed(1)} crashes an hour (95 %) and nothing rarer.${givenUp(failed)}`,
   "clocks.noTemperature": () =>
     "Temperature wasn't logged: the ladder can't stop at the limit. Watch it yourself.",
-  "clocks.found": ({ next, school }: { next: AnySaid; school: AnySaid | null }) =>
+  "clocks.found": ({ next, school }: { next: AnySaid; school: AnySaid | null }, words: InWords) =>
     `${capital(words(next))}${school ? ` ${capital(words(school))}` : ""}`,
   "school.holds": ({
     name,

@@ -49,11 +49,11 @@ describe("the folder and the core agree", () => {
   });
   it("no other file of the core composes a sentence for a person", () => {
     // A template that begins with a capital and ends with a full stop is one. What a form says of its fields
-    // (kit's schemas) comes with the check that says it; what a program is told of bytes that it packed wrongly stands in pack; the
+    // (schemas) comes with the check that says it; what a program is told of bytes that it packed wrongly stands in pack; the
     // simulator draws made-up text.
     const prose = inCore.filter(
       (path) =>
-        !/core\/(kit|simulator)\/|trace\/pack|fixtures/.test(path) &&
+        !/core\/(kit|schema|simulator)\/|trace\/pack|fixtures/.test(path) &&
         /`[A-Z][^`]*\$\{[^`]*\.`/.test(readFileSync(path, "utf8")),
     );
     expect(prose).toEqual([]);

@@ -2,7 +2,7 @@ import { advisingSentences } from "./advising";
 import { comparingSentences } from "./comparing";
 import { diagnosingSentences } from "./diagnosing";
 import { readingSentences } from "./reading";
-import type { AnySaid } from "./said";
+import type { AnySaid, InWords } from "./said";
 import { scaleSentences } from "./scales";
 import { sweepingSentences } from "./sweeping";
 import { verdictSentences } from "./verdict";
@@ -30,6 +30,10 @@ export const sentences = {
  * @example words(said("effect.pair", { pair: { ratio: 1.05, low: 1.02, high: 1.08 } })) // → "+5.0 % (95 %: +2.0 % to +8.0 %)"
  */
 export function words({ code, figures }: AnySaid): string {
-  const put = (sentences as Record<string, (figures: unknown) => string>)[code];
-  return put ? put(figures) : code;
+  const put = (sentences as Record<string, (figures: unknown, within: InWords) => string>)[code];
+  return put ? put(figures, words) : code;
 }
+
+/** A refusal and what can be done about it, in one line. */
+export const refusalWords = ({ reason, remedy }: { reason: AnySaid; remedy: AnySaid }): string =>
+  `${words(reason)} ${words(remedy)}`;

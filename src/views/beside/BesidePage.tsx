@@ -1,8 +1,7 @@
 "use client";
 import { Pause, Play } from "lucide-react";
 import { useRef, useState, useSyncExternalStore } from "react";
-import { toast } from "sonner";
-import { Button, Choice, EmptyPanel, Keys, download, say } from "@/ui";
+import { Button, Choice, EmptyPanel, Keys, download, say, toast } from "@/ui";
 import { firstOfTwo, sessionFor, useInHand } from "@/views/capture";
 import { useDrops } from "@/views/drop";
 import { Side } from "./Side";

@@ -1,10 +1,9 @@
 "use client";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { answersForAll, roundStates, slotAnswers, type SlotAnswer, titleInPlan } from "@/core/campaign";
 import type { CampaignView } from "@/core/records";
-import { Button, Field, Input, Sheet } from "@/ui";
+import { Button, Field, Input, Sheet, toast } from "@/ui";
 import type { CellPlace } from "./Winners";
 
 const meaning: Record<SlotAnswer, string> = {

@@ -1,9 +1,8 @@
 "use client";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { CampaignRow } from "@/core/records";
-import { Button, Field, Input, Sheet, say } from "@/ui";
+import { Button, Field, Input, Sheet, say, toast } from "@/ui";
 
 /** When a campaign's evenings are, how long, and how its devices are charged. */
 export function EveningsSheet({

@@ -2,11 +2,10 @@
 import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { mostArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Suggest, say } from "@/ui";
+import { Button, Choice, Field, Input, Panel, Suggest, say, toast } from "@/ui";
 import { startPlanner } from "@/workers";
 import { ArmCard, type ArmDraft } from "./ArmCard";
 import { ScaleArms } from "./ScaleArms";

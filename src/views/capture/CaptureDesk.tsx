@@ -2,9 +2,8 @@
 import { Film } from "lucide-react";
 import Link from "next/link";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import { toast } from "sonner";
 import type { Yardstick } from "@/core/metrics";
-import { Button, EmptyPanel, FileInput, Keys, Panel, say } from "@/ui";
+import { Button, EmptyPanel, FileInput, Keys, Panel, say, toast } from "@/ui";
 import { useDrops } from "@/views/drop";
 import { ClockPanel } from "./ClockPanel";
 import { Failed } from "./Failed";

@@ -1,8 +1,7 @@
-import { scaleLinear } from "d3-scale";
 import { area, curveStepAfter } from "d3-shape";
 import type { KeyboardEvent } from "react";
 import type { CaptureResult } from "@/core/capture";
-import { say, useWidth } from "@/ui";
+import { linear, say, useWidth } from "@/ui";
 
 const height = 110;
 const margin = { left: 40, right: 8, top: 8, bottom: 20 };
@@ -22,13 +21,10 @@ export function Strip({
   onMoment: (ms: number) => void;
 }) {
   const [ref, width] = useWidth();
-  const x = scaleLinear(
-    [0, Math.max(1, lengthMs)],
-    [margin.left, Math.max(margin.left + 1, width - margin.right)],
-  );
+  const x = linear([0, Math.max(1, lengthMs)], [margin.left, Math.max(margin.left + 1, width - margin.right)]);
   const times = result ? [...result.frameTimes] : [];
   const most = Math.max(40, ...times.slice(0, 200_000));
-  const y = scaleLinear([0, most], [height - margin.bottom, margin.top]);
+  const y = linear([0, most], [height - margin.bottom, margin.top]);
   const step = Math.max(1, Math.ceil(times.length / mostDrawn));
   const points: { at: number; ms: number }[] = [];
   for (let k = 0; result && k < times.length; k += step) {

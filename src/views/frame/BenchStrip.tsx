@@ -3,12 +3,11 @@ import { Plug, SlidersHorizontal, TriangleAlert } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useRef, useState, useTransition } from "react";
-import { toast } from "sonner";
 import type { Conditions } from "@/core/kit";
 import type { BenchView } from "@/core/records";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
-import { Choice, Keys, Sheet } from "@/ui";
+import { Choice, Keys, Sheet, toast } from "@/ui";
 
 /** Loaded when it is opened. */
 const ConditionsForm = dynamic(async () => (await import("./ConditionsForm")).ConditionsForm, { ssr: false });

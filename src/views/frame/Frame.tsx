@@ -5,10 +5,9 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
-import { Toaster } from "sonner";
 import { call } from "@/contract/client";
 import type { BenchView } from "@/core/records";
-import { ChartKeys, KeyHint, Keys, KeysProvider } from "@/ui";
+import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts } from "@/ui";
 import { DropZone } from "@/views/drop";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
@@ -165,13 +164,7 @@ export function Frame({
           { keys: "t", shown: "T", label: "change theme", run: changeTheme },
         ]}
       />
-      <Toaster
-        theme={theme === "evening" ? "dark" : "light"}
-        position="bottom-right"
-        toastOptions={{
-          style: { background: "var(--raised)", color: "var(--text)", border: "1px solid var(--line)" },
-        }}
-      />
+      <Toasts dark={theme === "evening"} />
     </KeysProvider>
   );
 }

@@ -1,34 +1,35 @@
 "use client";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
-import { toast } from "sonner";
 import { labelsIn } from "@/core/kit";
 import type { JobView, ThreadRun } from "@/core/records";
-import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, say } from "@/ui";
+import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, onceOpen, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { words } from "@/core/words";
 import { useLive } from "@/views/live";
 import { useDrops } from "@/views/drop";
-import { ComparePanel } from "@/views/compare";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
-import { FaultSheet } from "./FaultSheet";
 import { JobHeading } from "./JobHeading";
-import { JobSheet } from "./JobSheet";
 import { LeftOut } from "./LeftOut";
 import { mainActionOf, newRunPath, openTrialOf } from "./mainAction";
 import { Notices } from "./Notices";
 import { Profile } from "./Profile";
 import { Reading } from "./Reading";
-import { RunSheet } from "./RunSheet";
 import { Thread } from "./Thread";
 import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
 import { useTrying } from "./useTrying";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
+
+const FaultSheet = onceOpen(async () => (await import("./FaultSheet")).FaultSheet);
+const JobSheet = onceOpen(async () => (await import("./JobSheet")).JobSheet);
+const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
+const ComparePanel = dynamic(async () => (await import("@/views/compare/ComparePanel")).ComparePanel);
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
 export function JobPage(loaded: JobView) {

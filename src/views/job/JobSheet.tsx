@@ -1,12 +1,11 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
-import { Button, Choice, Field, Sheet, When } from "@/ui";
+import { Button, Choice, Field, Sheet, When, toast } from "@/ui";
 import { NotBegun } from "./NotBegun";
 
 /**

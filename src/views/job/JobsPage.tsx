@@ -3,11 +3,22 @@ import { Search } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Fragment, useRef } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { jobOrders, jobStates } from "@/contract/lists";
 import type { JobsView } from "@/core/records";
-import { Button, Choice, EmptyPanel, Input, KeyHint, Keys, TableFrame, buttonLook, say, When } from "@/ui";
+import {
+  Button,
+  Choice,
+  EmptyPanel,
+  Input,
+  KeyHint,
+  Keys,
+  TableFrame,
+  buttonLook,
+  say,
+  When,
+  toast,
+} from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const all = "all jobs";

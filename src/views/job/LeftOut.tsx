@@ -1,8 +1,7 @@
 "use client";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { JobView, LeftOut as LeftOutRow } from "@/core/records";
-import { Button, When } from "@/ui";
+import { Button, When, toast } from "@/ui";
 
 /** What was left out of a job, to be taken back at any time. */
 export function LeftOut({

@@ -1,8 +1,7 @@
 "use client";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { JobView } from "@/core/records";
-import { Button, say } from "@/ui";
+import { Button, say, toast } from "@/ui";
 
 /** What stands between a job's figures and what is so now: a corrected title, another rig on the bench. */
 export function Notices({

@@ -1,9 +1,8 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { JobView } from "@/core/records";
-import { Button, Field, Keys, Sheet, TextArea, say } from "@/ui";
+import { Button, Field, Keys, Sheet, TextArea, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { valueWords, words } from "@/core/words";
 

@@ -1,8 +1,8 @@
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
 import type { NextStep } from "@/core/advise";
-import { crashRate } from "@/core/sweep";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { words } from "@/core/words";
@@ -10,6 +10,8 @@ import { Figure, say, When } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { Stills } from "./Stills";
+
+const Crashes = dynamic(async () => (await import("./Crashes")).Crashes);
 
 const lowNames: Record<LowMethod, string> = {
   worstTime: "worst time",
@@ -39,12 +41,6 @@ export function Reading({
   const { lows } = summary;
   const speed = summary.reportedSpeedPercent ?? (summary.tied ? summary.speedPercent : null);
   const like = runs.filter((each) => sameSettings(each.settings, run.settings));
-  const crashes = like.some(({ crashed }) => crashed)
-    ? crashRate(
-        like.filter(({ crashed }) => crashed).length,
-        like.reduce((sum, { summary: own }) => sum + own.durationMs, 0) / 3_600_000,
-      )
-    : null;
   const shownFirst = [job.rules.lowMethod, ...lowMethods.filter((method) => method !== job.rules.lowMethod)];
   return (
     <div className="space-y-5 p-4" aria-label="Reading" role="region">
@@ -188,13 +184,7 @@ export function Reading({
           />
           {run.skippedRows > 0 && <Figure name="Rows left out" value={String(run.skippedRows)} />}
         </dl>
-        {crashes && (
-          <p className="mt-3 text-[13px]" data-testid="crashes">
-            {say.count(crashes.crashes, "crash", "crashes")} in {crashes.hours.toFixed(2)} h with these
-            settings: {crashes.perHour.toFixed(2)} an hour (95 %: {crashes.low.toFixed(2)} to{" "}
-            {crashes.high.toFixed(2)}).
-          </p>
-        )}
+        {like.some(({ crashed }) => crashed) && <Crashes runs={like} />}
         {summary.coldScenes && summary.coldScenes.cold > 0 && (
           <p className="mt-3 text-[13px]">
             Cold cache: {summary.coldScenes.cold} of {summary.coldScenes.revisited} scenes lost at least three

@@ -1,14 +1,13 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { valueWords } from "@/core/words";
 import { useIntoProfile } from "./useIntoProfile";
-import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When } from "@/ui";
+import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When, toast } from "@/ui";
 
 const fieldNames: Record<string, string> = {
   label: "Name",

@@ -1,10 +1,9 @@
 "use client";
-import { toast } from "sonner";
 import type { Suggestion } from "@/core/advise";
 import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/core/records";
-import { Button, Choice, Keys } from "@/ui";
+import { Button, Choice, Keys, toast } from "@/ui";
 import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";
 

@@ -1,9 +1,8 @@
 import { useRouter } from "next/navigation";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { besideValues } from "@/core/profile";
 import type { JobRow, ThreadRun } from "@/core/records";
-import { say } from "@/ui";
+import { say, toast } from "@/ui";
 
 /**
  * Puts what a run was made with into its title's layer, where the profile says otherwise: as a run, held

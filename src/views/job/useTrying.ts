@@ -1,10 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { allFastest, type Suggestion } from "@/core/advise";
-import { firstConditions } from "@/core/kit";
+import type { Suggestion } from "@/core/advise";
 import type { JobView } from "@/core/records";
-import { comparePlan, descendPlan, type ArmConditions } from "@/core/trial";
-import { valueWords } from "@/core/words";
+import type { Draft } from "@/core/trial";
 import { useBeginTrial } from "@/views/trial/useBeginTrial";
 
 /** Begins what is suggested, or the job's opening, as a trial. */
@@ -17,26 +15,13 @@ export function useTrying({
 }: Pick<JobView, "job" | "standing" | "opening" | "catalogue" | "spec">) {
   const router = useRouter();
   const { begin, busy } = useBeginTrial(job.id);
-  const base = { standing };
-  const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
-  const tryOne = ({ lever }: Suggestion) =>
-    void begin(
-      comparePlan(
-        base,
-        {
-          name: `${lever.label} ${valueWords(lever.to)}`,
-          settings: lever.settings,
-          conditions: lever.conditions,
-          buildId: null,
-          rounds: 2,
-          cold: false,
-        },
-        from,
-      ),
-    );
+  // Plans are made of what a press asks for; what makes them is loaded then.
+  const beginPlanned = async (plan: (plans: typeof import("./trialsToTry")) => Draft) =>
+    begin(plan(await import("./trialsToTry")));
+  const tryOne = ({ lever }: Suggestion) => void beginPlanned(({ trialOf }) => trialOf(lever, standing, spec));
   const open = () => {
     if (opening?.strategy === "descend")
-      void begin(descendPlan(base, allFastest(catalogue, standing.settings, job.rules)));
+      void beginPlanned(({ descentFrom }) => descentFrom(standing, catalogue, job.rules));
     else if (opening) router.push(`/jobs/${job.id}/trials/new?kind=screen`);
   };
   return { tryOne, open, busy };

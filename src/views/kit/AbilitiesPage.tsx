@@ -2,10 +2,9 @@
 import { Check, CircleHelp, X } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { AbilitiesView } from "@/core/records";
-import { Button, EmptyPanel, Field, Input, Keys, Sheet, TableFrame, When } from "@/ui";
+import { Button, EmptyPanel, Field, Input, Keys, Sheet, TableFrame, When, toast } from "@/ui";
 
 interface Place {
   engineId: string;

@@ -4,7 +4,6 @@ import { Plus, X } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { Controller, useFieldArray, useForm, type Resolver } from "react-hook-form";
-import { toast } from "sonner";
 import {
   configFormats,
   newEngineSchema,
@@ -14,7 +13,7 @@ import {
   type Setting,
 } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
-import { Button, Choice, Field, FileInput, Input, Panel, Switch, buttonLook } from "@/ui";
+import { Button, Choice, Field, FileInput, Input, Panel, Switch, buttonLook, toast } from "@/ui";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";

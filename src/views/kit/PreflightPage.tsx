@@ -2,10 +2,9 @@
 import { X } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { preflightWhens, type PreflightItem } from "@/core/kit";
 import type { PreflightItemRow } from "@/core/records";
-import { Button, Choice, Field, Input, Panel } from "@/ui";
+import { Button, Choice, Field, Input, Panel, toast } from "@/ui";
 import { call } from "@/contract/client";
 
 /** What is checked before a run; a tuner's own items stand beside those that ship. */

@@ -2,9 +2,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { ListView, RigListRow } from "@/core/records";
-import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn } from "@/ui";
+import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";

@@ -1,10 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { DoorOutput } from "@/contract";
-import { Button, Panel, say } from "@/ui";
+import { Button, Panel, say, toast } from "@/ui";
 
 /** What is kept here as a whole: the demo data, and the store as one file. */
 export function StorePage({ demo }: { demo: DoorOutput<"viewDemo"> }) {

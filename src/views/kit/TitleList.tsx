@@ -2,10 +2,9 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { hardnesses } from "@/core/kit";
 import type { ListView, SystemRow, TitleListRow } from "@/core/records";
-import { Button, Choice, DataTable, EmptyPanel, Panel, buttonLook, say, type TableColumn } from "@/ui";
+import { Button, Choice, DataTable, EmptyPanel, Panel, buttonLook, say, type TableColumn, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";

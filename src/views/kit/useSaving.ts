@@ -1,9 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { toast } from "sonner";
 import type { DefaultValues, FieldValues, Path, UseFormReturn } from "react-hook-form";
 import { call } from "@/contract/client";
+import { toast } from "@/ui";
 import { differences, type Difference } from "./differences";
 
 /** The doors by which one kind of thing is added, edited and read. */

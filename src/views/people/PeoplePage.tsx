@@ -1,10 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
-import { toast } from "sonner";
 import { call, type Sent } from "@/contract/client";
 import type { LinkRow, PeopleView, Rights } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, TableFrame, When } from "@/ui";
+import { Button, Choice, Field, Input, Panel, TableFrame, When, toast } from "@/ui";
 import { PassphraseField } from "./PassphraseField";
 
 const rightsWords: Record<Rights, string> = {

@@ -1,11 +1,21 @@
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
-import { Button, Choice, EmptyPanel, FileInput, Panel, TableFrame, TableHead, download, say } from "@/ui";
+import {
+  Button,
+  Choice,
+  EmptyPanel,
+  FileInput,
+  Panel,
+  TableFrame,
+  TableHead,
+  download,
+  say,
+  toast,
+} from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
 import { openLayers, placed, type Told } from "./ProfilePage";

@@ -1,12 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, useRef } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
 import { besideInRecipe, recipeSchema } from "@/core/recipe";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Choice, Field, FileInput, Input, Panel, TableFrame, TableHead, buttonLook, say } from "@/ui";
+import {
+  Button,
+  Choice,
+  Field,
+  FileInput,
+  Input,
+  Panel,
+  TableFrame,
+  TableHead,
+  buttonLook,
+  say,
+  toast,
+} from "@/ui";
 import Link from "next/link";
 import { standingWords } from "./LayerTable";
 import { placed, type Told } from "./ProfilePage";

@@ -3,11 +3,10 @@ import { clsx } from "clsx";
 import { Tabs } from "radix-ui";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
-import { Choice, Keys, SearchChoice } from "@/ui";
+import { Choice, Keys, SearchChoice, toast } from "@/ui";
 import { CellSheet } from "./CellSheet";
 import { ConfigPanel } from "./ConfigPanel";
 import { ElsewherePanel } from "./ElsewherePanel";
@@ -62,7 +61,7 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
   };
   const told: Told = async (sending) => {
     const sent = await sending;
-    if (!sent.ok) toast.error(sent.refusal?.title, { description: sent.refusal?.fix });
+    if (!sent.ok) toast.error(sent.refusal?.title ?? "That was not kept.", { description: sent.refusal?.fix });
     router.refresh();
   };
   const title = titles.find(({ id }) => id === titleId);

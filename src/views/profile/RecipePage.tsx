@@ -1,8 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import { recipeHtml, recipeMarkdown, recipeText, withLines, type Recipe } from "@/core/recipe";
-import { Button, FileInput, say } from "@/ui";
+import { Button, FileInput, say, toast } from "@/ui";
 import { useDrops } from "@/views/drop";
 import { HandedOn, useLink } from "@/views/publish";
 import { useConfigReader } from "./useConfigReader";

@@ -1,10 +1,9 @@
 import { useRouter } from "next/navigation";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords } from "@/core/words";
-import { Button, Keys, Panel, say } from "@/ui";
+import { Button, Keys, Panel, say, toast } from "@/ui";
 import { placed, type Told } from "./ProfilePage";
 
 const layerWords: Record<Layer, string> = { rig: "the rig's", system: "the system's", title: "the title's" };

@@ -15,6 +15,7 @@ import {
 } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { exampleSpec } from "@/core/trial";
+import { whenLoaded } from "@/ui/whenLoaded";
 import { KeysProvider } from "@/ui";
 import { CellSheet } from "./CellSheet";
 import { LayerTable, shows, standingWords } from "./LayerTable";
@@ -215,15 +216,16 @@ describe("where a value came from", () => {
 });
 
 describe("setting a value", () => {
-  const sheet = (key: string, values: LayerValue[] = []) => {
+  const sheet = async (key: string, values: LayerValue[] = []) => {
     const onSet = jest.fn();
     render(
       <CellSheet view={viewOf(values)} cell={{ key, layer: "title" }} onClose={jest.fn()} onSet={onSet} />,
     );
+    await whenLoaded();
     return onSet;
   };
-  it("sends what was entered, and a set one can inherit again", () => {
-    const onSet = sheet("scale", [set("title", "scale", 3)]);
+  it("sends what was entered, and a set one can inherit again", async () => {
+    const onSet = await sheet("scale", [set("title", "scale", 3)]);
     fireEvent.change(screen.getByRole("spinbutton", { name: "Internal scale" }), { target: { value: "5" } });
     fireEvent.click(screen.getByRole("button", { name: "Set it" }));
     fireEvent.click(screen.getByRole("button", { name: "Inherit it" }));
@@ -232,13 +234,13 @@ describe("setting a value", () => {
       [null, false],
     ]);
   });
-  it("says what a limiter that counts double gives, what is linked, and cautions where it may cost heat", () => {
-    sheet("cap", [set("title", "cap", 60)]);
+  it("says what a limiter that counts double gives, what is linked, and cautions where it may cost heat", async () => {
+    await sheet("cap", [set("title", "cap", 60)]);
     expect(screen.getByText(/counts double: 60 gives 30.fps/)).toBeTruthy();
-    sheet("clock");
+    await sheet("clock");
     expect(screen.getByText("Linked: Light model will hold the same value.")).toBeTruthy();
     expect(screen.getByText(/keep to the maker's limits/)).toBeTruthy();
-    sheet("title:rate");
+    await sheet("title:rate");
     expect(screen.getByText(/runs in slow motion below its own/)).toBeTruthy();
   });
   it("goes to the layer's own place, and for this build alone where that is asked", () => {

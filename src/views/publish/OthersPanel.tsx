@@ -1,11 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
-import { publicationSchema } from "@/core/publication";
 import type { OtherPublication } from "@/core/records";
-import { Button, FileInput, Input, Panel, When } from "@/ui";
+import { Button, FileInput, Input, Panel, When, toast } from "@/ui";
 import { Other } from "./Other";
 
 /** What others published, brought in from their JSON: beside one's own, never counted with it. */
@@ -24,6 +22,7 @@ export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
       });
       return;
     }
+    const { publicationSchema } = await import("@/core/publication");
     const parsed = publicationSchema.safeParse(read);
     if (!parsed.success) {
       const [issue] = parsed.error.issues;

@@ -4,7 +4,8 @@ import { useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { call } from "@/contract/client";
 import { publicationHtml, publicationMarkdown, type PageFonts, type Publication } from "@/core/publication";
-import { ProblemPanel, Switch, csvOf, fileNameOf } from "@/ui";
+import { csvOf } from "@/core/document";
+import { ProblemPanel, Switch, fileNameOf } from "@/ui";
 import { HandedOn } from "./HandedOn";
 import { useLink } from "./useLink";
 

@@ -1,6 +1,6 @@
 "use client";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
+import { toast } from "@/ui";
 import type { SharedOf } from "@/core/records";
 
 /**

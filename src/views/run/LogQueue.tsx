@@ -1,5 +1,6 @@
 "use client";
 import { clsx } from "clsx";
+import dynamic from "next/dynamic";
 import { FileUp, FolderSync } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
@@ -8,11 +9,12 @@ import { assignArms } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { Button, Keys, say } from "@/ui";
 import { useCarried, useCarry, useChooseFiles, useDrops } from "@/views/drop";
-import { Preview } from "./Preview";
-import { QueueList } from "./QueueList";
-import { Refused } from "./Refused";
 import { twiceOver, useLogQueue, type QueuedLog } from "./useLogQueue";
 import { useWatchedFolder } from "./useWatchedFolder";
+
+const Preview = dynamic(async () => (await import("./Preview")).Preview);
+const QueueList = dynamic(async () => (await import("./QueueList")).QueueList);
+const Refused = dynamic(async () => (await import("./Refused")).Refused);
 
 /** What is said of a log beside its trace. */
 export interface LogParticulars {

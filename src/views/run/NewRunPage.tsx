@@ -1,4 +1,5 @@
 "use client";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -7,12 +8,14 @@ import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
 import { call } from "@/contract/client";
-import { CaptureDesk } from "@/views/capture";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
 import { SettingsInForce } from "./SettingsInForce";
-import { TallyPad } from "./TallyPad";
 import { Ways } from "./Ways";
+
+/** Each way to bring a run in is loaded when it is taken. */
+const CaptureDesk = dynamic(async () => (await import("@/views/capture")).CaptureDesk);
+const TallyPad = dynamic(async () => (await import("./TallyPad")).TallyPad);
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
 

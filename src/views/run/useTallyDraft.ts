@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import { z } from "zod";
+import { z } from "@/core/schema";
 import type { TallyReading } from "./blocks";
 
 const draftSchema = z.object({

@@ -1,19 +1,18 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
-import { isAgainst, kindOf, type Advice, armAt } from "@/core/trial";
+import { isAgainst, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
-import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When } from "@/ui";
+import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When, toast } from "@/ui";
 
 /**
  * What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone
  * in one.
  */
 export function DecidePanel({
-  view: { job, trial, advice, outcome },
+  view: { job, trial, advice, outcome, keptNames },
   next,
   onChanged,
   onMore,
@@ -63,8 +62,7 @@ export function DecidePanel({
     onChanged();
   };
   // What keeping an arm keeps, by name.
-  const named = (at: number | null) =>
-    at === null ? "" : kindOf(trial.kind).keptName(armAt(trial, at), at === (outcome?.advice ?? advice)?.arm);
+  const named = (at: number | null) => (at === null ? "" : (keptNames[at] ?? ""));
   const keepable = advice?.arm ?? (trial.arms.length === 2 ? 1 : null);
   const enough = advice !== null;
   const order = trial.left.slice(0, 12).map((arm) => armAt(trial, arm).name);

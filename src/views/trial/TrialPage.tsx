@@ -2,13 +2,12 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import type { TrialView } from "@/core/records";
-import { kindOf, armAt } from "@/core/trial";
+import { armAt } from "@/core/trial";
 import { words } from "@/core/words";
-import { Button, EmptyPanel, Keys, Panel } from "@/ui";
+import { Button, EmptyPanel, Keys, Panel, toast } from "@/ui";
 import { TracePanel } from "@/views/job/TracePanel";
 import { useDrops } from "@/views/drop";
 import { useLive } from "@/views/live";
@@ -90,8 +89,7 @@ export function TrialPage(loaded: TrialView) {
             <Link href={back} className="underline decoration-line underline-offset-4">
               {job.title}
             </Link>
-            , {job.engine} {job.build} on {job.rig}; trial {trial.number},{" "}
-            {kindOf(trial.kind).name.toLowerCase()}
+            , {job.engine} {job.build} on {job.rig}; trial {trial.number}, {view.kind.name.toLowerCase()}
             {trial.cold && ", first passes"}
           </p>
           <h1 className="text-2xl font-semibold">{trial.name}</h1>
@@ -136,10 +134,10 @@ export function TrialPage(loaded: TrialView) {
         <Evidence view={view} onAdd={(level) => void addLevel(level)} />
 
         <Arms view={view} runPath={runPath} />
-        {kindOf(trial.kind).warmOnly && visits.length > 0 && <FirstVisits view={view} />}
+        {view.kind.warmOnly && visits.length > 0 && <FirstVisits view={view} />}
         {runs.length === 0 && (
           <EmptyPanel title="No run yet.">
-            {kindOf(trial.kind).sweep
+            {view.kind.sweep
               ? "Run the levels in any order, over as many days as it takes; the fit follows."
               : "The arms are run in turns, so that warming up favours neither."}
           </EmptyPanel>

@@ -7,6 +7,7 @@ import { seeded } from "@/core/stats";
 import { KeysProvider } from "@/ui";
 import { exampleTrialView } from "./exampleView";
 import { Evidence } from "./evidence";
+import { whenLoaded } from "@/ui/whenLoaded";
 import { withoutLayout } from "@/ui/withoutLayout";
 
 beforeAll(withoutLayout);
@@ -39,13 +40,14 @@ function run(
   );
   return { form: "frames", frameTimes, channels, marks: [] };
 }
-const shown = (...given: Parameters<typeof exampleTrialView>) => {
+const shown = async (...given: Parameters<typeof exampleTrialView>) => {
   const onAdd = jest.fn();
   render(
     <KeysProvider>
       <Evidence view={exampleTrialView(...given)} onAdd={onAdd} />
     </KeysProvider>,
   );
+  await whenLoaded();
   return onAdd;
 };
 const cells = (name: RegExp) =>
@@ -56,8 +58,8 @@ const cells = (name: RegExp) =>
 describe("a power sweep's evidence", () => {
   const modes = ["low", "high"].map((name) => ({ name, conditions: { powerMode: name } }));
   const watts = (value: number) => ({ watts: () => value });
-  it("says rate, watts and hours of each mode, and which is the sweet spot", () => {
-    shown("power", modes, [
+  it("says rate, watts and hours of each mode, and which is the sweet spot", async () => {
+    await shown("power", modes, [
       { arm: 0, trace: run(61, 30, watts(9)) },
       { arm: 0, trace: run(61, 30, watts(9)) },
       { arm: 1, trace: run(61.2, 30, watts(17)) },
@@ -69,8 +71,8 @@ describe("a power sweep's evidence", () => {
     expect(rows.find((row) => row?.startsWith("low"))).toMatch(/9\.0.W.*4\.8.h/);
     expect(rows.find((row) => row?.startsWith("high"))).toMatch(/17\.0.W.*2\.5.h/);
   });
-  it("without a battery's size or watts it says so in place of hours", () => {
-    shown("power", modes, [
+  it("without a battery's size or watts it says so in place of hours", async () => {
+    await shown("power", modes, [
       { arm: 0, trace: run(61, 30) },
       { arm: 1, trace: run(62, 30) },
     ]);
@@ -79,18 +81,18 @@ describe("a power sweep's evidence", () => {
 });
 
 describe("a memory trial's evidence", () => {
-  it("says the slope with its interval, the wall, and what more memory would give", () => {
+  it("says the slope with its interval, the wall, and what more memory would give", async () => {
     const growing = { memory: (second: number) => 2000 + (200 * second) / 60 + 4 * random.normal() };
-    shown("memory", [{ name: "as it is" }], [{ arm: 0, trace: run(50, 240, growing) }]);
+    await shown("memory", [{ name: "as it is" }], [{ arm: 0, trace: run(50, 240, growing) }]);
     const said = document.body.textContent;
     const [, slope] = said.match(/([\d.]+).MB a minute/)!;
     expect(Number(slope)).toBeGreaterThan(190);
     expect(Number(slope)).toBeLessThan(210);
     expect(said).toMatch(/A device with 12.GB would last about \d+.min/);
   });
-  it("memory that stays level has no wall", () => {
+  it("memory that stays level has no wall", async () => {
     const level = { memory: () => 2000 + 3 * random.normal() };
-    shown("memory", [{ name: "as it is" }], [{ arm: 0, trace: run(50, 240, level) }]);
+    await shown("memory", [{ name: "as it is" }], [{ arm: 0, trace: run(50, 240, level) }]);
     expect(document.body.textContent).not.toMatch(/would last about/);
   });
 });
@@ -99,8 +101,8 @@ describe("a heat trial's evidence", () => {
   const warming = (settled: number) => ({
     temperature: (second: number) => settled - (settled - 40) * Math.exp(-second / 90) + 0.2 * random.normal(),
   });
-  it("says where it settles, in how long, and that the limit is never reached where it settles under it", () => {
-    shown(
+  it("says where it settles, in how long, and that the limit is never reached where it settles under it", async () => {
+    await shown(
       "heat",
       [{ name: "Bare", conditions: { cooler: false } }],
       [{ arm: 0, trace: run(50, 600, warming(75)) }],
@@ -110,8 +112,8 @@ describe("a heat trial's evidence", () => {
     expect(bare).toMatch(/(8\d|9\d|10\d).s/);
     expect(bare).toMatch(/never at this load/);
   });
-  it("where it has hardly bent it asks for a longer run in place of an answer", () => {
-    shown("heat", [{ name: "Bare" }], [{ arm: 0, trace: run(50, 70, warming(120)) }]);
+  it("where it has hardly bent it asks for a longer run in place of an answer", async () => {
+    await shown("heat", [{ name: "Bare" }], [{ arm: 0, trace: run(50, 70, warming(120)) }]);
     expect(document.body.textContent).not.toMatch(/never at this load/);
   });
 });
@@ -119,8 +121,8 @@ describe("a heat trial's evidence", () => {
 describe("a sweep of scales' evidence", () => {
   const levels = [1, 2, 6].map((level) => ({ name: `×${level}`, level, settings: { scale: level } }));
   const swept = (rates: number[]): ExampleRun[] => rates.map((fps, arm) => ({ arm, trace: run(fps, 30) }));
-  it("says the law in figures, and offers the level that would settle it", () => {
-    const onAdd = shown("resolution", levels, swept([150, 120, 30]), { plan: { keys: ["scale"] } });
+  it("says the law in figures, and offers the level that would settle it", async () => {
+    const onAdd = await shown("resolution", levels, swept([150, 120, 30]), { plan: { keys: ["scale"] } });
     expect(document.body.textContent).toMatch(/\d+\.\d.ms per million pixels/);
     fireEvent.click(screen.getByRole("button", { name: /^Add ×[345]/ }));
     expect(onAdd).toHaveBeenCalledWith(expect.any(Number));
@@ -128,8 +130,8 @@ describe("a sweep of scales' evidence", () => {
 });
 
 describe("a rate trial's evidence", () => {
-  it("shows every cap with the share of windows that hold it, and the one that is recommended", () => {
-    shown(
+  it("shows every cap with the share of windows that hold it, and the one that is recommended", async () => {
+    await shown(
       "rate",
       [
         { name: "free", role: "free" },
@@ -145,8 +147,8 @@ describe("a rate trial's evidence", () => {
 });
 
 describe("a clock ladder's evidence", () => {
-  it("says how long each step ran clean, and what that rules out", () => {
-    shown(
+  it("says how long each step ran clean, and what that rules out", async () => {
+    await shown(
       "clocks",
       [
         { name: "quiet", level: 1, conditions: { clocks: "quiet" } },
@@ -161,7 +163,7 @@ describe("a clock ladder's evidence", () => {
   });
 });
 
-it("runs made up by a stand-in are read as any others", () => {
+it("runs made up by a stand-in are read as any others", async () => {
   const made = [8, 16].map((_, arm) => ({
     arm,
     trace: standInRun({
@@ -177,7 +179,7 @@ it("runs made up by a stand-in are read as any others", () => {
       powerMode: arm === 0 ? "low" : "high",
     }).trace,
   }));
-  shown("power", [{ name: "low" }, { name: "high" }], made);
+  await shown("power", [{ name: "low" }, { name: "high" }], made);
   expect(
     screen.getAllByRole("row").filter(({ textContent }) => /\d.W/.test(textContent)).length,
   ).toBeGreaterThan(1);

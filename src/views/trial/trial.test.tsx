@@ -11,6 +11,7 @@ import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./evidence";
 import { Arms } from "./Arms";
 import { useReckoning } from "./useReckoning";
+import { whenLoaded } from "@/ui/whenLoaded";
 import { withoutLayout } from "@/ui/withoutLayout";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
@@ -58,7 +59,10 @@ describe("a screening's page", () => {
       noise: { sd: 0.01, freedom: 30 },
     });
     facts.trial.before.settings = settings;
-    const advised = { ...view, ...understand(facts, traces) };
+    const understood = understand(facts, traces);
+    const { arm: best } = understood.advice!;
+    const keptNames = draft.arms.map(({ name }, arm) => (arm === best ? "what helps" : name));
+    const advised = { ...view, ...understood, keptNames };
     decide(advised);
     fireEvent.click(screen.getByRole("button", { name: /^Keep what helps/ }));
     expect(called).toHaveBeenCalledWith("decideTrial", {
@@ -75,8 +79,9 @@ describe("a comparison's page", () => {
   const turns = [0, 1, 1, 0, 0, 1].map((arm) => ({ arm, trace: run(arm === 0 ? 40 : 46) }));
   const view = viewOf("compare", arms, turns, { rounds: 3 });
 
-  it("draws the pair with its interval and decision, from the advice it was handed", () => {
+  it("draws the pair with its interval and decision, from the advice it was handed", async () => {
     render(<Evidence view={view} onAdd={() => {}} />);
+    await whenLoaded();
     expect(screen.getByRole("region", { name: "lighter over as it is" }).textContent).toMatch(/Better/);
     expect(screen.getByRole("img").getAttribute("aria-label")).toMatch(
       /^\+\d+\.\d\s% to \+\d+\.\d\s%, margin 2\s%$/,
@@ -123,8 +128,9 @@ describe("sweeps draw their evidence from plain values", () => {
     ["resolution", "Frame time by scale"],
     ["power", "Rate against watts"],
     ["clocks", "The ladder"],
-  ])("%s", (kind, title) => {
+  ])("%s", async (kind, title) => {
     render(<Evidence view={viewOf(kind, levels, sweep)} onAdd={() => {}} />);
+    await whenLoaded();
     expect(screen.getByRole("heading", { name: title })).toBeTruthy();
   });
 });

@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { call, type Refusal } from "@/contract/client";
+import { toast } from "@/ui";
 import type { Draft } from "@/core/trial";
 
 const asToast = ({ title, fix }: Refusal) => void toast.error(title, { description: fix });

@@ -1,28 +1,23 @@
+import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
 import type { TrialView } from "@/core/records";
-import type { Reading } from "@/core/trial";
+import type { CompareReading, Reading } from "@/core/trial";
 import { words } from "@/core/words";
-import { Clocks } from "./Clocks";
-import { Comparison } from "./Comparison";
-import { Heat } from "./Heat";
-import { Memory } from "./Memory";
-import { Power } from "./Power";
-import { Rate } from "./Rate";
-import { Resolution } from "./Resolution";
-import { Screening } from "./Screening";
 import type { EvidenceProps } from "./parts";
 
-/** How kinds that have more to show than their advice draw their evidence. */
+const Comparison = dynamic(async () => (await import("./Comparison")).Comparison);
+
+/** How kinds that have more to show than their advice draw their evidence; each is loaded where it is drawn. */
 const drawings: { [Kind in Reading["kind"]]: ComponentType<EvidenceProps<Extract<Reading, { kind: Kind }>>> } =
   {
-    compare: Comparison,
-    screen: Screening,
-    resolution: Resolution,
-    power: Power,
-    heat: Heat,
-    clocks: Clocks,
-    memory: Memory,
-    rate: Rate,
+    compare: Comparison as ComponentType<EvidenceProps<CompareReading>>,
+    screen: dynamic(async () => (await import("./Screening")).Screening),
+    resolution: dynamic(async () => (await import("./Resolution")).Resolution),
+    power: dynamic(async () => (await import("./Power")).Power),
+    heat: dynamic(async () => (await import("./Heat")).Heat),
+    clocks: dynamic(async () => (await import("./Clocks")).Clocks),
+    memory: dynamic(async () => (await import("./Memory")).Memory),
+    rate: dynamic(async () => (await import("./Rate")).Rate),
   };
 
 /** The evidence of a trial, below its advice, and what is missing. */

@@ -1,9 +1,8 @@
 import { grades, type Grade } from "@/core/verdict";
 import { said, type LightChange, type Said } from "@/core/words";
-import type { TrialFacts } from "../../facts";
+import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { usualGrade, type Advice, type ArmEvidence, type PairEffect } from "../../outcome";
-import { evidenceOf, usableRuns } from "../../understand";
 import type { CompareReading } from "./read";
 
 /** Fewest runs from which "brighter in every run" counts. */
@@ -77,17 +76,15 @@ export function adviseComparison(
   return keep(first, said("compare.keepOf", { ...figures, ties: ties.map(nameOf) }));
 }
 
-export function advise(facts: TrialFacts, reading: CompareReading | null): Advised {
-  const { trial, runs } = facts;
+export function advise({ trial, usable, evidence }: Judged, reading: CompareReading | null): Advised {
   if (!reading) {
-    const usable = usableRuns(trial, runs);
     const missing = trial.arms
       .filter((_, arm) => !usable.some((run) => run.arm === arm))
       .map(({ name: arm }) => said("missing.arm", { arm, warm: !trial.cold }));
     return { ok: false, missing };
   }
   const { pairs, best, notes } = reading;
-  const advice = adviseComparison(reading, evidenceOf(facts));
+  const advice = adviseComparison(reading, evidence);
   const shown = pairs.find(({ a, b }) => a === 0 && b === (advice.arm ?? 1)) ?? pairs[0];
   const headline = shown ? said("effect.pair", { pair: shown }) : advice.sentence;
   return { ok: true, outcome: { pairs, best, effects: [], advice, headline, notes } };

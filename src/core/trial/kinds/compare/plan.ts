@@ -1,6 +1,7 @@
 import type { Settings } from "@/core/kit";
 import { makeArm, type Draft, type PlanBase } from "../../drafting";
-import { emptyPlan, type ArmConditions } from "../../shapes";
+import { emptyPlan } from "../../shapes";
+import type { ArmConditions } from "../../shapesSchema";
 
 /** A change against what is in force. */
 export interface Change {

@@ -1,32 +1,15 @@
-import { compareArms, type ArmsOutcome } from "@/core/compare";
+import { compareArms } from "@/core/compare";
 import type { Trace } from "@/core/trace";
 import type { Said } from "@/core/words";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
 import type { PairEffect } from "../../outcome";
+import { pairEffects } from "./pairs";
 
 export interface CompareReading {
   kind: "compare";
   pairs: PairEffect[];
   best: number[];
   notes: Said[];
-}
-
-/** The pairs of a comparison as a trial keeps them. */
-export function pairEffects({ pairs }: ArmsOutcome): PairEffect[] {
-  return pairs.map(({ a, b, by, p, decision, comparison }) => ({
-    a,
-    b,
-    by,
-    p,
-    decision,
-    ...comparison.averageFps,
-    worstTimeLow: comparison.worstTimeLow,
-    fullSpeedTime: comparison.fullSpeedTime,
-    hitchesPerMinute: comparison.hitchesPerMinute,
-    barred: comparison.barred,
-    moreRunsPerSide: comparison.moreRunsPerSide,
-    chanceSettled: comparison.chanceSettled,
-  }));
 }
 
 /** Every pair of arms compared; null until every arm has a run. */

@@ -1,8 +1,8 @@
 import { said } from "@/core/words";
-import type { TrialFacts } from "../../facts";
+import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { adviseReading } from "../../sweeping";
 import type { RateReading } from "./read";
 
-export const advise = (facts: TrialFacts, reading: RateReading | null): Advised =>
+export const advise = (facts: Judged, reading: RateReading | null): Advised =>
   reading ? adviseReading(facts, reading) : { ok: false, missing: [said("missing.free")] };

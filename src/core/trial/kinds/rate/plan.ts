@@ -1,7 +1,8 @@
 import { limiterValueFor } from "@/core/advise";
 import { settingFor } from "@/core/kit";
 import { makeArm, type Draft, type PlanBase } from "../../drafting";
-import { emptyPlan, type Arm } from "../../shapes";
+import { emptyPlan } from "../../shapes";
+import type { Arm } from "../../shapesSchema";
 
 /** Nothing below this is offered, fps; and no more arms than these. */
 const leastCap = 15,

@@ -1,14 +1,13 @@
 import { said } from "@/core/words";
-import type { TrialFacts } from "../../facts";
+import type { Judged, Planned } from "../../facts";
 import type { Advised } from "../../kind";
 import { recommended, type Outcome } from "../../outcome";
-import { usableRuns } from "../../understand";
 import type { ScreeningReading } from "./read";
 
 type Effect = Outcome["effects"][number];
 
 /** The row that has the most of what helps, and nothing beside it: the nearest that was run. */
-function nearestRow({ trial }: Pick<TrialFacts, "trial">, helping: Effect[]): number {
+function nearestRow(trial: Planned, helping: Effect[]): number {
   const isHelping = (key: string) => helping.some((effect) => effect.key === key);
   const scores = trial.arms.map(({ settings }) =>
     trial.plan.keys
@@ -19,10 +18,9 @@ function nearestRow({ trial }: Pick<TrialFacts, "trial">, helping: Effect[]): nu
 }
 
 /** The switches whose intervals lie clear of 0: what helps is kept by the row nearest to it. */
-export function advise(facts: TrialFacts, reading: ScreeningReading | null): Advised {
-  const { trial, runs } = facts;
+export function advise({ trial, usable }: Judged, reading: ScreeningReading | null): Advised {
   if (!reading) {
-    const run = new Set(usableRuns(trial, runs).map(({ arm }) => arm)).size;
+    const run = new Set(usable.map(({ arm }) => arm)).size;
     return { ok: false, missing: [said("missing.half", { run, rows: trial.arms.length })] };
   }
   const { effects, mixed } = reading;
@@ -35,6 +33,6 @@ export function advise(facts: TrialFacts, reading: ScreeningReading | null): Adv
     })),
     hurting: hurting.map(({ label }) => label),
   });
-  const arm = helping.length > 0 ? nearestRow(facts, helping) : null;
+  const arm = helping.length > 0 ? nearestRow(trial, helping) : null;
   return { ok: true, outcome: { ...recommended(arm, sentence, [said("screen.leads", { mixed })]), effects } };
 }

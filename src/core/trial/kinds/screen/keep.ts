@@ -1,7 +1,7 @@
 import type { Settings } from "@/core/kit";
 import type { Planned } from "../../facts";
 import type { Outcome } from "../../outcome";
-import type { Arm } from "../../shapes";
+import type { Arm } from "../../shapesSchema";
 
 /**
  * Settings that hold once a screening's advice is kept: every switch that helps at its other value, with what

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "./z";
 
 /** What is wanted where something of another kind was given. */
 const kinds: Record<string, string> = {
@@ -54,5 +54,3 @@ export function plainWords(issue: z.core.$ZodRawIssue): string | undefined {
       return undefined;
   }
 }
-
-z.config({ customError: plainWords });

@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { newRigSchema, newRunSchema } from ".";
+import { z } from "./z";
+import { newRigSchema, newRunSchema } from "@/core/kit";
 
 /** The first refusal of a value, in words. */
 const refusal = (schema: z.ZodType, value: unknown) => schema.safeParse(value).error?.issues[0]?.message;

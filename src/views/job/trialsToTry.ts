@@ -1,0 +1,27 @@
+import { allFastest, type Suggestion } from "@/core/advise";
+import { firstConditions, type RigSpec, type Setting } from "@/core/kit";
+import type { Standing } from "@/core/profile";
+import { comparePlan, descendPlan, type ArmConditions, type Draft } from "@/core/trial";
+import type { HouseRules } from "@/core/verdict";
+import { valueWords } from "@/core/words";
+
+/** The trial of a lever that was suggested: against what holds, two rounds. */
+export function trialOf(lever: Suggestion["lever"], standing: Standing, spec: RigSpec): Draft {
+  const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
+  return comparePlan(
+    { standing },
+    {
+      name: `${lever.label} ${valueWords(lever.to)}`,
+      settings: lever.settings,
+      conditions: lever.conditions,
+      buildId: null,
+      rounds: 2,
+      cold: false,
+    },
+    from,
+  );
+}
+
+/** The trial that everything at its fastest begins with. */
+export const descentFrom = (standing: Standing, catalogue: Setting[], rules: HouseRules): Draft =>
+  descendPlan({ standing }, allFastest(catalogue, standing.settings, rules));
