@@ -10,6 +10,8 @@ export interface Weight {
   /** Everything, fonts and what is fetched later too. */
   all: number;
   requests: number;
+  /** Addresses of text over 1 kB that came as it is. */
+  uncompressed: string[];
   /** Until keys and buttons answer, ms. */
   usable: number;
   /** Until the trace is drawn, ms; null for a page without one. */
@@ -31,8 +33,28 @@ export const phone: Profile = {
   viewport: { width: 390, height: 844 },
 };
 
+const isText = /^text\/(?!event-stream)|javascript|json|svg/;
+/** Text no longer than this with its head isn't compressed, bytes. */
+const mostPlain = 1500;
 /** Quiet for so long, a page has fetched what it wants by itself, ms. */
 const quietMs = 700;
+/** A page that fetches for so long doesn't end by itself, ms. */
+const mostMs = 30_000;
+
+/** Notes when a page could be used, and when its trace was drawn; as text, since it runs in the page. */
+const noteTimes = `
+  const times = (window.lampTimes = {});
+  const wanted = { usable: "[data-ready]", traced: "[data-testid=trace][data-drawn=yes]" };
+  new MutationObserver(() => {
+    for (const [name, selector] of Object.entries(wanted))
+      if (times[name] === undefined && document.querySelector(selector)) times[name] = performance.now();
+  }).observe(document, {
+    attributes: true,
+    attributeFilter: ["data-ready", "data-drawn"],
+    childList: true,
+    subtree: true,
+  });
+`;
 
 /** Opens an address with nothing kept, and waits until it has fetched what it wants by itself. */
 export async function weigh(browser: Browser, address: string, profile: Profile = desktop): Promise<Weight> {
@@ -51,15 +73,20 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
       });
     if (profile.slower > 1) await protocol.send("Emulation.setCPUThrottlingRate", { rate: profile.slower });
     const kinds = new Map<string, string>();
+    const plain = new Map<string, string>();
     const bytes = new Map<string, number>();
+    const begun = new Map<string, number>();
     const open = new Set<string>();
     let last = Date.now();
     protocol.on("Network.requestWillBeSent", ({ requestId }) => {
+      begun.set(requestId, Date.now());
       open.add(requestId);
       last = Date.now();
     });
     protocol.on("Network.responseReceived", ({ requestId, type, response }) => {
       kinds.set(requestId, type);
+      if (isText.test(response.mimeType) && !/content-encoding/i.test(Object.keys(response.headers).join(" ")))
+        plain.set(requestId, response.url);
       // What tells of changes stays open as long as the page does.
       if (response.mimeType === "text/event-stream") open.delete(requestId);
     });
@@ -70,26 +97,16 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
     };
     protocol.on("Network.loadingFinished", ended);
     protocol.on("Network.loadingFailed", ended);
-    await page.addInitScript(() => {
-      const times = ((window as { lampTimes?: Record<string, number> }).lampTimes = {} as Record<
-        string,
-        number
-      >);
-      const wanted = { usable: "[data-ready]", traced: "[data-testid=trace][data-drawn=yes]" };
-      const look = () => {
-        for (const [name, selector] of Object.entries(wanted))
-          if (times[name] === undefined && document.querySelector(selector)) times[name] = performance.now();
-      };
-      new MutationObserver(look).observe(document, {
-        attributes: true,
-        attributeFilter: ["data-ready", "data-drawn"],
-        childList: true,
-        subtree: true,
-      });
-    });
+    await page.addInitScript(noteTimes);
     await page.goto(address, { waitUntil: "commit" });
     await page.locator("[data-ready]").first().waitFor({ state: "attached" });
-    while (open.size > 0 || Date.now() - last < quietMs) await page.waitForTimeout(50);
+    const began = Date.now();
+    // What a worker thread fetches is begun here and ends there: it holds up no page.
+    const isUnderWay = (id: string) => kinds.has(id) || Date.now() - (begun.get(id) ?? 0) < quietMs;
+    while ([...open].some(isUnderWay) || Date.now() - last < quietMs) {
+      if (Date.now() - began > mostMs) throw new Error(`${address} goes on fetching.`);
+      await page.waitForTimeout(50);
+    }
     const times = await page.evaluate(() => (window as { lampTimes?: Record<string, number> }).lampTimes ?? {});
     const sum = (kind: string | null) =>
       [...bytes].reduce((total, [id, each]) => total + (kind === null || kinds.get(id) === kind ? each : 0), 0);
@@ -99,6 +116,7 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
       page: sum("Document"),
       all: sum(null),
       requests: bytes.size,
+      uncompressed: [...plain].flatMap(([id, url]) => ((bytes.get(id) ?? 0) > mostPlain ? [url] : [])),
       usable: times.usable ?? Number.NaN,
       traced: times.traced ?? null,
     };

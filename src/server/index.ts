@@ -16,6 +16,7 @@ export { startWork } from "./work";
 export { lastChange, watchChanges } from "./watchChanges";
 export { viewBench } from "./benchUse";
 export { viewKit } from "./viewKit";
+export { viewFirstTrace } from "./viewFirstTrace";
 export { viewJob } from "./viewJob";
 export { viewTrial } from "./viewTrial";
 export { viewPlan } from "./planTrial";

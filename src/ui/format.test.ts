@@ -1,3 +1,4 @@
+import { format, formatDistanceStrict } from "date-fns";
 import * as say from "./format";
 
 describe("figures in words", () => {
@@ -45,5 +46,19 @@ describe("figures in words", () => {
 
   it("says how long ago", () => {
     expect(say.ago(new Date(Date.now() - 3 * 86_400_000))).toBe("3 days ago");
+  });
+
+  /** Checked against a general-purpose library of dates. */
+  it("says moments and durations as the library does", () => {
+    for (const ms of [
+      0, 400, 1000, 59_400, 60_000, 90_000, 3_599_000, 3_600_000, 5.4e6, 8.64e7, 2.5e9, 2.7e9, 3.2e10,
+    ])
+      expect(say.lasting(ms)).toBe(formatDistanceStrict(0, ms));
+    for (const when of [
+      new Date(2026, 0, 1, 0, 0),
+      new Date(2025, 11, 31, 23, 59),
+      new Date(2026, 4, 9, 13, 7),
+    ])
+      expect(say.dateTime(when)).toBe(format(when, "d MMM yyyy, HH:mm"));
   });
 });

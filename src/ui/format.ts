@@ -1,5 +1,3 @@
-import { format, formatDistanceStrict, formatDistanceToNowStrict } from "date-fns";
-
 const none = "–";
 
 /** A number with so many digits after the point; a dash where there is none. */
@@ -21,8 +19,25 @@ export const plain = (value: number, most = 2): string =>
 export const numberIn = (text: string): number =>
   text.trim() === "" ? Number.NaN : Number(text.replace(",", "."));
 
-/** How long something lasts, roughly: 40 seconds, 7 minutes, 2 hours. */
-export const lasting = (ms: number): string => formatDistanceStrict(0, ms);
+/** Units of a duration, the longest first, ms. */
+const units = [
+  { unit: "year", ms: 365 * 86_400_000 },
+  { unit: "month", ms: 30 * 86_400_000 },
+  { unit: "day", ms: 86_400_000 },
+  { unit: "hour", ms: 3_600_000 },
+  { unit: "minute", ms: 60_000 },
+] as const;
+const second = { unit: "second", ms: 1000 } as const;
+
+/**
+ * How long something lasts, roughly: 40 seconds, 7 minutes, 2 hours. The browser's own words for units: a library
+ * for dates brings 7 kB to every page.
+ */
+export function lasting(ms: number): string {
+  const { unit, ms: one } = units.find((each) => Math.abs(ms) >= each.ms) ?? second;
+  const many = Math.round(Math.abs(ms) / one);
+  return new Intl.NumberFormat("en-GB", { style: "unit", unit, unitDisplay: "long" }).format(many);
+}
 
 /** Milliseconds as a clock: 1:05.2, or 12.30 s when short. */
 export function clock(ms: number): string {
@@ -31,12 +46,22 @@ export function clock(ms: number): string {
   return `${minutes}:${((ms - minutes * 60_000) / 1000).toFixed(1).padStart(4, "0")}`;
 }
 
-export function dateTime(when: Date | string): string {
-  return format(new Date(when), "d MMM yyyy, HH:mm");
-}
+const moment = new Intl.DateTimeFormat("en-GB", {
+  day: "numeric",
+  month: "short",
+  year: "numeric",
+  hour: "2-digit",
+  minute: "2-digit",
+  hour12: false,
+});
 
+/** A moment by the reader's own clock. @example dateTime(new Date(2026, 10, 24, 9, 5)) // → "24 Nov 2026, 09:05" */
+export const dateTime = (when: Date | string): string => moment.format(new Date(when));
+
+/** How long ago, or in how long. @example ago(new Date(Date.now() - 3 * 86_400_000)) // → "3 days ago" */
 export function ago(when: Date | string): string {
-  return formatDistanceToNowStrict(new Date(when), { addSuffix: true });
+  const ms = Date.now() - new Date(when).getTime();
+  return ms < 0 ? `in ${lasting(ms)}` : `${lasting(ms)} ago`;
 }
 
 /** "1 run", "3 runs". */

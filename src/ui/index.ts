@@ -11,6 +11,7 @@ export { Lamp, type Light } from "./Lamp";
 export { download, fileNameOf } from "./csv";
 export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Figure, Panel } from "./Panel";
+export { Link } from "./Link";
 export { linear } from "./linear";
 export { onceOpen } from "./onceOpen";
 export { Plot, type PlotDots, type PlotLine } from "./Plot";

@@ -13,6 +13,7 @@ import {
   durationOf,
   endsOf,
   frameColumns,
+  mostOfChannels,
   sliceTrace,
   unpackTrace,
   type ChannelRole,
@@ -71,12 +72,7 @@ const api = {
       durationMs,
       marks: trace.marks,
       channels: trace.channels.map(({ role }) => role),
-      most: Object.fromEntries(
-        trace.channels.map(({ role, values }) => [
-          role,
-          values.reduce((most, value) => Math.max(most, value), 0),
-        ]),
-      ),
+      most: mostOfChannels(trace),
       dips: speed.stretches.map(({ startMs, endMs }) => ({ from: startMs, to: endMs })),
       hitches: found
         .sort((a, b) => b.lostMs - a.lostMs)

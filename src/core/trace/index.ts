@@ -24,6 +24,14 @@ export {
   type KeptTrace,
 } from "./pack";
 export { durationOf, endsOf, firstEndAfter, sliceTrace } from "./slice";
-export { channelColumns, frameColumns, type PixelColumns } from "./pixels";
+export {
+  channelColumns,
+  coarseTrace,
+  drawnColumns,
+  frameColumns,
+  mostOfChannels,
+  type CoarseTrace,
+  type PixelColumns,
+} from "./pixels";
 export { unitsFor } from "./units";
 export { traceCsv } from "./csv";

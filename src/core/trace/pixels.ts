@@ -1,5 +1,5 @@
-import { firstEndAfter } from "./slice";
-import type { Channel, Trace } from "./types";
+import { durationOf, endsOf, firstEndAfter } from "./slice";
+import type { Channel, ChannelRole, Mark, Trace } from "./types";
 
 /**
  * What one column of pixels shows: least, greatest and time-weighted mean; NaN where nothing falls in it. All
@@ -87,4 +87,57 @@ export function channelColumns(channel: Channel, fromMs: number, toMs: number, c
       made.low[column] = made.high[column] = made.mean[column] = NaN;
   }
   return made;
+}
+
+/** A band of columns as JSON carries it: two decimals, null where nothing falls in a column. */
+export interface PlainColumns {
+  low: (number | null)[];
+  high: (number | null)[];
+  mean: (number | null)[];
+}
+
+/** A whole trace in few columns, for a page to draw before it has fetched the trace itself. */
+export interface CoarseTrace {
+  durationMs: number;
+  marks: Mark[];
+  /** Greatest reading of every channel. */
+  most: Partial<Record<ChannelRole, number>>;
+  frames: PlainColumns;
+  channels: { role: ChannelRole; columns: PlainColumns }[];
+}
+
+const plain = ({ low, high, mean }: PixelColumns): PlainColumns => {
+  const rounded = (values: Float32Array) =>
+    Array.from(values, (value) => (Number.isFinite(value) ? Math.round(value * 100) / 100 : null));
+  return { low: rounded(low), high: rounded(high), mean: rounded(mean) };
+};
+
+/** Columns as they are drawn. */
+export const drawnColumns = ({ low, high, mean }: PlainColumns): PixelColumns => {
+  const drawn = (values: (number | null)[]) => Float32Array.from(values, (value) => value ?? NaN);
+  return { low: drawn(low), high: drawn(high), mean: drawn(mean) };
+};
+
+/** Greatest reading of every channel, 0 where none is greater. */
+export const mostOfChannels = ({ channels }: Pick<Trace, "channels">): CoarseTrace["most"] =>
+  Object.fromEntries(
+    channels.map(({ role, values }) => [role, values.reduce((most, value) => Math.max(most, value), 0)]),
+  );
+
+/**
+ * A whole trace in so many columns, of frame times and of every channel. Costs one pass over it.
+ * @param columns of frame times; channels get half as many
+ */
+export function coarseTrace(trace: Trace, columns: number): CoarseTrace {
+  const durationMs = durationOf(trace);
+  return {
+    durationMs,
+    marks: trace.marks,
+    most: mostOfChannels(trace),
+    frames: plain(frameColumns(trace, endsOf(trace), 0, durationMs, columns)),
+    channels: trace.channels.map((channel) => ({
+      role: channel.role,
+      columns: plain(channelColumns(channel, 0, durationMs, columns / 2)),
+    })),
+  };
 }

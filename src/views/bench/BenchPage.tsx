@@ -1,7 +1,6 @@
-import Link from "next/link";
 import { words, type Said } from "@/core/words";
 import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/core/records";
-import { EmptyPanel, KeyHint, Panel, buttonLook, say, When } from "@/ui";
+import { EmptyPanel, KeyHint, Panel, buttonLook, say, When, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";
 import { BenchKeys } from "./BenchKeys";

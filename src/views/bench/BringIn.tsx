@@ -1,8 +1,7 @@
 "use client";
 import { FileUp, Hash } from "lucide-react";
-import Link from "next/link";
 import { useChooseFiles } from "@/views/drop";
-import { Button, buttonLook } from "@/ui";
+import { Button, buttonLook, Link } from "@/ui";
 
 /** The two ways to a verdict that need nothing entered first. */
 export function BringIn() {

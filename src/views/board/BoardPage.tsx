@@ -2,7 +2,6 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { clsx } from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { memo, useMemo, useRef, useState } from "react";
 import { call } from "@/contract/client";
@@ -29,6 +28,7 @@ import {
   TableFrame,
   buttonLook,
   say,
+  Link,
 } from "@/ui";
 import { OthersPanel } from "@/views/publish";
 import { useForeseenCells } from "./useForeseenCells";

@@ -1,14 +1,13 @@
 "use client";
 import { titleInPlan } from "@/core/campaign";
 import { clsx } from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { call } from "@/contract/client";
 
 import type { CampaignView } from "@/core/records";
 import { campaignWords, shareWords } from "@/core/words";
-import { Button, KeyHint, Keys, Panel, download, fileNameOf, say, toast } from "@/ui";
+import { Button, KeyHint, Keys, Panel, download, fileNameOf, say, toast, Link } from "@/ui";
 import { useLive } from "@/views/live";
 import { startPlanner } from "@/workers";
 import { AnswerSheet } from "./AnswerSheet";

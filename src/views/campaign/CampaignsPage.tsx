@@ -1,8 +1,7 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { CampaignListRow } from "@/core/records";
-import { EmptyPanel, KeyHint, Keys, TableFrame, TableHead, When, buttonLook, say } from "@/ui";
+import { EmptyPanel, KeyHint, Keys, TableFrame, TableHead, When, buttonLook, say, Link } from "@/ui";
 
 /** Campaigns: the same titles over several ways to run them. */
 export function CampaignsPage({ rows }: { rows: CampaignListRow[] }) {

@@ -1,10 +1,9 @@
 import { clsx } from "clsx";
-import Link from "next/link";
 import { useRef, type KeyboardEvent } from "react";
 import type { CampaignView } from "@/core/records";
 import { roundStates, titleInPlan } from "@/core/campaign";
 import { cellStateWords, titleWords } from "@/core/words";
-import { TableFrame, say } from "@/ui";
+import { TableFrame, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 export interface CellPlace {

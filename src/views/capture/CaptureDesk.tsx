@@ -1,9 +1,8 @@
 "use client";
 import { Film } from "lucide-react";
-import Link from "next/link";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
-import { Button, EmptyPanel, FileInput, Keys, Panel, say, toast } from "@/ui";
+import { Button, EmptyPanel, FileInput, Keys, Panel, say, toast, Link } from "@/ui";
 import { useDrops } from "@/views/drop";
 import { ClockPanel } from "./ClockPanel";
 import { Failed } from "./Failed";

@@ -1,8 +1,18 @@
 "use client";
+import type { FileWithPath } from "file-selector";
 import { FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, type ReactNode } from "react";
-import { useDropzone } from "react-dropzone";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type DragEvent,
+  type ReactNode,
+} from "react";
 
 /** What the page that is shown does with files: it takes them itself, or names the page that will. */
 type Taker = ((files: File[]) => void) | string;
@@ -41,17 +51,36 @@ export function DropZone({ children }: { children: ReactNode }) {
     },
     [router],
   );
-  const onDrop = (files: File[]) => {
+  const give = (files: File[]) => {
     if (files.length === 0) return;
     const taker = [...takers.current.values()].at(-1) ?? lookPath;
     if (typeof taker === "function") taker(files);
     else carry(files, taker);
   };
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
-    onDrop,
-    noClick: true,
-    noKeyboard: true,
-  });
+  const [isOver, setIsOver] = useState(false);
+  // What looks into folders is loaded while something is dragged over the page.
+  const reader = useRef<typeof import("file-selector") | null>(null);
+  const onDragEnter = (event: DragEvent) => {
+    if (!event.dataTransfer.types.includes("Files")) return;
+    event.preventDefault();
+    setIsOver(true);
+    void import("file-selector").then((loaded) => (reader.current = loaded));
+  };
+  const onDragLeave = (event: DragEvent) => {
+    if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setIsOver(false);
+  };
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setIsOver(false);
+    // The event's files are gone after it: both ways take hold of them at once.
+    if (reader.current)
+      void reader.current
+        .fromEvent(event.nativeEvent)
+        .then((found) => give(found.filter((each): each is FileWithPath => each instanceof File)));
+    else give([...event.dataTransfer.files]);
+  };
+  const chooser = useRef<HTMLInputElement>(null);
+  const open = useCallback(() => chooser.current?.click(), []);
   const offer = useCallback((id: symbol, taker: Taker | null) => {
     if (taker === null) takers.current.delete(id);
     else takers.current.set(id, taker);
@@ -64,12 +93,29 @@ export function DropZone({ children }: { children: ReactNode }) {
   const dropping = useMemo(() => ({ offer, carried, carry, choose: open }), [offer, carried, carry, open]);
   return (
     <Drops.Provider value={dropping}>
-      <div {...getRootProps()} className="contents" role={undefined} tabIndex={undefined}>
+      <div
+        className="contents"
+        onDragEnter={onDragEnter}
+        onDragOver={(event) => event.preventDefault()}
+        onDragLeave={onDragLeave}
+        onDrop={onDrop}
+      >
         <section aria-label="Files">
-          <input {...getInputProps({ "aria-label": "Log files" })} />
+          <input
+            ref={chooser}
+            type="file"
+            multiple
+            hidden
+            aria-label="Log files"
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])];
+              event.target.value = "";
+              give(files);
+            }}
+          />
         </section>
         {children}
-        {isDragActive && (
+        {isOver && (
           <div className="pointer-events-none fixed inset-0 z-50 grid place-items-center bg-(--shade)">
             <p className="flex items-center gap-3 rounded-(--radius-panel) border-2 border-dashed border-lit bg-panel px-10 py-8 text-xl">
               <FileUp size={28} aria-hidden /> Let go: logs are read here, nothing is kept yet

@@ -2,12 +2,11 @@
 import { clsx } from "clsx";
 import { Moon, Search, Sun } from "lucide-react";
 import dynamic from "next/dynamic";
-import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { call } from "@/contract/client";
 import type { BenchView } from "@/core/records";
-import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts } from "@/ui";
+import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts, Link } from "@/ui";
 import { DropZone } from "@/views/drop";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";

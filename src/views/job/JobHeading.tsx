@@ -1,8 +1,7 @@
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { JobView } from "@/core/records";
 import { words } from "@/core/words";
-import { Button, KeyHint, buttonLook } from "@/ui";
+import { Button, KeyHint, buttonLook, Link } from "@/ui";
 import type { MainAction } from "./mainAction";
 
 /**

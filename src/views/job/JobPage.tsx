@@ -1,11 +1,10 @@
 "use client";
 import dynamic from "next/dynamic";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { labelsIn } from "@/core/kit";
 import type { JobView, ThreadRun } from "@/core/records";
-import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, onceOpen, say, toast } from "@/ui";
+import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, onceOpen, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { words } from "@/core/words";
@@ -23,6 +22,7 @@ import { Thread } from "./Thread";
 import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
+import type { FirstTrace } from "./useTraces";
 import { useTrying } from "./useTrying";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
@@ -32,7 +32,7 @@ const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
 const ComparePanel = dynamic(async () => (await import("@/views/compare/ComparePanel")).ComparePanel);
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
-export function JobPage(loaded: JobView) {
+export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: FirstTrace | null }) {
   const { view, refresh } = useLive("viewJob", loaded.job.id, loaded);
   const {
     job,
@@ -286,7 +286,7 @@ export function JobPage(loaded: JobView) {
           </div>
         </div>
         {notices}
-        <TracePanel run={run} over={over} rules={job.rules.measuring} />
+        <TracePanel run={run} over={over} rules={job.rules.measuring} firstTrace={firstTrace} />
         {over && (
           <ComparePanel
             job={job}

@@ -1,6 +1,5 @@
 "use client";
 import { Search } from "lucide-react";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Fragment, useRef } from "react";
 import { call } from "@/contract/client";
@@ -18,6 +17,7 @@ import {
   say,
   When,
   toast,
+  Link,
 } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 

@@ -1,12 +1,11 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Controller, useForm } from "react-hook-form";
 import { beginWords, strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView, TitleRow } from "@/core/records";
-import { Button, Choice, Field, Input, SearchChoice, buttonLook } from "@/ui";
+import { Button, Choice, Field, Input, SearchChoice, buttonLook, Link } from "@/ui";
 import { useEffect, useState } from "react";
 import { call } from "@/contract/client";
 import { jobBeginnings } from "@/contract/lists";

@@ -1,8 +1,7 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import type { JobView } from "@/core/records";
-import { Button, Field, Keys, Sheet, TextArea, say, toast } from "@/ui";
+import { Button, Field, Keys, Sheet, TextArea, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import { valueWords, words } from "@/core/words";
 

@@ -1,12 +1,11 @@
 import dynamic from "next/dynamic";
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
 import type { NextStep } from "@/core/advise";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { words } from "@/core/words";
-import { Figure, say, When } from "@/ui";
+import { Figure, say, When, Link } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { Stills } from "./Stills";

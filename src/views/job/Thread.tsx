@@ -1,12 +1,11 @@
 "use client";
 import { clsx } from "clsx";
 import { TriangleAlert } from "lucide-react";
-import Link from "next/link";
 import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { usualGrade, armAt, nextArmName } from "@/core/trial";
 import { changed, words } from "@/core/words";
-import { Button, say } from "@/ui";
+import { Button, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { entriesOf } from "./entries";
 

@@ -15,7 +15,7 @@ import {
   type BandSeries,
 } from "@/ui";
 import { stretchIn, stretchText, useAddress } from "./useAddress";
-import { useTraces, type TraceViewState } from "./useTraces";
+import { useTraces, type FirstTrace, type TraceViewState } from "./useTraces";
 
 /** Lanes under the trace: which channels share one, and what its scale ends at. */
 const lanes: { name: string; unit: string; roles: ChannelRole[]; most?: number }[] = [
@@ -35,10 +35,13 @@ export function TracePanel({
   run,
   over,
   rules,
+  firstTrace = null,
 }: {
   run: ThreadRun;
   over: ThreadRun | null;
   rules: MeasuringRules;
+  /** What the page brought along of a run, drawn until the trace itself is there. */
+  firstTrace?: FirstTrace | null;
 }) {
   const { params, put } = useAddress();
   const [measure, width] = useWidth();
@@ -46,7 +49,7 @@ export function TracePanel({
   const view = stretchIn(params.get("view"));
   const selection = stretchIn(params.get("part"));
   const plot = Math.max(0, width - axisWidth);
-  const traces = useTraces(run, over, rules, view, selection, plot);
+  const traces = useTraces(run, over, rules, view, selection, plot, firstTrace);
   const end = Math.max(traces.facts?.durationMs ?? 0, traces.overFacts?.durationMs ?? 0);
   const range: [number, number] = view ?? [0, end || 1];
   const setView = (from: number, to: number) => {

@@ -1,7 +1,8 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { MeasuringRules, Summary } from "@/core/metrics";
 import type { ThreadRun } from "@/core/records";
+import { drawnColumns, type CoarseTrace } from "@/core/trace";
 import { startTraceReader, type TraceColumns, type TraceFacts, type Working } from "@/workers";
 
 type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
@@ -61,6 +62,26 @@ export interface TraceViewState {
   problem: string | null;
 }
 
+/** A run in few columns, as its page brought it along. */
+export interface FirstTrace {
+  runId: string;
+  trace: CoarseTrace;
+}
+
+/** The same as the worker thread would answer, but for what only the whole trace tells: dips and hitches. */
+function asDrawn({ durationMs, marks, most, frames, channels }: CoarseTrace): {
+  facts: TraceFacts;
+  columns: TraceColumns;
+} {
+  return {
+    facts: { durationMs, marks, most, channels: channels.map(({ role }) => role), dips: [], hitches: [] },
+    columns: {
+      frames: drawnColumns(frames),
+      channels: channels.map(({ role, columns }) => ({ role, columns: drawnColumns(columns) })),
+    },
+  };
+}
+
 /**
  * What a trace panel draws: columns of pixels for the range in view and figures for the selection,
  * all made in a worker, for a run and one laid over it.
@@ -72,14 +93,22 @@ export function useTraces(
   range: [number, number] | null,
   selection: [number, number] | null,
   width: number,
+  firstTrace: FirstTrace | null,
 ): TraceViewState {
+  const first = useMemo(
+    () => (firstTrace?.runId === run.id && !over ? asDrawn(firstTrace.trace) : null),
+    [firstTrace, run.id, over],
+  );
   const reader = useReader();
   const facts = useAnswer(reader && (() => reader.call.facts(run.id, run.yardstick, rules)), run.id);
   const overFacts = useAnswer(
     reader && over && (() => reader.call.facts(over.id, over.yardstick, rules)),
     over?.id ?? "",
   );
-  const end = Math.max(facts.answer?.durationMs ?? 0, over ? (overFacts.answer?.durationMs ?? 0) : 0);
+  const end = Math.max(
+    facts.answer?.durationMs ?? first?.facts.durationMs ?? 0,
+    over ? (overFacts.answer?.durationMs ?? 0) : 0,
+  );
   const [from, to] = range ?? [0, end];
   const drawable = reader !== null && width > 0 && to > from;
   const columns = useAnswer(
@@ -99,8 +128,8 @@ export function useTraces(
     `${over?.id} ${selection}`,
   );
   return {
-    facts: facts.answer,
-    columns: columns.answer,
+    facts: facts.answer ?? first?.facts ?? null,
+    columns: columns.answer ?? (range === null ? (first?.columns ?? null) : null),
     figures: figures.answer,
     overFacts: overFacts.answer,
     overColumns: overColumns.answer,

@@ -1,6 +1,5 @@
-import Link from "next/link";
 import type { SubmitEventHandler, ReactNode } from "react";
-import { Button, buttonLook } from "@/ui";
+import { Button, buttonLook, Link } from "@/ui";
 import type { Conflict } from "./useSaving";
 
 /** What is round every kit form: its name, what was put back, what is wrong, keep and back. */

@@ -1,9 +1,8 @@
 "use client";
 import { clsx } from "clsx";
-import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import type { ReactNode } from "react";
-import { KeyHint, Keys, buttonLook } from "@/ui";
+import { KeyHint, Keys, buttonLook, Link } from "@/ui";
 
 const shelves = [
   { path: "/kit/rigs", name: "Rigs", add: "/kit/rigs/new" },

@@ -1,9 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { ListView, RigListRow } from "@/core/records";
-import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn, toast } from "@/ui";
+import { Button, DataTable, EmptyPanel, Panel, buttonLook, type TableColumn, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";

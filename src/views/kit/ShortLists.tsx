@@ -1,9 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { BuildRow, HouseRulesRow, SystemRow } from "@/core/records";
-import { DataTable, Panel, say, type TableColumn } from "@/ui";
+import { DataTable, Panel, say, type TableColumn, Link } from "@/ui";
 
 /** Lists short enough to be sorted here: no paging, sorted by name. */
 function ShortList<Row extends { id: string; name: string }>({

@@ -1,10 +1,20 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { hardnesses } from "@/core/kit";
 import type { ListView, SystemRow, TitleListRow } from "@/core/records";
-import { Button, Choice, DataTable, EmptyPanel, Panel, buttonLook, say, type TableColumn, toast } from "@/ui";
+import {
+  Button,
+  Choice,
+  DataTable,
+  EmptyPanel,
+  Panel,
+  buttonLook,
+  say,
+  type TableColumn,
+  toast,
+  Link,
+} from "@/ui";
 import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";

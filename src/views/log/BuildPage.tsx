@@ -1,10 +1,9 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { BuildView } from "@/core/records";
 import { buildWords } from "@/core/words";
 import type { Grade } from "@/core/verdict";
-import { Choice, Panel, TableFrame, TableHead, say } from "@/ui";
+import { Choice, Panel, TableFrame, TableHead, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const isGrade = (grade: string | null) => grade as Grade | null;

@@ -1,13 +1,24 @@
 "use client";
 import { clsx } from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { faultKinds, faultSeverities } from "@/core/kit";
 import type { CrashRow, LogAsked, LogRow, LogView } from "@/core/records";
 import { crashWords, stillWords } from "@/core/words";
 import { stretchText } from "@/views/job";
-import { Button, Choice, EmptyPanel, KeyHint, Keys, SearchForm, TableFrame, TableHead, When, say } from "@/ui";
+import {
+  Button,
+  Choice,
+  EmptyPanel,
+  KeyHint,
+  Keys,
+  SearchForm,
+  TableFrame,
+  TableHead,
+  When,
+  say,
+  Link,
+} from "@/ui";
 
 const addressOf = (asked: Partial<LogAsked>) => {
   const query = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== ""));

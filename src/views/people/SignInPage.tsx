@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { call } from "@/contract/client";
 import { Button, Field, Input } from "@/ui";
 import { PassphraseField } from "./PassphraseField";
@@ -10,8 +10,11 @@ export function SignInPage({ back }: { back: string }) {
   const [passphrase, setPassphrase] = useState("");
   const [problem, setProblem] = useState("");
   const [busy, setBusy] = useState(false);
+  const [ready, setReady] = useState(false);
+  useEffect(() => setReady(true), []);
   return (
     <form
+      data-ready={ready || undefined}
       className="mx-auto mt-[14vh] grid w-[min(380px,92vw)] gap-4 rounded-(--radius-panel) border border-line bg-panel p-6"
       onSubmit={(event) => {
         event.preventDefault();

@@ -17,8 +17,8 @@ import {
   buttonLook,
   say,
   toast,
+  Link,
 } from "@/ui";
-import Link from "next/link";
 import { standingWords } from "./LayerTable";
 import { placed, type Told } from "./ProfilePage";
 

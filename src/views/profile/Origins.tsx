@@ -1,8 +1,7 @@
-import Link from "next/link";
 import { originWords, type LayerValue } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { valueWords, words } from "@/core/words";
-import { Button, Panel, When } from "@/ui";
+import { Button, Panel, When, Link } from "@/ui";
 import type { Cell } from "./ProfilePage";
 import { standingWords } from "./LayerTable";
 

@@ -1,7 +1,6 @@
 "use client";
-import Link from "next/link";
 import type { ProfileListRow } from "@/core/records";
-import { EmptyPanel, TableFrame, TableHead, buttonLook, say } from "@/ui";
+import { EmptyPanel, TableFrame, TableHead, buttonLook, say, Link } from "@/ui";
 
 /** Where profiles are: every rig with the engines that jobs or values are of. */
 export function ProfilesPage({ rows }: { rows: ProfileListRow[] }) {

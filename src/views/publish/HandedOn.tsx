@@ -1,7 +1,6 @@
 "use client";
-import Link from "next/link";
 import type { ReactNode } from "react";
-import { Button, Keys, buttonLook, download, fileNameOf, type KeyAction } from "@/ui";
+import { Button, Keys, buttonLook, download, fileNameOf, type KeyAction, Link } from "@/ui";
 
 /** A form that something can be taken along in. */
 export interface HandedForm {

@@ -1,12 +1,11 @@
 "use client";
 import dynamic from "next/dynamic";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
-import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook } from "@/ui";
+import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link } from "@/ui";
 import { call } from "@/contract/client";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";

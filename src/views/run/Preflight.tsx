@@ -1,8 +1,7 @@
-import Link from "next/link";
 import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import type { PreflightItemRow } from "@/core/records";
-import { Button, Panel } from "@/ui";
+import { Button, Panel, Link } from "@/ui";
 
 /** What to check before measuring, fit to rig, title, conditions and rules; the ticks are kept with the run. */
 export function Preflight({

@@ -1,9 +1,8 @@
-import Link from "next/link";
 import { changesBetween, first, labelsIn } from "@/core/kit";
 import type { TrialView } from "@/core/records";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";
-import { Panel, TableFrame, TableHead, say } from "@/ui";
+import { Panel, TableFrame, TableHead, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** The arms with what they changed and what their runs measured. */

@@ -1,11 +1,10 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import { call } from "@/contract/client";
 import { isAgainst, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import type { TrialView } from "@/core/records";
-import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When, toast } from "@/ui";
+import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When, toast, Link } from "@/ui";
 
 /**
  * What is left to run, and the decision: keep or put back in one key, against the advice with a reason, undone

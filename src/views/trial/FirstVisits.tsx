@@ -1,7 +1,6 @@
 import { armAt } from "@/core/trial";
-import Link from "next/link";
 import type { TrialView } from "@/core/records";
-import { Panel, TableFrame, TableHead } from "@/ui";
+import { Panel, TableFrame, TableHead, Link } from "@/ui";
 
 /** Cold and warm side by side: what first visits lost against later ones. */
 export function FirstVisits({ view: { visits, trial, job } }: { view: TrialView }) {

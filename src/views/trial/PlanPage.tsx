@@ -1,12 +1,11 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import type { Refusal } from "@/contract";
 import type { PlanView } from "@/core/records";
 import { kindOf, trialKinds } from "@/core/trial";
-import { Keys } from "@/ui";
+import { Keys, Link } from "@/ui";
 import { PlanForm } from "./forms";
 import { useBeginTrial } from "./useBeginTrial";
 

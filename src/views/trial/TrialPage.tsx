@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
@@ -7,7 +6,7 @@ import type { DoorBody } from "@/contract";
 import type { TrialView } from "@/core/records";
 import { armAt } from "@/core/trial";
 import { words } from "@/core/words";
-import { Button, EmptyPanel, Keys, Panel, toast } from "@/ui";
+import { Button, EmptyPanel, Keys, Panel, toast, Link } from "@/ui";
 import { TracePanel } from "@/views/job/TracePanel";
 import { useDrops } from "@/views/drop";
 import { useLive } from "@/views/live";

@@ -1,13 +1,12 @@
 import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
-import Link from "next/link";
 import type { ReactNode } from "react";
 import { heatCautions } from "@/core/advise";
 import type { PlanView } from "@/core/records";
 import { kindOf, planMinutes, type Draft } from "@/core/trial";
 import { words } from "@/core/words";
 import type { Refusal } from "@/contract";
-import { Button, Field, Input, Panel, buttonLook, say } from "@/ui";
+import { Button, Field, Input, Panel, buttonLook, say, Link } from "@/ui";
 
 export interface FormProps {
   view: PlanView;

@@ -1,11 +1,14 @@
 import { shown } from "@/app/door";
-import { viewJob } from "@/server";
+import { viewFirstTrace, viewJob } from "@/server";
 import { PackedJob } from "@/views/job";
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   return shown(
-    () => viewJob(id),
-    (view) => <PackedJob packed={JSON.stringify(view)} />,
+    async () => {
+      const view = await viewJob(id);
+      return { view, firstTrace: await viewFirstTrace(view) };
+    },
+    (loaded) => <PackedJob packed={JSON.stringify(loaded)} />,
   );
 }
