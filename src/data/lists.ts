@@ -74,14 +74,15 @@ const titlesBy: Sortable = new Map([
   ["hardness", "array_position(array['easy', 'typical', 'hard'], t.hardness)::text"],
 ]);
 
-/** Titles on the shelf, a page; the filter is a hardness, a system's id, or `retired`. */
+/** Titles on the shelf, a page; the filter is a hardness, a system's or an engine's id, or `retired`. */
 export async function pageOfTitles(query: PageQuery): Promise<Page<TitleListRow>> {
   return page<TitleListRow>(
     `t.id, t.name, t.system_id as "systemId", s.name as system, t.native_fps as "nativeFps", t.tied, t.region, t.hardness, t.retired_at is not null as retired,
      (select count(*)::int from jobs where title_id = t.id) as jobs`,
     `from titles t join systems s on s.id = t.system_id`,
     `($1 = '' or concat_ws(' ', t.name, s.name) ilike '%' || $1 || '%') and ${shelf("t")}
-     and ($2 in ('', 'retired') or t.hardness = $2 or t.system_id::text = $2)`,
+     and ($2 in ('', 'retired') or t.hardness = $2 or t.system_id::text = $2
+       or exists (select 1 from engine_systems l where l.system_id = t.system_id and l.engine_id::text = $2))`,
     titlesBy,
     query,
   );

@@ -142,6 +142,8 @@ function checksOf<Title extends { id: string; systemId: string }>(
 
 /** Changes of a profile that are told at once, at most. */
 const mostHistory = 1000;
+/** Titles that weren't tuned on a rig and go with its profile, at most: others are found by typing. */
+const mostOtherTitles = 50;
 
 /** A profile in its layers. What was changed last is of the same moment: it may be taken back. */
 export const viewProfile = async (query: unknown): Promise<ProfileView> =>
@@ -194,6 +196,9 @@ async function profileAsked(query: unknown): Promise<ProfileView> {
       stale,
     })),
   }));
+  const others = titles.filter(({ id, worked }) => !worked && id !== title?.id);
+  const leftOut = new Set(others.slice(mostOtherTitles));
+  const shownTitles = titles.filter((each) => !leftOut.has(each));
   return {
     rig: { id: rig.id, name: rig.name, revision: rig.revision },
     rigs: rigs.map(({ id, name }) => ({ id, name })),
@@ -202,7 +207,13 @@ async function profileAsked(query: unknown): Promise<ProfileView> {
     buildId: now.buildId,
     systems,
     systemId,
-    titles: titles.map(({ id, name, systemId: system, worked }) => ({ id, name, systemId: system, worked })),
+    titles: shownTitles.map(({ id, name, systemId: system, worked }) => ({
+      id,
+      name,
+      systemId: system,
+      worked,
+    })),
+    moreTitles: titles.length - shownTitles.length,
     titleId: title?.id ?? null,
     rows,
     history,

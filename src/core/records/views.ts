@@ -178,7 +178,9 @@ export interface ProfileView {
   buildId: string;
   systems: { id: string; name: string }[];
   systemId: string;
+  /** Those tuned here, the one asked for, and the first of the others; `moreTitles` are found by typing. */
   titles: { id: string; name: string; systemId: string; worked: boolean }[];
+  moreTitles: number;
   titleId: string | null;
   rows: ProfileRow[];
   /** Every value ever set here, the newest first. */

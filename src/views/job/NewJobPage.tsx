@@ -10,7 +10,7 @@ import { useEffect, useState } from "react";
 import { call } from "@/contract/client";
 import { jobBeginnings } from "@/contract/lists";
 import { useForeseen } from "./useForeseen";
-import { useTitles } from "./useTitles";
+import { useTitles } from "@/views/kit/useTitles";
 import { AddSheet, type Lacking } from "@/views/kit/AddSheet";
 
 const aimNotes = {

@@ -4,7 +4,7 @@ import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, say } from "@/ui";
-import { useTitles } from "./useTitles";
+import { useTitles } from "@/views/kit/useTitles";
 
 interface Changing {
   job: JobRow;

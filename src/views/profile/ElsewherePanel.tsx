@@ -12,6 +12,7 @@ import {
   FileInput,
   Input,
   Panel,
+  SearchChoice,
   TableFrame,
   TableHead,
   buttonLook,
@@ -19,27 +20,34 @@ import {
   toast,
   Link,
 } from "@/ui";
+import { useTitles } from "@/views/kit/useTitles";
 import { standingWords } from "./LayerTable";
 import { placed, type Told } from "./ProfilePage";
+
+const everyTitle = { value: "every", label: "every title of the system" };
 
 /** This profile held against another one, taken to another rig, and as a file. */
 export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }) {
   const { rig, engine, rigs, titles, titleId, systemId, buildId } = view;
   const others = rigs.filter(({ id }) => id !== rig.id);
   const [rigId, setRigId] = useState(rig.id);
-  const [other, setOther] = useState(titleId ?? "");
+  const [other, setOther] = useState({
+    id: titleId ?? "",
+    name: titles.find(({ id }) => id === titleId)?.name ?? everyTitle.label,
+  });
+  const found = useTitles(titles, engine.id, view.moreTitles);
   const [asOf, setAsOf] = useState("");
   const [carryTo, setCarryTo] = useState(others[0]?.id ?? "");
   const input = useRef<HTMLInputElement>(null);
   const query = {
     rig: rigId,
     engine: engine.id,
-    title: other,
+    title: other.id,
     system: systemId,
     build: buildId,
     asOf: asOf === "" ? "" : new Date(`${asOf}T23:59:59`).toISOString(),
   };
-  const isSame = rigId === rig.id && other === (titleId ?? "") && asOf === "";
+  const isSame = rigId === rig.id && other.id === (titleId ?? "") && asOf === "";
   const { data, error } = useQuery({
     queryKey: ["profile", query, view.saw],
     enabled: !isSame,
@@ -127,15 +135,21 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
           </Field>
           <Field label="Title">
             {({ id }) => (
-              <Choice
+              <SearchChoice
                 id={id}
                 label="Title to compare with"
-                value={other || "every"}
-                options={[
-                  { value: "every", label: "every title of the system" },
-                  ...titles.map((each) => ({ value: each.id, label: each.name })),
-                ]}
-                onChange={(value) => setOther(value === "every" ? "" : value)}
+                value={other.id || "every"}
+                shown={other.name}
+                options={[everyTitle, ...found.titles.map((each) => ({ value: each.id, label: each.name }))]}
+                onChange={(value) =>
+                  setOther({
+                    id: value === everyTitle.value ? "" : value,
+                    name: found.titles.find((each) => each.id === value)?.name ?? everyTitle.label,
+                  })
+                }
+                onSearch={found.search}
+                finding={found.finding}
+                more={found.more}
               />
             )}
           </Field>

@@ -7,6 +7,7 @@ import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
 import { Choice, Keys, SearchChoice, toast } from "@/ui";
+import { useTitles } from "@/views/kit/useTitles";
 import { CellSheet } from "./CellSheet";
 import { ConfigPanel } from "./ConfigPanel";
 import { ElsewherePanel } from "./ElsewherePanel";
@@ -65,6 +66,8 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
     router.refresh();
   };
   const title = titles.find(({ id }) => id === titleId);
+  const found = useTitles(titles, engine.id, view.moreTitles);
+  const worked = new Set(titles.filter((each) => each.worked).map(({ id }) => id));
   return (
     <div className="mx-auto max-w-[88rem] p-5">
       <Keys
@@ -102,12 +105,16 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
             value={titleId ?? every}
             options={[
               { value: every, label: every },
-              ...titles.map(({ id, name, worked }) => ({
+              ...found.titles.map(({ id, name }) => ({
                 value: id,
                 label: name,
-                note: worked ? "tuned here" : undefined,
+                note: worked.has(id) ? "tuned here" : undefined,
               })),
             ]}
+            shown={title?.name ?? every}
+            onSearch={found.search}
+            finding={found.finding}
+            more={found.more}
             onChange={(value) => to({ title: value === every ? "" : value })}
           />
         </div>

@@ -90,6 +90,7 @@ function viewOf(
       { id: "t", name: "Tin Harbour", systemId: "s", worked: true },
       { id: "u", name: "Candle Parade", systemId: "s", worked: true },
     ],
+    moreTitles: 0,
     titleId,
     rows,
     history: [...values].reverse(),
