@@ -79,6 +79,16 @@ export interface Asked {
   headers: IncomingHttpHeaders;
 }
 
+/** Files that hold nothing of anybody: icons, and what a device needs to install the application. */
+const openFiles: ReadonlySet<string> = new Set([
+  "/icon.svg",
+  "/icon1.png",
+  "/icon2.png",
+  "/apple-icon.png",
+  "/manifest.webmanifest",
+  "/worker.js",
+]);
+
 /** A link that was given away: what it opens is looked up by its secret. */
 const isShared = ([first, secret, ...rest]: string[]) =>
   first === "shared" && rest.length === 0 && /^[\w-]{1,100}$/.test(secret ?? "");
@@ -122,7 +132,7 @@ export function passage(
   }
   const file = `/${segments.join("/")}`;
   const isFile = files === null ? segments[0] === "_next" : files.has(file);
-  const isOpen = pageAt(segments) === "anybody" || isShared(segments) || isFile || file === "/icon.svg";
+  const isOpen = pageAt(segments) === "anybody" || isShared(segments) || isFile || openFiles.has(file);
   if (!isOpen && !mayPass(asker, "reads")) return isRead(method) ? { kind: "sign in" } : notSignedIn;
   if (!isRead(method)) return wrongMethod(readMethods);
   if (segments[0] === "_next" && !isFile)

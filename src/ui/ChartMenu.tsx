@@ -1,6 +1,7 @@
 "use client";
 import { MoreHorizontal } from "lucide-react";
-import { lazy, Suspense, useState, type ComponentProps } from "react";
+import type { ComponentProps } from "react";
+import { useReached } from "./useReached";
 
 /** What can be done with a chart, and what it is called. */
 export type ChartAction = [label: string, run: () => void];
@@ -20,24 +21,11 @@ export function ChartMenuButton({ name, ...button }: { name: string } & Componen
   );
 }
 
-const load = async () => import("./OpenChartMenu");
-const OpenChartMenu = lazy(async () => ({ default: (await load()).OpenChartMenu }));
+const load = async () => (await import("./OpenChartMenu")).OpenChartMenu;
 
 /** A chart's menu, loaded when somebody reaches for it. */
 export function ChartMenu(props: { name: string; actions: ChartAction[] }) {
-  const [wanted, setWanted] = useState(false);
-  const closed = (
-    <ChartMenuButton
-      name={props.name}
-      onPointerEnter={() => void load()}
-      onFocus={() => void load()}
-      onClick={() => setWanted(true)}
-    />
-  );
-  if (!wanted) return closed;
-  return (
-    <Suspense fallback={closed}>
-      <OpenChartMenu {...props} />
-    </Suspense>
-  );
+  const { Reached, reach, prepare } = useReached(load);
+  if (Reached) return <Reached {...props} />;
+  return <ChartMenuButton name={props.name} onPointerEnter={prepare} onFocus={prepare} onClick={reach} />;
 }

@@ -1,6 +1,6 @@
 "use client";
-import { lazy, Suspense, useState } from "react";
 import { ListButton } from "./ListButton";
+import { useReached } from "./useReached";
 
 export interface ChoiceOption {
   value: string;
@@ -19,36 +19,30 @@ export interface ChoiceProps {
   invalid?: boolean;
 }
 
-const load = async () => import("./ChoiceList");
-const ChoiceList = lazy(async () => ({ default: (await load()).ChoiceList }));
+const load = async () => (await import("./ChoiceList")).ChoiceList;
 
 /** One of several. The list itself is loaded when somebody reaches for it: a page has many, most are never opened. */
 export function Choice(props: ChoiceProps) {
-  const [wanted, setWanted] = useState(false);
+  const { Reached, reach, prepare } = useReached(load);
   const { value, options, label, quiet, placeholder = "Choose", id, invalid } = props;
+  if (Reached) return <Reached {...props} />;
   const chosen = options.find((option) => option.value === value);
-  const closed = (
+  return (
     <ListButton
       quiet={quiet}
       id={id}
       aria-label={label}
       aria-invalid={invalid || undefined}
-      onPointerEnter={() => void load()}
-      onFocus={() => void load()}
-      onClick={() => setWanted(true)}
+      onPointerEnter={prepare}
+      onFocus={prepare}
+      onClick={reach}
       onKeyDown={(event) => {
         if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
         event.preventDefault();
-        setWanted(true);
+        reach();
       }}
     >
       {chosen?.label ?? <span className="text-soft">{placeholder}</span>}
     </ListButton>
-  );
-  if (!wanted) return closed;
-  return (
-    <Suspense fallback={closed}>
-      <ChoiceList {...props} />
-    </Suspense>
   );
 }

@@ -1,7 +1,8 @@
 "use client";
-import { lazy, Suspense, useState } from "react";
+import { useState, type KeyboardEvent } from "react";
 import type { ChoiceOption } from "./Choice";
 import { ListButton } from "./ListButton";
+import { useReached } from "./useReached";
 
 export interface SearchChoiceProps {
   value: string | null;
@@ -22,31 +23,38 @@ export interface SearchChoiceProps {
   shown?: string;
 }
 
-const load = async () => import("./SearchChoiceList");
-const SearchChoiceList = lazy(async () => ({ default: (await load()).SearchChoiceList }));
+const load = async () => (await import("./SearchChoiceList")).SearchChoiceList;
 
-/** One of very many: type to find. The list is loaded when somebody reaches for it. */
+/** One of very many: type to find. The list is loaded when somebody reaches for it; what is typed meanwhile is kept. */
 export function SearchChoice(props: SearchChoiceProps) {
-  const [wanted, setWanted] = useState(false);
+  const { Reached, reach, prepare } = useReached(load);
+  const [typed, setTyped] = useState("");
+  const [isReached, setIsReached] = useState(false);
   const { value, options, label, id, invalid, shown } = props;
-  const closed = (
+  if (Reached) return <Reached {...props} typed={typed} />;
+  const onKeyDown = (event: KeyboardEvent) => {
+    const isSign = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (!isReached || !isSign) return;
+    event.preventDefault();
+    event.stopPropagation();
+    setTyped((before) => before + event.key);
+  };
+  return (
     <ListButton
       id={id}
       aria-label={label}
       aria-invalid={invalid || undefined}
-      onPointerEnter={() => void load()}
-      onFocus={() => void load()}
-      onClick={() => setWanted(true)}
+      onPointerEnter={prepare}
+      onFocus={prepare}
+      onKeyDown={onKeyDown}
+      onClick={() => {
+        setIsReached(true);
+        reach();
+      }}
     >
       {shown ?? options.find((option) => option.value === value)?.label ?? (
         <span className="text-soft">Choose</span>
       )}
     </ListButton>
-  );
-  if (!wanted) return closed;
-  return (
-    <Suspense fallback={closed}>
-      <SearchChoiceList {...props} />
-    </Suspense>
   );
 }

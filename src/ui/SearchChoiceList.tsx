@@ -1,7 +1,7 @@
 "use client";
 import { Command } from "cmdk";
 import { Popover } from "radix-ui";
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { ListButton } from "./ListButton";
 import type { SearchChoiceProps } from "./SearchChoice";
 import { useLit } from "./useLit";
@@ -10,7 +10,10 @@ import { useLit } from "./useLit";
 const mostShown = 60;
 const addTyped = "add what was typed";
 
-/** A choice of very many that was reached for: its list is open, and opens again. */
+/**
+ * A choice of very many that was reached for: its list is open, and opens again.
+ * @param typed what was typed before it was there
+ */
 export function SearchChoiceList({
   value,
   options,
@@ -23,9 +26,10 @@ export function SearchChoiceList({
   finding = false,
   more = 0,
   shown,
-}: SearchChoiceProps) {
+  typed: before,
+}: SearchChoiceProps & { typed: string }) {
   const [open, setOpen] = useState(true);
-  const [text, setText] = useState("");
+  const [text, setText] = useState(before);
   const later = useDeferredValue(text);
   // What others find is narrowed here until their answer comes: a row that is pressed then stays where it is.
   const wanted = (onSearch ? text : later).trim().toLowerCase();
@@ -52,6 +56,11 @@ export function SearchChoiceList({
     answered,
     take,
   );
+  // What was typed before the list was there is looked for as if it had been typed into it.
+  const search = useRef(onSearch);
+  useEffect(() => {
+    if (before !== "") search.current?.(before);
+  }, [before]);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild id={id} aria-label={label} aria-invalid={invalid || undefined}>

@@ -8,6 +8,7 @@ import { call } from "@/contract/client";
 import type { BenchView } from "@/core/records";
 import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts, Link } from "@/ui";
 import { DropZone } from "@/views/drop";
+import { Connection, forgetPages, useShell } from "@/views/live";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
@@ -49,6 +50,7 @@ export function Frame({
     setTheme(other);
   };
   useHeading(path);
+  useShell();
   const inside = (place: string) => (place === "/" ? path === "/" : path.startsWith(place));
   return (
     <KeysProvider>
@@ -80,12 +82,17 @@ export function Frame({
             ) : (
               <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
             )}
+            <Connection />
             <MeasuringAnew />
             {person && (
               <button
                 type="button"
                 title="Sign out"
-                onClick={() => void call("signOut").then(() => window.location.assign("/sign-in"))}
+                onClick={() =>
+                  void call("signOut")
+                    .then(forgetPages)
+                    .then(() => window.location.assign("/sign-in"))
+                }
                 className="max-w-40 shrink-0 truncate rounded-md px-2 py-1 text-[13px] text-soft hover:bg-raised hover:text-text"
               >
                 {person.name}

@@ -3,7 +3,8 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { Controller, useForm } from "react-hook-form";
 import { faultKinds, faultSeverities, newFaultSchema, type NewFault } from "@/core/kit";
 import type { FaultRow, ThreadRun } from "@/core/records";
-import { Button, Choice, Field, Input, Sheet, say } from "@/ui";
+import { Button, Choice, Field, Input, Sheet, say, toast } from "@/ui";
+import { sendLater } from "@/views/live";
 import { call } from "@/contract/client";
 
 const severityNotes = {
@@ -44,8 +45,13 @@ export function FaultSheet({
   const { register, control, handleSubmit, formState, reset, setError } = form;
   const { errors, isSubmitting } = formState;
   const save = async (fault: NewFault) => {
-    const sent = await call("addFault", { body: { ...fault, runId: run.id } });
-    if (!sent.ok) return setError("root", { message: `${sent.refusal.title} ${sent.refusal.fix}` });
+    const key = crypto.randomUUID();
+    const body = { ...fault, runId: run.id };
+    const sent = await call("addFault", { body, key });
+    if (!sent.ok && sent.refusal.status === 0) {
+      sendLater({ key, name: "addFault", asking: { body }, label: `a fault of run ${run.number}` });
+      toast("Kept on this device: it is sent when the application answers.");
+    } else if (!sent.ok) return setError("root", { message: `${sent.refusal.title} ${sent.refusal.fix}` });
     reset();
     onOpenChange(false);
     onChanged();

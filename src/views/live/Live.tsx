@@ -2,6 +2,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
+import { setConnected } from "./connection";
 
 interface Topic {
   kind: string;
@@ -12,6 +13,10 @@ interface Topic {
 const onServer = new Set(["bench", "jobs", "kit", "profile"]);
 /** Topics that others hang on as well: a campaign's answer changes with every run of its jobs. */
 const alsoStale: Record<string, string> = { jobs: "campaign" };
+
+/** Pauses between tries where the stream of changes is refused, ms. */
+const firstPauseMs = 3000,
+  mostPauseMs = 60_000;
 
 /** What came in within this time is shown anew once, ms. */
 const gatherMs = 150;
@@ -27,8 +32,7 @@ export function Live({ seen, children }: { seen: string | null; children: ReactN
   const [firstSeen] = useState(seen);
   const router = useRouter();
   useEffect(() => {
-    // What changed between the making of this page and this moment is told first.
-    const source = new EventSource(firstSeen === null ? "/api/v1/events" : `/api/v1/events?since=${firstSeen}`);
+    let seenLast = firstSeen;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let gathered: Topic[] = [];
     const show = () => {
@@ -41,13 +45,38 @@ export function Live({ seen, children }: { seen: string | null; children: ReactN
       // Lists and the bench strip are made on the server.
       if (topics.some(({ kind }) => onServer.has(kind))) router.refresh();
     };
-    source.onmessage = ({ data }: MessageEvent<string>) => {
+    let source: EventSource;
+    let retry: ReturnType<typeof setTimeout> | undefined;
+    let pause = firstPauseMs;
+    const listen = () => {
+      // What changed between the making of this page and this moment is told first.
+      source = new EventSource(seenLast === null ? "/api/v1/events" : `/api/v1/events?since=${seenLast}`);
+      source.onopen = () => {
+        pause = firstPauseMs;
+        setConnected(true);
+      };
+      source.onerror = () => {
+        setConnected(false);
+        // The browser goes on by itself, except where it was refused.
+        if (source.readyState !== EventSource.CLOSED) return;
+        retry = setTimeout(listen, pause);
+        pause = Math.min(2 * pause, mostPauseMs);
+      };
+      source.onmessage = onMessage;
+    };
+    const onMessage = ({ data, lastEventId }: MessageEvent<string>) => {
+      if (lastEventId !== "") seenLast = lastEventId;
       gathered.push(...(JSON.parse(data) as Topic[]));
       clearTimeout(timer);
       timer = setTimeout(show, gatherMs);
     };
+    listen();
+    const left = () => setConnected(false);
+    window.addEventListener("offline", left);
     return () => {
+      window.removeEventListener("offline", left);
       clearTimeout(timer);
+      clearTimeout(retry);
       source.close();
     };
   }, [client, router, firstSeen]);

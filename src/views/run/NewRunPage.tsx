@@ -13,7 +13,7 @@ import { SettingsInForce } from "./SettingsInForce";
 import { Ways } from "./Ways";
 
 /** Each way to bring a run in is loaded when it is taken. */
-const CaptureDesk = dynamic(async () => (await import("@/views/capture")).CaptureDesk);
+const CaptureDesk = dynamic(async () => (await import("@/views/capture/CaptureDesk")).CaptureDesk);
 const TallyPad = dynamic(async () => (await import("./TallyPad")).TallyPad);
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;

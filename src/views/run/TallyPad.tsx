@@ -2,7 +2,8 @@
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { tallyFigures } from "@/core/metrics";
-import { Button, Choice, Keys, say } from "@/ui";
+import { Button, Choice, Keys, say, toast } from "@/ui";
+import { sendLater } from "@/views/live";
 import { call, type Refusal } from "@/contract/client";
 import { blocksOf, type TallyReading } from "./blocks";
 import { useTallyDraft } from "./useTallyDraft";
@@ -108,13 +109,18 @@ export function TallyPad({
     if (!runOf) return setKeeping(false);
     let left = blocksOf(readings);
     let kept: { id: string; number: number } | null = null;
+    let later = 0;
     for (let [block] = left; block; [block] = left) {
-      const sent = await call("tallyRun", {
-        body: {
-          run: runOf(arms ? block.arm : null),
-          readings: block.readings,
-        },
-      });
+      const key = crypto.randomUUID();
+      const body = { run: runOf(arms ? block.arm : null), readings: block.readings };
+      const sent = await call("tallyRun", { body, key });
+      if (!sent.ok && sent.refusal.status === 0) {
+        const label = `a tally of ${say.count(block.readings.length, "reading")}`;
+        sendLater({ key, name: "tallyRun", asking: { body }, label });
+        later++;
+        left = left.slice(1);
+        continue;
+      }
       if (!sent.ok) {
         // What was kept is kept; what wasn't stays on the pad.
         setReadings(left.flatMap((block) => block.readings.map((reading) => ({ ...reading, arm: block.arm }))));
@@ -125,10 +131,10 @@ export function TallyPad({
       left = left.slice(1);
     }
     setKeeping(false);
-    if (kept && left.length === 0) {
-      forget();
-      onKept(kept);
-    }
+    if (left.length > 0) return;
+    forget();
+    if (later > 0) toast("Kept on this device: it is sent when the application answers.");
+    else if (kept) onKept(kept);
   };
   const toNext = pace - (since % pace);
   return (

@@ -5,6 +5,12 @@ import { isInHand, takeInHand } from "@/views/capture";
 
 const unchanging = () => () => {};
 
+/** What a way needs, fetched as soon as somebody points at it. */
+const prepare: Record<string, () => Promise<unknown>> = {
+  tally: async () => import("./TallyPad"),
+  video: async () => import("@/views/capture/CaptureDesk"),
+};
+
 /**
  * The ways a run is brought in: logs, a tally, or a video, which goes to its own tab wherever it is dropped.
  */
@@ -42,6 +48,7 @@ export function Ways({
           <Tabs.Trigger
             key={value}
             value={value}
+            onPointerEnter={() => void prepare[value]?.().catch(() => undefined)}
             className="-mb-px border-b-2 border-transparent px-3 py-2 text-soft data-[state=active]:border-lit data-[state=active]:text-text"
           >
             {name}
