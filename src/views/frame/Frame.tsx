@@ -82,7 +82,7 @@ export function Frame({
             ) : (
               <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
             )}
-            <Connection />
+            <Connection person={person?.name ?? null} />
             <MeasuringAnew />
             {person && (
               <button

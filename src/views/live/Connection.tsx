@@ -3,17 +3,18 @@ import { CloudOff } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Button, Sheet, say, toast } from "@/ui";
 import { useConnected } from "./connection";
-import { letGo, sendUnsent, useUnsent } from "./outbox";
+import { letGo, sendUnsent, typedBy, useUnsent } from "./outbox";
 
 /** Between tries while something waits, ms. */
 const pauseMs = 20_000;
 
 /** Says when the application doesn't answer, and what waits to be sent; sends it when it does. */
-export function Connection() {
+export function Connection({ person }: { person: string | null }) {
   const isConnected = useConnected();
   const unsent = useUnsent();
+  useEffect(() => typedBy(person), [person]);
   const [open, setOpen] = useState(false);
-  const waits = unsent.some(({ refusal }) => refusal === null);
+  const waits = unsent.some(({ by, refusal }) => refusal === null && by === person);
   useEffect(() => {
     if (!isConnected || !waits) return;
     const send = async () => {
@@ -46,10 +47,11 @@ export function Connection() {
           <p className="text-soft">Nothing waits to be sent.</p>
         ) : (
           <ul className="space-y-2">
-            {unsent.map(({ key, label, at, refusal }) => (
+            {unsent.map(({ key, label, by, at, refusal }) => (
               <li key={key} className="flex items-start justify-between gap-3 text-[13px]">
                 <span>
                   {label}, typed {say.dateTime(new Date(at))}
+                  {by !== person && by !== null && <span className="block">It waits for {by} to sign in.</span>}
                   {refusal !== null && <span className="block text-caution">Refused: {refusal}</span>}
                 </span>
                 <Button look="quiet" onClick={() => letGo(key)}>

@@ -12,6 +12,8 @@ export interface Unsent {
   asking: Pick<Asking<Later>, "body">;
   /** What it is, for whoever typed it. */
   label: string;
+  /** Who typed it, where people sign in: nobody else sends it. */
+  by: string | null;
   /** When it was typed, ms since 1970. */
   at: number;
   /** Why it was refused, once it was. */
@@ -57,9 +59,13 @@ const subscribe = (listener: () => void) => {
 /** What waits to be sent. */
 export const useUnsent = (): Unsent[] => useSyncExternalStore(subscribe, unsent, () => empty);
 
+let person: string | null = null;
+/** Says who is signed in; null where nobody has to. */
+export const typedBy = (name: string | null): void => void (person = name);
+
 /** Keeps something on this device until the application answers. */
-export const sendLater = (one: Omit<Unsent, "at" | "refusal">): void =>
-  put([...unsent(), { ...one, at: Date.now(), refusal: null }]);
+export const sendLater = (one: Pick<Unsent, "key" | "name" | "asking" | "label">): void =>
+  put([...unsent(), { ...one, by: person, at: Date.now(), refusal: null }]);
 
 /** Lets something go unsent. */
 export const letGo = (key: string): void => put(unsent().filter((each) => each.key !== key));
@@ -67,12 +73,12 @@ export const letGo = (key: string): void => put(unsent().filter((each) => each.k
 const inWords = ({ title, fix }: Refusal) => `${title} ${fix}`;
 
 /**
- * Sends what waits, the oldest first, until the application doesn't answer. What is refused stays, with the reason.
+ * Sends what the person who is signed in typed, the oldest first, until the application doesn't answer. What is refused stays, with the reason.
  * @returns what was sent
  */
 export async function sendUnsent(): Promise<Unsent[]> {
   const sent: Unsent[] = [];
-  for (const one of unsent().filter(({ refusal }) => refusal === null)) {
+  for (const one of unsent().filter(({ by, refusal }) => refusal === null && by === person)) {
     const { ok, ...answer } = await call(one.name, { ...one.asking, key: one.key });
     if (ok) {
       letGo(one.key);
