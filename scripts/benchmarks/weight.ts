@@ -65,7 +65,7 @@ async function standing(folder: string, wantedPort: number) {
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
 const kB = (bytes: number) => `${(bytes / 1000).toFixed(0).padStart(5)}`;
 const inMs = (weights: Weight[], of: (weight: Weight) => number | null) => {
-  const values = weights.map(of).filter((value) => value !== null);
+  const values = weights.map(of).filter((value) => value !== null && Number.isFinite(value)) as number[];
   return values.length === 0 ? "    –" : `${median(values).toFixed(0).padStart(5)}`;
 };
 

@@ -38,8 +38,8 @@ const isText = /^text\/(?!event-stream)|javascript|json|svg/;
 const mostPlain = 1500;
 /** Quiet for so long, a page has fetched what it wants by itself, ms. */
 const quietMs = 700;
-/** A page that fetches for so long doesn't end by itself, ms. */
-const mostMs = 30_000;
+/** A page that fetches for so long is weighed as far as it came, ms. */
+const mostMs = 10_000;
 
 /** Notes when a page could be used, and when its trace was drawn; as text, since it runs in the page. */
 const noteTimes = `
@@ -78,7 +78,9 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
     const begun = new Map<string, number>();
     const open = new Set<string>();
     let last = Date.now();
-    protocol.on("Network.requestWillBeSent", ({ requestId }) => {
+    protocol.on("Network.requestWillBeSent", ({ requestId, type }) => {
+      // What tells of changes stays open as long as the page does.
+      if (type === "EventSource") return;
       begun.set(requestId, Date.now());
       open.add(requestId);
       last = Date.now();
@@ -87,8 +89,6 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
       kinds.set(requestId, type);
       if (isText.test(response.mimeType) && !/content-encoding/i.test(Object.keys(response.headers).join(" ")))
         plain.set(requestId, response.url);
-      // What tells of changes stays open as long as the page does.
-      if (response.mimeType === "text/event-stream") open.delete(requestId);
     });
     const ended = ({ requestId, encodedDataLength = 0 }: { requestId: string; encodedDataLength?: number }) => {
       bytes.set(requestId, encodedDataLength);
@@ -99,12 +99,12 @@ export async function weigh(browser: Browser, address: string, profile: Profile 
     protocol.on("Network.loadingFailed", ended);
     await page.addInitScript(noteTimes);
     await page.goto(address, { waitUntil: "commit" });
-    await page.locator("[data-ready]").first().waitFor({ state: "attached" });
+    await page.locator("[data-ready], form h1").first().waitFor({ state: "attached" });
     const began = Date.now();
     // What a worker thread fetches is begun here and ends there: it holds up no page.
     const isUnderWay = (id: string) => kinds.has(id) || Date.now() - (begun.get(id) ?? 0) < quietMs;
     while ([...open].some(isUnderWay) || Date.now() - last < quietMs) {
-      if (Date.now() - began > mostMs) throw new Error(`${address} goes on fetching.`);
+      if (Date.now() - began > mostMs) break;
       await page.waitForTimeout(50);
     }
     const times = await page.evaluate(() => (window as { lampTimes?: Record<string, number> }).lampTimes ?? {});

@@ -1,5 +1,6 @@
 import type { Floats } from "@/core/trace";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
+import { areWhole, wholeUnit } from "./wholeReadings";
 
 /** Stretches below target: how many, the longest in ms of running time, the lowest window rate in fps. */
 export interface Dips {
@@ -128,14 +129,18 @@ export function fullSpeed(
   return found.result();
 }
 
-/** The same for readings of a counter: each reading is judged as it stands, weighted by its time. */
+/**
+ * The same for readings of a counter: each reading is judged as it stands, weighted by its time. A whole number that
+ * lies within a unit of the target can't be told from it, and counts as full speed.
+ */
 export function fullSpeedOfReadings(
   durations: Float64Array,
   rates: Float64Array,
   target: number,
   rules: MeasuringRules = defaultMeasuring,
 ): FullSpeed {
-  const least = leastFullSpeed(target, rules);
+  const exact = leastFullSpeed(target, rules);
+  const least = areWhole(rates) ? Math.min(exact, target - wholeUnit) : exact;
   const found = new Stretches();
   let start = 0;
   for (let i = 0; i < rates.length; i++) {

@@ -99,22 +99,35 @@ const leastSeconds = 10,
 const isShort = ({ form, durationMs, frames }: Pick<Summary, "form" | "durationMs" | "frames">) =>
   form === "frames" ? durationMs < 1000 * leastSeconds : frames < leastReadings;
 
+/** What whole readings leave open of the judged speed, %; null where it is known, or told by the engine. */
+function openSpeed(summary: Summary): { low: number; high: number } | null {
+  const { wholeAverage, reportedSpeedPercent, averageFps } = summary;
+  if (!wholeAverage || reportedSpeedPercent !== null || averageFps <= 0) return null;
+  const { value } = judgedSpeed(summary);
+  return { low: (value * wholeAverage.low) / averageFps, high: (value * wholeAverage.high) / averageFps };
+}
+
+/** Whether whole readings lie at the target but for the share that may lie under it. */
+const readsAtTarget = ({ fullSpeedTimePercent }: Summary, { steady }: HouseRules) =>
+  fullSpeedTimePercent !== null && fullSpeedTimePercent >= steady.fullSpeedTimePercent;
+
 /**
- * The light a run earns under house rules, with the rules that decided it.
- *
- * @param summary the run's metrics
- * @param rules   thresholds; "Lending desk" unless given
- * @param trouble crash and faults; a fault can outweigh speed
+ * Rules by light, the brightest first, and the first light whose rules are all met; −1 for none.
+ * @param speed null where it can't be told from full speed
  */
-export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble: Trouble = {}): Verdict {
-  const speed = judgedSpeed(summary);
+function ladderOf(
+  summary: Summary,
+  rules: HouseRules,
+  speed: { rule: RuleName; value: number } | null,
+): { ladder: [Grade, Reason[]][]; reached: number } {
   const fullTime = summary.fullSpeedTimePercent;
   const seen = summary.form === "frames";
+  const fast = (limit: number) => (speed ? [atLeast(speed.rule, speed.value, limit)] : []);
   const ladder: [Grade, Reason[]][] = [
     [
       "steady",
       [
-        atLeast(speed.rule, speed.value, rules.steady.speedPercent),
+        ...fast(rules.steady.speedPercent),
         atLeast("fullSpeedTimePercent", fullTime, rules.steady.fullSpeedTimePercent),
         {
           ...atMost(
@@ -136,13 +149,28 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     [
       "flickers",
       [
-        atLeast(speed.rule, speed.value, rules.flickers.speedPercent),
+        ...fast(rules.flickers.speedPercent),
         atLeast("fullSpeedTimePercent", fullTime, rules.flickers.fullSpeedTimePercent),
       ],
     ],
-    ["dims", [atLeast(speed.rule, speed.value, rules.dims.speedPercent)]],
+    ["dims", fast(rules.dims.speedPercent)],
   ];
-  const reached = ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met));
+  return { ladder, reached: ladder.findIndex(([, reasons]) => reasons.every(({ met }) => met)) };
+}
+
+/**
+ * The light a run earns under house rules, with the rules that decided it.
+ *
+ * @param summary the run's metrics
+ * @param rules   thresholds; "Lending desk" unless given
+ * @param trouble crash and faults; a fault can outweigh speed
+ */
+export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble: Trouble = {}): Verdict {
+  const speed = judgedSpeed(summary);
+  const open = openSpeed(summary);
+  // What can't be told from full speed isn't judged slower.
+  const isAtTarget = open !== null && readsAtTarget(summary, rules) && speed.value < rules.steady.speedPercent;
+  const { ladder, reached } = ladderOf(summary, rules, isAtTarget ? null : speed);
   const short = isShort(summary);
   let grade: Grade = ladder[reached]?.[0] ?? "gutters";
   // What kept it from the next better light; all of Steady's where there is none better.
@@ -163,11 +191,29 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     grade = cap;
   }
   const partial = summary.form === "interval";
-  const remarks = remarksOn(summary, rules, grade);
+  const remarks = [...wholeRemarks(summary, rules, open, grade), ...remarksOn(summary, rules, grade)];
   // A crash or a missing picture is dark however short the run.
   return short && grade !== "dark"
     ? { grade: null, reasons: [], partial, remarks: [tooShort(summary), ...remarks] }
     : { grade, reasons, partial, remarks };
+}
+
+/** What a light from whole readings leaves open. */
+function wholeRemarks(
+  summary: Summary,
+  rules: HouseRules,
+  open: { low: number; high: number } | null,
+  grade: Grade,
+): Said[] {
+  if (open === null) return [];
+  if (readsAtTarget(summary, rules)) return grade === "steady" ? [said("verdict.asWholeNumbersTell")] : [];
+  const { rule } = judgedSpeed(summary);
+  const lightAt = (value: number): Grade => {
+    const { ladder, reached } = ladderOf(summary, rules, { rule, value });
+    return ladder[reached]?.[0] ?? "gutters";
+  };
+  const [worse, better] = [lightAt(open.low), lightAt(open.high)];
+  return worse === better ? [] : [said("verdict.straddles", { worse, better, ...open })];
 }
 
 /** A tied title this far over its own rate runs visibly fast. */

@@ -42,6 +42,7 @@ export const drawn: Drawn = {
     { readings: 4, wanted: 5 },
   ],
   "verdict.justUnder": [{ slowestFps: 59.39, wantedFps: 59.4 }],
+  "verdict.straddles": [{ worse: "gutters", better: "dims", low: 79, high: 83 }],
   "conditions.against": [
     { condition: "pluggedIn", is: true },
     { condition: "docked", is: false },

@@ -85,6 +85,20 @@ export const verdictSentences = {
     `By the title's own clock it ran at ${(100 * speed).toFixed(1)} % of its speed (${(100 * low).toFixed(1)} to ${(100 * high).toFixed(1)} %).`,
   "capture.counter": ({ shown, averageFps }: { shown: number; averageFps: number }) =>
     `The counter disagrees: it says ${shown.toFixed(1)} fps, the pictures ${averageFps.toFixed(1)}.`,
+  "verdict.asWholeNumbersTell": () =>
+    "Full speed as far as whole numbers tell: a counter without decimals may show a frame less than there is.",
+  "verdict.straddles": ({
+    worse,
+    better,
+    low,
+    high,
+  }: {
+    worse: keyof typeof gradeWords;
+    better: keyof typeof gradeWords;
+    low: number;
+    high: number;
+  }) =>
+    `${gradeWords[better].name} or ${gradeWords[worse].name}: these readings leave the speed open from ${low.toFixed(0)} to ${high.toFixed(0)} %.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
   "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
     const state = {
