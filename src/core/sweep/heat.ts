@@ -1,3 +1,4 @@
+import { heatAt, type Curve } from "./curves";
 import {
   effectiveNumber,
   lag1,
@@ -207,14 +208,6 @@ export function fitHeat(
     reached: 1 - Math.exp(-span / best.tau),
   };
 }
-
-type Curve = Pick<HeatFit, "startC" | "settledC" | "settleSeconds" | "parts">;
-
-/** Temperature on a warming curve: T∞ − (T∞ − T0)·e^(−t/τ), or the sum of its parts, °C. */
-export const heatAt = ({ startC, settledC, settleSeconds, parts }: Curve, seconds: number) =>
-  parts
-    ? parts.reduce((sum, part) => sum + part.riseC * (1 - Math.exp(-seconds / part.settleSeconds)), startC)
-    : settledC - (settledC - startC) * Math.exp(-seconds / settleSeconds);
 
 /**
  * Share of the way to the highest place where it may settle from which a curve has bent enough to say "never".

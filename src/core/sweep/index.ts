@@ -1,6 +1,6 @@
+export { frameTimeAt, heatAt } from "./curves";
 export {
   fitScaleLaw,
-  frameTimeAt,
   leastStep,
   mostScale,
   type ScaleLaw,
@@ -11,7 +11,6 @@ export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSwe
 export {
   coolDownMinutes,
   fitHeat,
-  heatAt,
   limitOutlook,
   secondsToLimit,
   type HeatFit,

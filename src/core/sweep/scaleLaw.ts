@@ -1,3 +1,4 @@
+import { lawAt, type Law } from "./curves";
 import { said, type Said } from "@/core/words";
 import { quantile, seeded, studentT, weightedLine, type Interval } from "@/core/stats";
 
@@ -56,22 +57,6 @@ export interface ScaleLaw {
   predicted: ScalePrediction[];
   notes: Said[];
 }
-
-interface Law {
-  floor: number | null;
-  intercept: number;
-  slope: number;
-}
-
-const lawAt = ({ floor, intercept, slope }: Law, megapixels: number) =>
-  Math.max(floor ?? -Infinity, intercept + slope * megapixels);
-
-/** Frame time that a fitted law gives so many rendered megapixels, ms. */
-export const frameTimeAt = (law: ScaleLaw, megapixels: number): number =>
-  lawAt(
-    { floor: law.floorSeen ? law.floorMs : null, intercept: law.interceptMs, slope: law.msPerMegapixel },
-    megapixels,
-  );
 
 /** Least share that a law's frame time may come to: times are never zero. */
 const leastMs = 1e-3;

@@ -1,4 +1,5 @@
-export { grades, judge, type Grade, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
+export { grades, type Grade } from "./grades";
+export { judge, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
 export { asFarAsItGoes, lendingDesk } from "./rules";
 export { houseRulesSchema, type HouseRules } from "./rulesSchema";
 export { targetOf, yardstickOf, yardstickUnder } from "./yardstick";

@@ -1,12 +1,9 @@
 import type { Summary } from "@/core/metrics";
 import { said, type Said } from "@/core/words";
 import type { Severity } from "@/core/kit";
+import { grades, type Grade } from "./grades";
 import { lendingDesk } from "./rules";
 import type { HouseRules } from "./rulesSchema";
-
-/** Brightest first. */
-export const grades = ["steady", "flickers", "dims", "gutters", "dark"] as const;
-export type Grade = (typeof grades)[number];
 
 export type RuleName =
   | "speedPercent"

@@ -145,7 +145,12 @@ export function TracePanel({
           The trace can&apos;t be drawn: {traces.problem}
         </p>
       )}
-      <div ref={measure} className="min-w-0" data-testid="trace" data-drawn={traces.columns ? "yes" : "no"}>
+      <div
+        ref={measure}
+        className="min-w-0"
+        data-testid="trace"
+        data-drawn={width > 0 && traces.columns ? "yes" : "no"}
+      >
         {width > 0 && !traces.columns && !traces.problem && (
           <p className="p-8 text-center text-soft">Fetching the trace …</p>
         )}

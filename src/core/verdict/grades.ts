@@ -1,0 +1,3 @@
+/** Lights, the brightest first. */
+export const grades = ["steady", "flickers", "dims", "gutters", "dark"] as const;
+export type Grade = (typeof grades)[number];
