@@ -54,9 +54,17 @@ async function unit(env) {
  * Tests in a browser go two ways at once, each with an application and a database of its own; the longest are
  * in the first.
  */
-const firstLane = ["everywhere", "loop", "sweeps", "queue", "phone", "starts", "passphrase", "capture"].map(
-  (name) => `${name}.spec.ts`,
-);
+const firstLane = [
+  "everywhere",
+  "loop",
+  "sweeps",
+  "queue",
+  "phone",
+  "starts",
+  "passphrase",
+  "capture",
+  "campaigns",
+].map((name) => `${name}.spec.ts`);
 const specs = () => readdirSync(join(root, "e2e")).filter((name) => name.endsWith(".spec.ts"));
 
 async function lane(name, files, cluster, url, wantedPort) {
