@@ -28,14 +28,16 @@ export function Connection({ person }: { person: string | null }) {
   const count = unsent.length > 0 && `${say.count(unsent.length, "entry", "entries")} not sent yet`;
   return (
     <>
-      <button
-        type="button"
-        onClick={() => setOpen(true)}
-        className="inline-flex shrink-0 items-center gap-1.5 rounded-md border border-caution px-2 py-0.5 text-[12px] text-caution"
-      >
-        <CloudOff size={13} aria-hidden />
-        <span role="status">{[!isConnected && "No connection", count].filter(Boolean).join(", ")}</span>
-      </button>
+      <span role="status" className="shrink-0">
+        <button
+          type="button"
+          onClick={() => setOpen(true)}
+          className="inline-flex items-center gap-1.5 rounded-md border border-caution px-2 py-0.5 text-[12px] text-caution"
+        >
+          <CloudOff size={13} aria-hidden />
+          {[!isConnected && "No connection", count].filter(Boolean).join(", ")}
+        </button>
+      </span>
       <Sheet open={open} onOpenChange={setOpen} title={isConnected ? "Not sent yet" : "No connection"}>
         {!isConnected && (
           <p className="mb-3">
