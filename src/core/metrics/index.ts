@@ -26,4 +26,3 @@ export { tallyFigures, type TallyFigures } from "./tally";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
 export { isHeld } from "./held";
-export { areWhole, wholeAverage, wholeUnit } from "./wholeReadings";
