@@ -123,6 +123,8 @@ self.addEventListener("fetch", (event) => {
   const { request } = event;
   const { origin, pathname, searchParams } = new URL(request.url);
   if (request.method !== "GET" || origin !== self.location.origin) return;
+  // A worker thread is told what to load by its address's fragment, which no kept answer has.
+  if (/worker/.test(request.destination)) return;
   if (isFile(pathname)) return event.respondWith(file(request));
   if (isElsewhere(pathname)) return;
   if (request.mode === "navigate") return event.respondWith(page(request, pathname));
