@@ -46,7 +46,6 @@ self.addEventListener("activate", (event) =>
   ),
 );
 self.addEventListener("message", ({ data }) => {
-  if (data.forget) void caches.delete(kept);
   if (data.keep) void keepPage(data.keep).then(keepFiles);
 });
 
@@ -72,21 +71,21 @@ async function putPage(address, answer) {
   for (const old of pages.slice(0, Math.max(0, pages.length - mostPages))) await cache.delete(old);
 }
 
-async function file(request) {
+async function file(request, waitUntil) {
   const cache = await caches.open(kept);
   const found = await cache.match(request, { ignoreVary: true });
   if (found) return found;
   const answer = await fetch(request);
-  if (answer.ok) await cache.put(request, answer.clone());
+  if (answer.ok) waitUntil(cache.put(request, answer.clone()));
   return answer;
 }
 
-async function page(request, path) {
+async function page(request, path, waitUntil) {
   try {
     const answer = await fetch(request);
     // Whoever has to sign in reads nothing that somebody else opened.
     if (path === "/sign-in") await caches.delete(kept);
-    else await putPage(request.url, answer.clone());
+    else waitUntil(putPage(request.url, answer.clone()));
     return answer;
   } catch {
     const cache = await caches.open(kept);
@@ -121,13 +120,15 @@ async function withoutNetwork(cache) {
 
 self.addEventListener("fetch", (event) => {
   const { request } = event;
+  // An answer is shown as it comes; it is kept beside that.
+  const waitUntil = (keeping) => event.waitUntil(keeping.catch(() => undefined));
   const { origin, pathname, searchParams } = new URL(request.url);
   if (request.method !== "GET" || origin !== self.location.origin) return;
   // A worker thread is told what to load by its address's fragment, which no kept answer has.
   if (/worker/.test(request.destination)) return;
-  if (isFile(pathname)) return event.respondWith(file(request));
+  if (isFile(pathname)) return event.respondWith(file(request, waitUntil));
   if (isElsewhere(pathname)) return;
-  if (request.mode === "navigate") return event.respondWith(page(request, pathname));
+  if (request.mode === "navigate") return event.respondWith(page(request, pathname, waitUntil));
   // A page that was opened from another is kept as well, for the day without a network.
   const isOpened = request.headers.get("rsc") === "1" && !request.headers.get("next-router-prefetch");
   if (!isOpened || self.navigator.connection?.saveData) return;
