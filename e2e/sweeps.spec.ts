@@ -88,7 +88,7 @@ test("power: 35 at 15 W, 42 at 20 W, 25 at 30 W, from plan to the sweet spot kep
   // 48 Wh, nine tenths of it, over 20 W and 2.5 W of screen: 1.92 h.
   await expect(page.getByRole("row", { name: /sweet spot/ })).toContainText("1.9 h");
   await keep(page, "Brisk");
-  await expect(page.getByRole("region", { name: "Profile" })).toContainText("Power mode: Brisk");
+  await expect(page.getByRole("region", { name: "Profile" })).toContainText("power mode Brisk");
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
   expect(runs.map(({ conditions }: { conditions: { powerMode: string } }) => conditions.powerMode)).toEqual([
     "Even",

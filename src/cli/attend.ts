@@ -147,7 +147,7 @@ async function make(
     build: arm.build,
     settings,
     scale: Number(scale ? (settings[scale.key] ?? scale.default) : 1) || 1,
-    conditions: { ...firstConditions(rig.spec), ...view.standing.conditions, ...arm.conditions },
+    conditions: { ...firstConditions(rig.spec), ...view.holds.conditions, ...arm.conditions },
     round: taken.round,
   };
   const made = flags.with === undefined ? standIn(asked) : await byProgram(flags.with, asked);

@@ -3,9 +3,10 @@ import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Command } from "commander";
 import { createClient, type Sent } from "@/contract";
+import { differing } from "@/core/job";
 import { cacheStates, type NewRun } from "@/core/kit";
 import { packTrace } from "@/core/trace";
-import { lightWords } from "@/core/words";
+import { lightWords, said, words, type Differing } from "@/core/words";
 import { BadInput, readLogFile } from "./input";
 
 export interface At {
@@ -78,7 +79,9 @@ export function running(program: Command): void {
     .action(async (file: string, flags: At & Keeping) => {
       const call = clientAt(flags);
       const reading = await readLogFile(file, {});
-      const { run, target } = await runFor(call, file, flags);
+      const { run, target, otherwise } = await runFor(call, file, flags);
+      if (otherwise.length > 0)
+        process.stderr.write(`${words(said("holds.otherwise", { differing: otherwise }))}\n`);
       const kept = answerOf(
         await call("importRun", {
           body: packTrace(reading.trace, { ...run, skippedRows: reading.skippedRows }),
@@ -110,11 +113,11 @@ async function runFor(
   call: ReturnType<typeof createClient>,
   file: string,
   { job: id, trial: trialId, arm: armName, cache, name, again }: Keeping,
-): Promise<{ run: NewRun; target: string }> {
+): Promise<{ run: NewRun; target: string; otherwise: Differing[] }> {
   const cacheState = cacheStates.find((state) => state === cache);
   if (!cacheState) throw new BadInput(`--cache takes ${cacheStates.join(", ")}, not "${cache}".`);
   const [view, bench] = [answerOf(await call("viewJob", { id })), answerOf(await call("viewBench"))];
-  const { job, standing, trials } = view;
+  const { job, holds, trials, catalogue } = view;
   if (bench.rig?.id !== job.rigId || !bench.conditions)
     throw new BadInput(
       `${job.rig} isn't on the bench, and conditions are taken from there: put it on the bench.`,
@@ -125,9 +128,12 @@ async function runFor(
   const arm = trial?.arms[place];
   if (trial && !arm)
     throw new BadInput(`--arm names one of: ${trial.arms.map((each) => each.name).join(", ")}.`);
-  const conditions = { ...bench.conditions, ...standing.conditions, ...arm?.conditions };
+  const conditions = arm ? { ...bench.conditions, ...holds.decided, ...arm.conditions } : bench.conditions;
+  const settings = arm?.settings ?? holds.settings;
+  const wanted = { ...holds, settings, conditions: { ...holds.conditions, ...arm?.conditions } };
   return {
     target: `${job.title} on ${job.rig}`,
+    otherwise: differing(wanted, { settings, conditions }, catalogue),
     run: {
       jobId: job.id,
       source: "log",
@@ -136,7 +142,7 @@ async function runFor(
       fileHash: createHash("sha256").update(readFileSync(file)).digest("hex"),
       again: again ?? false,
       conditions,
-      settings: arm?.settings ?? standing.settings,
+      settings,
       cacheState,
       crashed: false,
       skippedRows: 0,

@@ -12,6 +12,7 @@ import {
   type Settings,
 } from "@/core/kit";
 import type {
+  BenchSet,
   BenchView,
   EngineDetail,
   FoundRow,
@@ -203,7 +204,13 @@ const outcome = open({
   notes: z.array(saidSchema),
 });
 export const outcomeSchema = of<TrialOutcome>(outcome);
-export const decidedSchema = of<{ outcome: TrialOutcome }>(open({ outcome }));
+const benchSet = open({ version, sentence: saidSchema, before: conditionsSchema })
+  .nullable()
+  .describe("What the decision set on the bench; null where nothing was.");
+export const decidedSchema = of<{ outcome: TrialOutcome; bench: BenchSet | null }>(
+  open({ outcome, bench: benchSet }),
+);
+export const undecidedSchema = of<{ bench: BenchSet | null }>(open({ bench: benchSet }));
 
 const arm = open({
   name: z.string(),
@@ -259,6 +266,9 @@ const standing = open({
   buildId: id,
   targetFps: figure,
 });
+const holds = standing
+  .extend({ decided: armConditionsSchema, driver: z.string() })
+  .describe("What any run is made under unless something is tried.");
 const jobListed = open({
   id,
   version,
@@ -309,6 +319,8 @@ export const jobViewSchema = of<JobView>(
     trials: z.array(trial),
     faults: z.array(fault),
     standing,
+    holds,
+    tellingRunId: id.nullable().describe("The run that says how things stand."),
     diagnosis: open({ runId: id, diagnosis }).nullable(),
     suggestions: z.array(
       open({ sentence: saidSchema, minutes: z.number(), expected: z.number(), cautions: z.array(saidSchema) }),

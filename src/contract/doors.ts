@@ -634,7 +634,7 @@ const doorsByName = {
     path: "/trials/{id}/decision",
     group: "Trials",
     summary: "Take a decision back.",
-    output: answers.nothingSchema,
+    output: answers.undecidedSchema,
     edits: "optional",
     refusals: [404, 409],
   }),

@@ -5,7 +5,7 @@ import { cursorOf, keyset } from "@/core/schema";
 import { wilson } from "@/core/stats";
 import { store } from "./models";
 
-/** A run with its figures, as a board tells of it. */
+/** A run with its figures, as a board tells of it; what holds in its job is there as `o`. */
 const toldRun = `u.id as run_id, u.number, u.trial_id, u.arm, u.made_at, u.settings, u.conditions, (u.yardstick ->> 'targetFps')::double precision as target, m.grade, m.average_fps
     from runs u join run_summaries m on m.run_id = u.id where u.job_id = j.id and u.deleted_at is null and u.state <> 'open'`;
 
@@ -13,8 +13,8 @@ const toldRun = `u.id as run_id, u.number, u.trial_id, u.arm, u.made_at, u.setti
 const gradePlace = `coalesce(array_position(array[${grades.map((grade) => `'${grade}'`).join(", ")}], m.grade), ${grades.length + 1})`;
 
 /**
- * The newest work on every title on every rig. Of a closed job its confirmed light speaks, of an open one its
- * newest run outside a trial. Where there is none, as in a campaign, the arm that shone brightest speaks, and
+ * The newest work on every title on every rig. Of a closed job its confirmed light speaks, of an open one the
+ * newest run that was made under what was decided, and before any decision its newest run outside a trial. Where there is none, as in a campaign, the arm that shone brightest speaks, and
  * of arms as bright the fastest, by its newest run.
  * @param which narrows the jobs
  */
@@ -22,7 +22,8 @@ const telling = (which: string) => `
   select distinct on (j.title_id, j.rig_id) j.title_id, j.rig_id, j.id as job_id, l.run_id, l.made_at, l.settings, l.conditions, l.target, l.average_fps, b.engine_id,
     coalesce(j.closing ->> 'grade', l.grade) as grade, j.closed_at is not null as confirmed, coalesce(j.closing -> 'conditions' ->> 'powerMode', l.conditions ->> 'powerMode') as power_mode
   from jobs j join builds b on b.id = j.build_id
-  left join lateral (select ${toldRun} and u.trial_id is null order by u.number desc limit 1) own on true
+  left join job_holds o on o.job_id = j.id
+  left join lateral (select ${toldRun} and (u.trial_id is null or u.id = o.run_id) order by u.id is not distinct from o.run_id desc, u.number desc limit 1) own on true
   join lateral (
     select own.* where own.run_id is not null
     union all

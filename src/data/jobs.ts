@@ -1,5 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { NewJob } from "@/core/kit";
+import type { Holding } from "@/core/job";
 import type { Standing } from "@/core/profile";
 import type { JobClosing, JobListRow, JobRow } from "@/core/records";
 import { cursorOf, keyset } from "@/core/schema";
@@ -54,7 +55,7 @@ const orders = {
   rig: { by: `lower(r.name) || ' ' || lower(t.name)`, descending: false },
 };
 
-/** Jobs with their newest run's light, the last worked on first unless asked otherwise. */
+/** Jobs with the light of the run that tells how each stands, else of its newest, the last worked on first unless asked otherwise. */
 export async function listJobs({
   search = "",
   filter = "",
@@ -79,13 +80,16 @@ export async function listJobs({
   const way = descending ? "desc" : "asc";
   const rows = await store().query<JobListRow & { key: string }>(
     `select * from (
-       select ${columns}, coalesce(n.runs, 0)::int as runs, l.made_at as "lastRunAt", l.grade, l.average_fps as "averageFps",
+       select ${columns}, coalesce(n.runs, 0)::int as runs, l.made_at as "lastRunAt", w.grade, w.average_fps as "averageFps",
          (${by}) collate "C" as key
        ${joined}
        left join lateral (select count(*) as runs from runs where job_id = j.id and deleted_at is null) n on true
        left join lateral (
-         select u.made_at, m.grade, m.average_fps from runs u join run_summaries m on m.run_id = u.id
-         where u.job_id = j.id and u.deleted_at is null order by u.number desc limit 1) l on true
+         select u.made_at from runs u where u.job_id = j.id and u.deleted_at is null order by u.number desc limit 1) l on true
+       left join job_holds o on o.job_id = j.id
+       left join lateral (
+         select m.grade, m.average_fps from runs u join run_summaries m on m.run_id = u.id
+         where u.job_id = j.id and u.deleted_at is null order by u.id is not distinct from o.run_id desc, u.number desc limit 1) w on true
        ${where}) as listed
      where $3::text is null or (key, id::text) ${descending ? "<" : ">"} ($3, $4) order by key ${way}, id::text ${way} limit $2`,
     { bind: [term, limit + 1, after?.value ?? null, after?.id ?? null], type: QueryTypes.SELECT },
@@ -132,4 +136,32 @@ export async function hasBegun(id: string): Promise<boolean> {
     { bind: [id], type: QueryTypes.SELECT },
   );
   return found?.begun ?? false;
+}
+
+/** Keeps what holds in a job, and which run tells how it stands; null where its newest one does. */
+export async function putHolds(
+  jobId: string,
+  { settings, conditions, targetFps, runId }: Holding & { runId: string | null },
+): Promise<void> {
+  await store().query(
+    `insert into job_holds (job_id, run_id, settings, conditions, target) values ($1, $2, $3, $4, $5)
+     on conflict (job_id) do update set run_id = excluded.run_id, settings = excluded.settings, conditions = excluded.conditions, target = excluded.target`,
+    { bind: [jobId, runId, JSON.stringify(settings), JSON.stringify(conditions), targetFps] },
+  );
+}
+
+/** Jobs of which what holds isn't kept, so many of them, and how many there are beyond. */
+export async function jobsWithoutHolds(most: number): Promise<{ ids: string[]; left: number }> {
+  const rows = await store().query<{ id: string; all: number }>(
+    `select j.id, count(*) over ()::int as all from jobs j where not exists (select 1 from job_holds h where h.job_id = j.id) limit $1`,
+    { bind: [most], type: QueryTypes.SELECT },
+  );
+  return { ids: rows.map(({ id }) => id), left: Math.max(0, (rows[0]?.all ?? 0) - rows.length) };
+}
+
+/** Has what holds in a rig's jobs kept anew: its drivers may be others. */
+export async function forgetHolds(rigId: string): Promise<void> {
+  await store().query(`delete from job_holds h using jobs j where j.id = h.job_id and j.rig_id = $1`, {
+    bind: [rigId],
+  });
 }

@@ -17,6 +17,7 @@ import { scenes } from "./migrations/0012-scenes";
 import { landed } from "./migrations/0013-landed";
 import { foundAtOnce } from "./migrations/0014-found-at-once";
 import { scopedTokens } from "./migrations/0015-scoped-tokens";
+import { whatHolds } from "./migrations/0016-what-holds";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -36,6 +37,7 @@ export const migrations = [
   landed,
   foundAtOnce,
   scopedTokens,
+  whatHolds,
 ];
 
 type Migrations = typeof migrations;

@@ -5,6 +5,7 @@ import { methodVersion, type Summary, type Yardstick } from "@/core/metrics";
 import type { Mark, Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
 import { Run, RunSummary, store } from "./models";
+import { driverOf } from "./rigs";
 
 export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rigRevisionId: string;
@@ -59,6 +60,7 @@ export async function staleRuns(hours: number): Promise<string[]> {
 const runColumns = (segments: boolean) =>
   `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
   r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.capture, r.scene, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
+  (select ${driverOf} from rig_revisions v, lateral (select r.conditions) u where v.id = r.rig_revision_id) as driver,
   ${segments ? "m.summary" : `m.summary || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 

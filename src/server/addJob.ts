@@ -1,8 +1,8 @@
 import { addedJobSchema } from "@/contract";
 import { baselineOf } from "@/core/job";
-import { firstConditions } from "@/core/kit";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { conditionsFor } from "./benchUse";
 import { writing } from "./writing";
 
 /** Opens a job and puts it, with its rig, on the bench. */
@@ -19,7 +19,7 @@ export async function addJob(actor: Actor, input: unknown): Promise<string> {
       async () => data.readBench(),
     );
     const { rigId, houseRulesId } = job;
-    const conditions = rig && bench.rigId !== rigId ? { conditions: firstConditions(rig.spec) } : {};
+    const conditions = rig && bench.rigId !== rigId ? { conditions: await conditionsFor(rig) } : {};
     await data.putBench({ jobId: id, rigId, houseRulesId, ...conditions });
     touch({ kind: "jobs", id }, { kind: "bench", id: "" });
     return id;

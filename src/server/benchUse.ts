@@ -1,8 +1,8 @@
 import { benchChangeSchema } from "@/contract";
-import { conditionWarnings, firstConditions } from "@/core/kit";
-import type { BenchView } from "@/core/records";
+import { conditionsOnBench, conditionWarnings, firstConditions, type Conditions } from "@/core/kit";
+import type { BenchView, RigRow } from "@/core/records";
 import { words } from "@/core/words";
-import { findRig, listHouseRules, listRigs, putBench, readBench } from "@/data";
+import { findRig, lastConditions, listHouseRules, listRigs, putBench, readBench } from "@/data";
 import type { Actor } from "./actor";
 import { notFound } from "./problem";
 import { editing, writing } from "./writing";
@@ -29,8 +29,14 @@ export async function viewBench(): Promise<BenchView> {
 /** The one row of the bench. */
 const theBench = 1;
 
+/** Conditions that a rig is put on the bench with. */
+export async function conditionsFor(rig: Pick<RigRow, "id" | "spec">): Promise<Conditions> {
+  return conditionsOnBench(rig.spec, await lastConditions(rig.id));
+}
+
 /**
- * Puts a rig, a job, house rules or conditions on the bench. Another rig starts from its own first conditions.
+ * Puts a rig, a job, house rules or conditions on the bench. A rig that lay there before has the conditions that
+ * it had then.
  */
 export async function changeBench(actor: Actor, input: unknown, saw: number | null = null): Promise<BenchView> {
   const change = benchChangeSchema.parse(input);
@@ -38,7 +44,7 @@ export async function changeBench(actor: Actor, input: unknown, saw: number | nu
     await editing("bench_state", theBench, "bench", saw);
     const rig = change.rigId && !change.conditions ? await findRig(change.rigId) : null;
     if (change.rigId && !change.conditions && !rig) throw notFound("rig");
-    await putBench({ ...change, ...(rig ? { conditions: firstConditions(rig.spec) } : {}) });
+    await putBench({ ...change, ...(rig ? { conditions: await conditionsFor(rig) } : {}) });
     touch({ kind: "bench", id: "" });
   });
   return viewBench();

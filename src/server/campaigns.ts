@@ -17,12 +17,13 @@ import {
   titlePlaceSchema,
 } from "@/contract";
 import { baselineOf } from "@/core/job";
-import { firstConditions, type Settings } from "@/core/kit";
+import type { Settings } from "@/core/kit";
 import { HeldValues, effectiveSettings } from "@/core/profile";
 import { emptyPlan, usableRuns, type TrialFacts } from "@/core/trial";
 import type { CampaignKitView, CampaignListRow, CampaignView, TitlesToPlan } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "./actor";
+import { conditionsFor } from "./benchUse";
 import { armsOf, loadCampaign, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
 import { addTrial } from "./planTrial";
 import { Problem, notFound } from "./problem";
@@ -368,7 +369,7 @@ async function putOnBench(
     rigId,
     jobId,
     houseRulesId: campaign.houseRulesId,
-    conditions: { ...firstConditions(rig.spec), ...held, ...conditions },
+    conditions: { ...(held ?? (await conditionsFor(rig))), ...conditions },
   });
 }
 

@@ -13,6 +13,7 @@ import type { EngineDetail, RigDetail, SystemRow, TitleDetail } from "@/core/rec
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { Problem, notFound } from "./problem";
+import { queueWork } from "./work";
 import { editing, writing } from "./writing";
 
 const found = <Thing>(thing: Thing | null, what: string): Thing => {
@@ -57,7 +58,13 @@ export async function reviseRig(
   return toKit(actor, "rigs", async () => {
     await editing("rigs", id, "rig", saw);
     const before = await viewRig(id);
-    await data.reviseRig(id, rig, note, isDeepStrictEqual(before.spec, rig.spec));
+    const isSame = isDeepStrictEqual(before.spec, rig.spec);
+    await data.reviseRig(id, rig, note, isSame);
+    if (!isSame) {
+      // With another driver other runs are made under what holds.
+      await data.forgetHolds(id);
+      await queueWork("keep-holds", { batch: 0 });
+    }
     return { revision: (await viewRig(id)).revision };
   });
 }

@@ -1,16 +1,31 @@
 import { closeSchema } from "@/contract";
-import { confirmationOf } from "@/core/job";
+import { confirmationOf, differing, lastDecisionMs, type Holding, type Story } from "@/core/job";
 import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
 import type { JobClosing } from "@/core/records";
+import { said, words } from "@/core/words";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { loadStory } from "./loadStory";
+import { holdsIn, loadStory } from "./loadStory";
 import { lockJob } from "./lockJob";
 import { Problem } from "./problem";
 import { editing, writing } from "./writing";
 
 const dayMs = 86_400_000;
+
+/** What a job that isn't confirmed lacks: a run, or one that was made under what holds. */
+function unconfirmed(story: Story, holds: Holding): string {
+  const last = story.runs.findLast(
+    ({ trialId, crashed, madeAt }) =>
+      trialId === null && !crashed && new Date(madeAt).getTime() > lastDecisionMs(story),
+  );
+  const otherwise = last
+    ? differing(holds, { ...last, targetFps: last.yardstick.targetFps }, story.catalogue)
+    : [];
+  return last && otherwise.length > 0
+    ? `Run ${last.number} doesn't confirm it. ${words(said("holds.otherwise", { differing: otherwise }))} Run the scene once more with what was kept.`
+    : "Run the scene once more with what was kept, outside any trial; that run closes the job.";
+}
 
 /**
  * Closes a job: a confirmation run after the last decision proves the profile, which is kept with what put each
@@ -36,20 +51,16 @@ export async function closeJob(
         `“${open.name}” isn't decided.`,
         "Decide it, or leave it out of the job, then close.",
       );
-    const confirmation = confirmationOf(story);
-    if (!confirmation)
-      throw new Problem(
-        409,
-        "The confirmation run is missing.",
-        "Run the scene once more with what was kept, outside any trial; that run closes the job.",
-      );
+    const holds = await holdsIn(job, story);
+    const confirmation = confirmationOf(story, holds);
+    if (!confirmation) throw new Problem(409, "The confirmation run is missing.", unconfirmed(story, holds));
     const times = story.runs.map(({ madeAt }) => new Date(madeAt).getTime());
     const held = await data.findBuild(story.standing.buildId);
     const closing: JobClosing = {
       engine: held?.engine ?? job.engine,
       build: held?.version ?? job.build,
       overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
-      conditions: story.standing.conditions,
+      conditions: holds.conditions,
       targetFps: confirmation.yardstick.targetFps,
       grade: confirmation.verdict.grade,
       averageFps: confirmation.summary.averageFps,

@@ -1,9 +1,11 @@
 import { choiceSchema, isAgainst, type TrialOutcome } from "@/core/trial";
-import type { TrialRow } from "@/core/records";
+import type { BenchSet, TrialRow } from "@/core/records";
 import { words } from "@/core/words";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { landDecision } from "./landing";
+import { setBenchToHolds } from "./holds";
+import { loadStory } from "./loadStory";
 import { lockOpenJob } from "./lockJob";
 import { Problem, notFound } from "./problem";
 import { loadTrial, understood } from "./trialFacts";
@@ -43,7 +45,7 @@ export async function decideTrial(
   input: unknown,
   saw: number | null = null,
   decidedAt?: Date,
-): Promise<{ outcome: TrialOutcome }> {
+): Promise<{ outcome: TrialOutcome; bench: BenchSet | null }> {
   const choice = choiceSchema.parse(input);
   // What takes long is done, and kept, before anybody has to wait for the lock.
   const before = await loadTrial(id);
@@ -72,12 +74,24 @@ export async function decideTrial(
       { kind: "job", id: trial.jobId },
       { kind: "jobs", id: trial.jobId },
     );
-    return { outcome };
+    return { outcome, bench: await setBench(trial, touch) };
   });
 }
 
-/** Takes a decision back; what the other decisions come to holds again. */
-export async function undecideTrial(actor: Actor, id: string, saw: number | null = null): Promise<void> {
+/** Sets the bench to what holds after a decision, or after one was taken back. */
+async function setBench(trial: TrialRow, touch: (topic: data.Topic) => void): Promise<BenchSet | null> {
+  const job = await data.findJob(trial.jobId);
+  const set = job && (await setBenchToHolds(job, await loadStory(job), trial));
+  if (set) touch({ kind: "bench", id: "" });
+  return set;
+}
+
+/** Takes a decision back; what the other decisions come to holds again, on the bench too. */
+export async function undecideTrial(
+  actor: Actor,
+  id: string,
+  saw: number | null = null,
+): Promise<{ bench: BenchSet | null }> {
   return writing(actor, async (touch) => {
     const trial = await lockTrial(id);
     if (!trial.decidedAt) throw new Problem(409, "This trial isn't decided.", "There is nothing to take back.");
@@ -90,5 +104,6 @@ export async function undecideTrial(actor: Actor, id: string, saw: number | null
       { kind: "job", id: trial.jobId },
       { kind: "jobs", id: trial.jobId },
     );
+    return { bench: await setBench(trial, touch) };
   });
 }

@@ -1,4 +1,4 @@
-import { storyFrom, type JobSetting, type Story } from "@/core/job";
+import { storyFrom, whatHolds, type Holding, type JobSetting, type Story } from "@/core/job";
 import { triedIn } from "@/core/advise";
 import { besideOf, effectiveSettings, valuesInForce, type Standing } from "@/core/profile";
 import type { Setting } from "@/core/kit";
@@ -29,12 +29,23 @@ async function effectiveFor(
   return { settings: effectiveSettings(catalogue, held, of), ...besideOf(valuesInForce(held, of)) };
 }
 
+/** What holds in a job: the one place where pages, decisions, closings and boards have it from. */
+export async function holdsIn(job: Pick<JobRow, "rigId">, story: Story): Promise<Holding> {
+  const [rig, last] = await data.together(
+    async () => data.findRig(job.rigId),
+    async () => data.lastConditions(job.rigId),
+  );
+  if (!rig) throw notFound("rig");
+  return whatHolds(story, rig.spec, last);
+}
+
 export interface OnRig {
   job: JobRow;
   story: Story;
   rig: RigRow;
   system: SystemRow | undefined;
   title: TitleDetail;
+  holds: Holding;
   noise: NoiseFloor;
   noiseMeasured: boolean;
 }
@@ -43,17 +54,19 @@ export interface OnRig {
 export async function loadOnRig(id: string, options?: { segments: boolean }): Promise<OnRig> {
   const job = await data.findJob(id);
   if (!job) throw notFound("job");
-  const [story, rig, systems, title, floor] = await data.together(
+  const [story, rig, systems, title, floor, last] = await data.together(
     async () => loadStory(job, options),
     async () => data.findRig(job.rigId),
     async () => data.listSystems(),
     async () => data.findTitle(job.titleId),
     async () => data.findNoise(job.rigId),
+    async () => data.lastConditions(job.rigId),
   );
   if (!rig || !title) throw notFound("rig");
   const { noise, measured } = rigNoise(floor, assumedFor(rig.spec));
   const system = systems.find((each) => each.id === title.systemId);
-  return { job, story, rig, title, system, noise, noiseMeasured: measured };
+  const holds = whatHolds(story, rig.spec, last);
+  return { job, story, rig, title, system, holds, noise, noiseMeasured: measured };
 }
 
 /** What the rig's decided trials of a job's engine taught. */

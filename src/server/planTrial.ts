@@ -5,7 +5,7 @@ import { addedArmSchema, mostArms, newTrialSchema, type NewTrial } from "@/core/
 import type { HouseRules } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
-import { loadOnRig, loadStory } from "./loadStory";
+import { holdsIn, loadOnRig, loadStory } from "./loadStory";
 import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
 import { Problem, notFound } from "./problem";
@@ -43,8 +43,7 @@ export async function addTrial(
   return writing(actor, async (touch) => {
     const job = await lockOpenJob(trial.jobId);
     refuseForbidden(trial.arms, job.rules);
-    const { standing } = await loadStory(job);
-    const { settings, conditions, targetFps } = standing;
+    const { settings, conditions, targetFps } = await holdsIn(job, await loadStory(job));
     touch({ kind: "job", id: job.id }, { kind: "jobs", id: job.id });
     return data.addTrial(trial, { settings, conditions, targetFps }, createdAt);
   });
@@ -72,7 +71,7 @@ export async function changeTrial(
     const { rounds, arm, deleted } = changeSchema(place.kind).parse(input);
     const job = await lockOpenJob(place.jobId);
     await editing("trials", id, "trial", saw);
-    touch({ kind: "trial", id }, { kind: "job", id: job.id });
+    touch({ kind: "trial", id }, { kind: "job", id: job.id }, { kind: "jobs", id: job.id });
     if (deleted !== undefined) {
       await data.setTrialDeleted(id, deleted);
       await queueNoise(job.id);
@@ -101,16 +100,17 @@ function refuseArm(row: TrialRow, arm: TrialRow["arms"][number], rules: HouseRul
 
 /** What a trial can be made from. */
 export async function viewPlan(jobId: string): Promise<PlanView> {
-  const { job, story, rig, system, title } = await loadOnRig(jobId);
+  const { job, story, rig, system, title, holds } = await loadOnRig(jobId);
   const builds = (await data.listBuilds()).filter(({ systemIds }) => systemIds.includes(title.systemId));
   const measured = story.trials.findLast(({ outcome }) => outcome?.coolDownMinutes !== undefined);
   return {
     job,
     catalogue: story.catalogue,
     standing: story.standing,
+    holds,
     spec: rig.spec,
     builds,
-    usefulScale: usefulScaleOf(rig, system, story.runs.at(-1)?.conditions.display),
+    usefulScale: usefulScaleOf(rig, system, holds.conditions.display),
     sceneMinutes: sceneMinutes(title.scenes),
     coolDownMinutes: measured?.outcome?.coolDownMinutes ?? null,
   };

@@ -46,19 +46,23 @@ describe("a recipe is what the store holds of a job, and nothing else", () => {
       "Steady camera: 60 fps; fits version 1.02; menus blink",
       "No film grain",
     ]));
-  it("tells the newest run: its light, its ticks, its crashes against all that was played", async () => {
+  it("tells the newest run under what was kept: its light, its ticks; crashes against all that was played", async () => {
     const preflight = [
       { label: "Firmware present", ticked: true },
       { label: "Power saver off", ticked: false },
     ];
-    const { id } = await run({ label: "after", preflight, crashed: true }, 59.9, 9);
+    const settings = { ...runOf(world.jobId).settings, light: true };
+    const { id } = await run({ label: "after", settings, preflight }, 59.9, 9);
+    // Of the arm put back, and of a crash, nobody is told what to expect.
+    await run({ label: "as it was" }, 50, 10);
+    await run({ label: "crashed", settings, crashed: true }, 20, 11);
     const at = { scene: "the stair", atMs: 4000, workaround: "save before it" };
     await addFault({ runId: id, kind: "sound", severity: "slight", note: "crackles", ...at });
     const { before, verdict, crashes, faults } = await viewRecipe(world.jobId);
     expect(before).toEqual(["Firmware present"]);
     expect(verdict).toMatch(/59\.9 fps on average\.$/);
-    // A minute of the baseline and of this one, and four arms of twenty seconds.
-    expect(crashes).toMatch(/^1 in 3 min: /);
+    // A minute of the baseline and of each of these, and four arms of twenty seconds.
+    expect(crashes).toMatch(/^1 in 5 min: /);
     expect(faults).toEqual([
       { what: "sound, slight: crackles", where: "the stair", workaround: "save before it" },
     ]);

@@ -16,8 +16,9 @@ const patchWords = ({ name, fps, fitsVersion, sideEffects }: NewTitle["patches"]
 export async function viewRecipe(id: string): Promise<Recipe> {
   const view = await viewJob(id);
   const { job, standing } = view;
-  const telling =
-    view.runs.find(({ id: runId }) => runId === job.closing?.confirmationRunId) ?? view.runs.at(-1);
+  // Only a run that was made under what is told says what others may expect of it.
+  const tellingId = job.closing?.confirmationRunId ?? view.tellingRunId;
+  const telling = view.runs.find(({ id: runId }) => runId === tellingId);
   const [title, builds, rig, run, marks] = await data.together(
     async () => data.findTitle(job.titleId),
     async () => data.listBuilds(),
@@ -30,7 +31,7 @@ export async function viewRecipe(id: string): Promise<Recipe> {
   // As it was tuned: the rig may have changed since.
   const revision = run ? await data.findRevision(run.rigRevisionId) : null;
   if (!title || !rig || !build || !engine) throw notFound("job");
-  const conditions = { ...telling?.conditions, ...standing.conditions };
+  const conditions = { ...telling?.conditions, ...view.holds.conditions };
   const drivers = await data.ratesByDriver({
     rigId: job.rigId,
     titleId: job.titleId,

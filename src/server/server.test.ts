@@ -2,7 +2,7 @@ import { packTrace, unpackTrace, type FrameTrace, type Trace } from "@/core/trac
 import { exampleRun, type Conditions, type NewRun } from "@/core/kit";
 import { emptyPlan, type NewTrial, type ScreeningReading } from "@/core/trial";
 import { words, type Said } from "@/core/words";
-import { database, listRuns, findTrace } from "@/data";
+import { database, findTrace, lastConditions, listRuns } from "@/data";
 import { scratchDatabase } from "@/data/scratchDatabase";
 import { seedDemo } from "./demo/seed";
 import {
@@ -355,14 +355,12 @@ describe("bringing in a run", () => {
 });
 
 describe("the bench", () => {
-  it("puts a rig down with its own first conditions, and remembers what was changed", async () => {
+  it("puts a rig down with the conditions it had there last, and remembers what was changed", async () => {
     const { rigs } = await viewBench();
     const shale = rigs.find(({ name }) => name === "Shale")!;
-    expect((await changeBench({ rigId: shale.id })).conditions).toMatchObject({
-      powerMode: "5 V 4 A",
-      clocks: "quiet",
-      pluggedIn: true,
-    });
+    const last = await lastConditions(shale.id);
+    expect(last).toMatchObject({ powerMode: "5 V 4 A", pluggedIn: true });
+    expect((await changeBench({ rigId: shale.id })).conditions).toEqual(last);
     const { conditions: now } = await viewBench();
     await changeBench({ rigId: shale.id, conditions: { ...now!, clocks: "forced", roomC: 24 } });
     expect((await viewBench()).conditions).toMatchObject({ clocks: "forced", roomC: 24 });

@@ -6,7 +6,15 @@ import { findTrace } from "@/data";
 
 /** A run as a page gets it: without what only the core reads. */
 export async function threadRun(run: StoryRun, before: StoryRun | null): Promise<ThreadRun> {
-  const { rules, buildId: _build, rigRevisionId: _revision, faults: _faults, summary, ...rest } = run;
+  const {
+    rules,
+    buildId: _build,
+    rigRevisionId: _revision,
+    driver: _driver,
+    faults: _faults,
+    summary,
+    ...rest
+  } = run;
   const { segments: _segments, ...figures } = summary;
   return {
     ...rest,

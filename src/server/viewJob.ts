@@ -19,13 +19,13 @@ async function inForceIn({ job, standing, decided }: Story): Promise<JobView["in
 }
 
 export async function viewJob(id: string): Promise<JobView> {
-  const [{ job, story, rig, system, title, noise, noiseMeasured }, faults, bench] = await Promise.all([
+  const [{ job, story, rig, system, title, holds, noise, noiseMeasured }, faults, bench] = await Promise.all([
     loadOnRig(id),
     data.listFaults(id),
     data.readBench(),
   ]);
   const otherRig = bench.rigId !== null && bench.rigId !== job.rigId ? await data.findRig(bench.rigId) : null;
-  const telling = latestTelling(story);
+  const telling = latestTelling(story, holds);
   const [leftOutRuns, leftOutTrials, inForce, runs, tried, whole] = await Promise.all([
     data.leftOutRuns(id),
     data.leftOutTrials(id),
@@ -40,12 +40,14 @@ export async function viewJob(id: string): Promise<JobView> {
     trials: story.trials,
     faults,
     standing: story.standing,
+    holds,
+    tellingRunId: telling?.id ?? null,
     inForce,
     leftOut: { runs: leftOutRuns, trials: leftOutTrials },
     otherYardstick: story.runs.filter((run) => isOtherwise(run, job)).length,
     otherOnBench: otherRig?.name ?? null,
     overrides: overrides(defaultsOf(story.catalogue), story.standing, story.decided),
-    ...readJob(story, { rig, system, title, tried }, whole),
+    ...readJob(story, { rig, system, title, tried, holds }, whole),
     noise,
     noiseMeasured,
     catalogue: story.catalogue,

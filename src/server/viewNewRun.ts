@@ -22,7 +22,7 @@ export async function viewNewRun(
   jobId: string,
   asked: { trial?: string; arm?: string; campaign?: string } = {},
 ): Promise<NewRunView> {
-  const [{ job, story, title }, bench, preflight] = await Promise.all([
+  const [{ job, story, title, holds }, bench, preflight] = await Promise.all([
     loadOnRig(jobId),
     viewBench(),
     listPreflight(),
@@ -46,6 +46,7 @@ export async function viewNewRun(
     job,
     catalogue,
     settings: arm?.settings ?? standing.settings,
+    holds,
     bench,
     preflight,
     ticked,
@@ -62,9 +63,9 @@ export async function viewNewRun(
             arms: trial.arms.map(({ name, settings, conditions }) => ({
               name,
               settings,
-              conditions: { ...standing.conditions, ...conditions },
+              conditions: { ...holds.decided, ...conditions },
             })),
-            conditions: { ...standing.conditions, ...arm.conditions },
+            conditions: { ...holds.decided, ...arm.conditions },
             cold: trial.cold,
             isSweep: kindOf(trial.kind).sweep,
           }

@@ -3,6 +3,7 @@ import { QueryTypes } from "sequelize";
 import { noiseFloor } from "@/core/compare";
 import * as data from "@/data";
 import { theApplication } from "./actor";
+import { keepMissingHolds } from "./holds";
 import { endStaleRuns } from "./keepRun";
 import { landEarlier } from "./landing";
 import { measureAnew } from "./measureAnew";
@@ -13,6 +14,7 @@ export interface Work {
   "noise-floor": { rigId: string };
   "measure-anew": { batch: number };
   "land-decisions": { batch: number };
+  "keep-holds": { batch: number };
   forget: Record<string, never>;
 }
 type Name = keyof Work;
@@ -30,6 +32,9 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
   },
   "land-decisions": async ({ batch }) => {
     if ((await landEarlier()) > 0) await queueWork("land-decisions", { batch: batch + 1 });
+  },
+  "keep-holds": async ({ batch }) => {
+    if ((await keepMissingHolds()) > 0) await queueWork("keep-holds", { batch: batch + 1 });
   },
   forget: async () => {
     await data.forgetOld();
@@ -92,6 +97,8 @@ export async function startWork(connectionString: string): Promise<void> {
       await boss.send("measure-anew", { batch: 0 }, { singletonKey: "first" });
     if ((await data.decisionsToLandCount()) > 0)
       await boss.send("land-decisions", { batch: 0 }, { singletonKey: "first" });
+    if ((await data.jobsWithoutHolds(1)).ids.length > 0)
+      await boss.send("keep-holds", { batch: 0 }, { singletonKey: "first" });
   })();
   kept.lampWork = { boss, ready };
   return ready;

@@ -1,5 +1,6 @@
 import { lockRow, tell, transact, type Edited, type Topic } from "@/data";
 import type { Actor } from "./actor";
+import { keepHolds } from "./holds";
 import { Problem, notFound } from "./problem";
 
 /** What an edit that saw an older version is told: both are shown, and nothing typed is lost. */
@@ -19,7 +20,8 @@ export class Stale extends Problem {
 }
 
 /**
- * One write: everything in one transaction, and what it changed told with it.
+ * One write: everything in one transaction, and what it changed told with it. What holds in a job that it
+ * touched is kept for lists and boards.
  * @param work told what it touches by `touch`
  */
 export async function writing<T>(
@@ -31,6 +33,7 @@ export async function writing<T>(
     const done = await work((...topics) =>
       topics.forEach((topic) => touched.set(`${topic.kind} ${topic.id}`, topic)),
     );
+    for (const { kind, id } of touched.values()) if (kind === "jobs" && id !== "") await keepHolds(id);
     if (touched.size > 0) await tell(actor.name, [...touched.values()]);
     return done;
   });

@@ -7,7 +7,7 @@ const saying = (pattern: RegExp) => ({
 });
 
 const run = (changes: Partial<StepRun> = {}): StepRun => ({
-  settings: { scale: 2 },
+  held: true,
   grade: "dims",
   crashed: false,
   coldCache: false,
@@ -24,21 +24,17 @@ describe("the next step of a job", () => {
       sentence: saying(/ended Dark.*only a run that holds/),
     });
   });
-  it("asks for repeats until three tell the spread", () => {
+  it("never asks for repeats first: one run is enough to begin a trial from", () => {
+    expect(nextStep({ runs: [run()], suggestion: said("next.change") })).toMatchObject({ action: "change" });
     expect(nextStep({ runs: [run()] })).toMatchObject({
-      action: "repeat",
-      sentence: saying(/twice more/),
+      action: "change",
+      sentence: saying(/One run each way shows a large difference/),
     });
-    expect(nextStep({ runs: [run(), run()] })).toMatchObject({
-      action: "repeat",
-      sentence: saying(/once more/),
-    });
-    expect(nextStep({ runs: [run(), run(), run()] }).action).toBe("change");
   });
-  it("counts repeats of the same settings only", () =>
+  it("goes by the runs that were made under what holds", () =>
     expect(
-      nextStep({ runs: [run({ settings: { scale: 4 } }), run({ settings: { scale: 4 } }), run()] }).action,
-    ).toBe("repeat"));
+      nextStep({ runs: [run({ grade: "steady" }), run({ held: false }), run({ grade: "steady" })] }),
+    ).toMatchObject({ action: "confirm", sentence: saying(/Steady over 2 runs/) }));
   it("judges nothing by a cold or crashed run", () => {
     expect(nextStep({ runs: [run(), run(), run({ coldCache: true })] }).action).toBe("rerun");
     expect(nextStep({ runs: [run({ crashed: true })] })).toMatchObject({

@@ -1,10 +1,10 @@
-import { sameSettings, type Settings } from "@/core/kit";
 import type { Grade } from "@/core/verdict";
 import { said, type Said } from "@/core/words";
 
 /** What is known of a job's runs when its next step is asked for, oldest first. */
 export interface StepRun {
-  settings: Settings;
+  /** Made under what holds in the job. */
+  held: boolean;
   grade: Grade | null;
   crashed: boolean;
   coldCache: boolean;
@@ -20,18 +20,13 @@ export interface StepTrial {
 }
 
 export interface NextStep {
-  action: "baseline" | "repeat" | "rerun" | "trial" | "decide" | "change" | "confirm" | "close" | "closed";
+  action: "baseline" | "rerun" | "trial" | "decide" | "change" | "confirm" | "close" | "closed";
   /** What to do, with the reason. */
   sentence: Said;
 }
 
-/** Repeats of the same settings that give a spread of their own; with fewer it is borrowed from the rig. */
-export const enoughRepeats = 3;
-
 export interface StepInput {
   runs: StepRun[];
-  /** Settings in force: what was kept so far. */
-  inForce?: Settings;
   openTrial?: StepTrial | null;
   /** Sentence of the best suggestion, or of how to begin. */
   suggestion?: Said | null;
@@ -48,7 +43,6 @@ export interface StepInput {
  */
 export function nextStep({
   runs,
-  inForce,
   openTrial = null,
   suggestion = null,
   confirmed = false,
@@ -79,13 +73,10 @@ export function nextStep({
   }
   if (last.crashed) return { action: "rerun", sentence: said("next.crashed") };
   if (last.coldCache) return { action: "rerun", sentence: said("next.cold") };
-  const settings = inForce ?? last.settings;
-  const same = runs.filter((run) => !run.crashed && !run.coldCache && sameSettings(run.settings, settings));
-  if (same.length < enoughRepeats) {
-    const repeats = { left: enoughRepeats - same.length, have: same.length, wanted: enoughRepeats };
-    return { action: "repeat", sentence: said("next.repeat", repeats) };
-  }
-  if (same.at(-1)?.grade === "steady")
-    return { action: "confirm", sentence: said("next.steady", { suggestion }) };
+  // Repeats are never asked for first: a trial's own pairs are the repeats that a floor is made of, and these
+  // runs are its first ones of what holds.
+  const same = runs.filter((run) => !run.crashed && !run.coldCache && run.held);
+  if ((same.at(-1) ?? last).grade === "steady")
+    return { action: "confirm", sentence: said("next.steady", { runs: same.length, suggestion }) };
   return { action: "change", sentence: suggestion ?? said("next.change") };
 }

@@ -19,6 +19,7 @@ import { planScales } from "@/core/resolution";
 import { said } from "@/core/words";
 import { diagnoseRun } from "./diagnosing";
 import type { Story, StoryRun } from "./story";
+import { isUnder, type Holding } from "./holds";
 import { confirmationOf, speedOf } from "./telling";
 
 /** A scene's length where nobody wrote it down, s. */
@@ -50,6 +51,7 @@ export interface JobSetting {
   system: SystemRow | undefined;
   title: Pick<TitleDetail, "scenes">;
   tried: Omit<Tried, "relieves">[];
+  holds: Holding;
 }
 
 export interface JobReading {
@@ -64,8 +66,8 @@ export interface JobReading {
  * @param telling the run that says how things stand, with its scenes
  */
 export function readJob(story: Story, setting: JobSetting, telling: StoryRun | null): JobReading {
-  const { job, runs, trials, standing, decided } = story;
-  const { rig, system } = setting;
+  const { job, runs, trials, decided, catalogue } = story;
+  const { rig, system, holds } = setting;
   const diagnosis = telling && diagnoseRun(telling, story, rig, system);
   const baseline = runs.find(({ trialId, crashed, cold }) => trialId === null && !crashed && !cold) ?? telling;
   const opening =
@@ -79,13 +81,12 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
   const [best] = suggestions;
   const next = nextStep({
     runs: runs.map((run) => ({
-      settings: run.settings,
+      held: isUnder(holds, run, catalogue),
       grade: run.verdict.grade,
       crashed: run.crashed,
       coldCache: run.cold,
       inTrial: run.trialId !== null,
     })),
-    inForce: standing.settings,
     decided: decided.length,
     closed: job.closedAt !== null,
     openTrial: openTrial && {
@@ -93,7 +94,7 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
       left: openTrial.left.map((arm) => openTrial.arms[arm]?.name ?? ""),
     },
     suggestion: opening?.sentence ?? end ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
-    confirmed: confirmationOf(story) !== null,
+    confirmed: confirmationOf(story, holds) !== null,
   });
   return {
     diagnosis: telling && diagnosis ? { runId: telling.id, diagnosis } : null,
@@ -105,11 +106,11 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
 
 function suggestInput(
   { job, catalogue, standing, trials }: Story,
-  { rig, system, title, tried }: JobSetting,
+  { rig, system, title, tried, holds }: JobSetting,
   run: StoryRun,
   diagnosis: Diagnosis | null,
 ): SuggestInput {
-  const conditions = { ...firstConditions(rig.spec), ...run.conditions, ...standing.conditions };
+  const conditions = { ...firstConditions(rig.spec), ...run.conditions, ...holds.conditions };
   // A change that an open trial makes is being tried already.
   const open = trials.filter(({ decidedAt }) => !decidedAt).flatMap(({ arms }) => arms.slice(1));
   const isOpen = ({ key, to, kind }: Lever) =>

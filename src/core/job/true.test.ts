@@ -9,7 +9,7 @@ import type { FrameTrace } from "@/core/trace";
 import { emptyPlan, exampleSpec, exampleTrial, understand, type Arm } from "@/core/trial";
 import { judge, lendingDesk } from "@/core/verdict";
 import { words } from "@/core/words";
-import { readJob, storyFrom } from ".";
+import { readJob, storyFrom, whatHolds } from ".";
 
 /** Sentences of the core, each beside the figures that it is said of. */
 
@@ -182,7 +182,11 @@ function advisedWhole(fps: number, trials: Partial<TrialRow>[] = []) {
   );
   const rig = { id: "rig", name: "Lantern", revision: 1, revisionId: "1", spec: exampleSpec } as RigRow;
   const [only] = story.runs;
-  return readJob(story, { rig, system: undefined, title: { scenes: [] }, tried: [] }, only ?? null).suggestions;
+  return readJob(
+    story,
+    { rig, system: undefined, title: { scenes: [] }, tried: [], holds: whatHolds(story, rig.spec) },
+    only ?? null,
+  ).suggestions;
 }
 const advised = (...given: Parameters<typeof advisedWhole>) =>
   advisedWhole(...given).map(({ lever: { key, to } }) => `${key} ${String(to)}`);

@@ -70,3 +70,30 @@ export function firstConditions(spec: RigSpec): Conditions {
     capturePath: "engine log",
   };
 }
+
+/**
+ * Conditions that a rig is put on the bench with: those it had there last, in as far as it still has them; its
+ * first where it never lay there.
+ */
+export function conditionsOnBench(spec: RigSpec, last: Conditions | null): Conditions {
+  const first = firstConditions(spec);
+  if (!last) return first;
+  const still = (value: string | null | undefined, names: string[], own: string | null) =>
+    value && names.includes(value) ? value : own;
+  return {
+    ...last,
+    powerMode: still(
+      last.powerMode,
+      spec.powerModes.map(({ name }) => name),
+      first.powerMode,
+    ),
+    clocks: still(last.clocks, spec.clockOptions, first.clocks),
+    display: still(
+      last.display,
+      spec.displays.map(({ name }) => name),
+      first.display,
+    ),
+    setUp: still(last.setUp, spec.setUps?.map(({ name }) => name) ?? [], null),
+    cooler: last.cooler && spec.cooling.coolerToHand,
+  };
+}

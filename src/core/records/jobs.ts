@@ -5,6 +5,7 @@ import type { Decidable, Override, Standing } from "@/core/profile";
 import type { Trace } from "@/core/trace";
 import type { ArmConditions, Choice, Progress } from "@/core/trial";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
+import type { Said } from "@/core/words";
 import type { BuildRow, Versioned } from "./kit";
 
 export interface JobRow extends NewJob, Versioned {
@@ -90,6 +91,8 @@ export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
   madeAt: Date;
   buildId: string;
   rigRevisionId: string;
+  /** The rig's driver that it was made with; empty where it isn't known. */
+  driver?: string;
   rules: HouseRules;
   yardstick: Yardstick;
   faults: Severity[];
@@ -111,4 +114,13 @@ export interface BenchRow extends Versioned {
   jobId: string | null;
   houseRulesId: string | null;
   conditions: Conditions | null;
+}
+
+/**
+ * What a decision set on the bench: the sentence that says it, the conditions that were there before, and the
+ * version that the bench has since.
+ */
+export interface BenchSet extends Versioned {
+  sentence: Said;
+  before: Conditions;
 }

@@ -11,6 +11,7 @@ import type {
   Settings,
   SettingValue,
 } from "@/core/kit";
+import type { Holding } from "@/core/job";
 import type { Summary, TallyFigures } from "@/core/metrics";
 import type { Layer, LayerValue, Liftable, Override, ProfileRow, Standing } from "@/core/profile";
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
@@ -41,7 +42,7 @@ export interface Change {
 /** A run in a job's thread: figures, verdict, and what was changed since the run before. */
 export interface ThreadRun extends Omit<
   RunRow,
-  "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "faults"
+  "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "driver" | "faults"
 > {
   /** Without its segments: a page that draws two hundred runs needs none. */
   summary: Omit<Summary, "segments">;
@@ -72,6 +73,10 @@ export interface JobView {
   /** What was kept so far, as the difference from the engine's defaults. */
   overrides: Override[];
   standing: Standing;
+  /** What any run is made under unless something is tried: what was decided, and how the job is played. */
+  holds: Holding;
+  /** The run that says how things stand. */
+  tellingRunId: string | null;
   /** Engine and build that hold now, and the trial that put them there; null where they are the job's own. */
   inForce: { engine: string; build: string; trial: number | null };
   /** Runs and trials left out, which can be taken back. */
@@ -133,6 +138,7 @@ export interface PlanView {
   job: JobRow;
   catalogue: Setting[];
   standing: Standing;
+  holds: Holding;
   spec: RigSpec;
   builds: BuildRow[];
   usefulScale: number | null;
@@ -227,6 +233,8 @@ export interface NewRunView {
   job: JobRow;
   catalogue: Setting[];
   settings: Settings;
+  /** What holds in the job: a run that is made otherwise says so before it is kept. */
+  holds: Holding;
   bench: BenchView;
   preflight: PreflightItemRow[];
   /**

@@ -92,10 +92,9 @@ export const advisingSentences = {
   "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
-  "next.repeat": ({ left, have, wanted }: { left: number; have: number; wanted: number }) =>
-    `Run the same settings ${left === 1 ? "once" : left === 2 ? "twice" : "three times"} more: ${have === 0 ? "none" : have} of the ${wanted} repeats that show how much this rig varies by itself.`,
-  "next.steady": ({ suggestion }: { suggestion: AnySaid | null }, words: InWords) =>
-    `Steady over its repeats. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
-  "next.change": () => "The repeats are in. Change one setting, run the same scene, and compare.",
+  "next.steady": ({ runs, suggestion }: { runs: number; suggestion: AnySaid | null }, words: InWords) =>
+    `Steady${runs > 1 ? ` over ${runs} runs` : ""}. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
+  "next.change": () =>
+    "Change one setting, run the same scene, and compare. One run each way shows a large difference; a small one takes two or three.",
   "next.try": ({ suggestion }: { suggestion: AnySaid }, words: InWords) => `Try ${lower(words(suggestion))}`,
 };

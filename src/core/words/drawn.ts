@@ -43,6 +43,32 @@ export const drawn: Drawn = {
   ],
   "verdict.justUnder": [{ slowestFps: 59.39, wantedFps: 59.4 }],
   "verdict.straddles": [{ worse: "gutters", better: "dims", low: 79, high: 83 }],
+  "holds.otherwise": [
+    { differing: [{ what: "powerMode", label: "", is: "Hush", holds: "Brisk" }] },
+    {
+      differing: [
+        { what: "setting", label: "Internal scale", is: 2, holds: 3 },
+        { what: "setUp", label: "", is: null, holds: "Card" },
+        { what: "clocks", label: "", is: "even", holds: "performance" },
+        { what: "cooler", label: "", is: false, holds: true },
+        { what: "pluggedIn", label: "", is: true, holds: false },
+        { what: "docked", label: "", is: true, holds: false },
+        { what: "display", label: "", is: "Screen", holds: "Television" },
+        { what: "build", label: "", is: "a", holds: "b" },
+        { what: "driver", label: "", is: "24.1", holds: "24.2" },
+        { what: "targetFps", label: "", is: 59.94, holds: 30 },
+      ],
+    },
+  ],
+  "holds.bench": [
+    { set: [{ what: "powerMode", label: "", is: "Hush", holds: "Brisk" }] },
+    {
+      set: [
+        { what: "powerMode", label: "", is: "Hush", holds: "Brisk" },
+        { what: "cooler", label: "", is: false, holds: true },
+      ],
+    },
+  ],
   "conditions.against": [
     { condition: "pluggedIn", is: true },
     { condition: "docked", is: false },
@@ -282,14 +308,10 @@ export const drawn: Drawn = {
     { left: 0, missing: 0.4, levers: 0, tied: true },
     { left: 0.12, missing: 0.4, levers: 3, tied: false },
   ],
-  "next.repeat": [
-    { left: 1, have: 2, wanted: 3 },
-    { left: 2, have: 1, wanted: 3 },
-    { left: 3, have: 0, wanted: 3 },
-  ],
   "next.steady": [
-    { suggestion: null },
+    { runs: 1, suggestion: null },
     {
+      runs: 3,
       suggestion: said("suggest.room", {
         ...change,
         from: 2,

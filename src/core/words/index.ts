@@ -42,3 +42,4 @@ export {
   sureWords,
   wayWords,
 } from "./board";
+export { conditionWords, type Differing } from "./holding";

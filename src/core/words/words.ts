@@ -1,6 +1,7 @@
 import { advisingSentences } from "./advising";
 import { comparingSentences } from "./comparing";
 import { diagnosingSentences } from "./diagnosing";
+import { holdingSentences } from "./holding";
 import { readingSentences } from "./reading";
 import type { AnySaid, InWords } from "./said";
 import { scaleSentences } from "./scales";
@@ -16,6 +17,7 @@ const ownSentences = {
 export const sentences = {
   ...ownSentences,
   ...verdictSentences,
+  ...holdingSentences,
   ...comparingSentences,
   ...sweepingSentences,
   ...advisingSentences,

@@ -3,16 +3,7 @@ import { useState } from "react";
 import type { JobView } from "@/core/records";
 import { Button, Field, Keys, Sheet, TextArea, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
-import { valueWords, words } from "@/core/words";
-
-const conditionNames: Record<string, string> = {
-  powerMode: "Power mode",
-  clocks: "Clocks",
-  display: "Display",
-  pluggedIn: "Plugged in",
-  docked: "Docked",
-  cooler: "Cooler",
-};
+import { conditionWords, valueWords, words } from "@/core/words";
 
 /** What was kept so far and why, as the difference from the engine's defaults; and the way to close the job. */
 export function Profile({
@@ -80,8 +71,8 @@ export function Profile({
             </li>
           )}
           {conditions.map(([key, value]) => (
-            <li key={key} className="figure">
-              {conditionNames[key] ?? key}: <b>{valueWords(value)}</b>
+            <li key={key} className="figure first-letter:uppercase">
+              {conditionWords(key, value ?? null)}
             </li>
           ))}
         </ul>

@@ -32,7 +32,7 @@ const of = (action: string, more: object = {}) =>
 describe("the one main button is the next step", () => {
   it.each([
     ["baseline", {}, "Bring in the baseline", "/jobs/j/runs/new"],
-    ["repeat", {}, "Bring in the next run", "/jobs/j/runs/new"],
+    ["rerun", {}, "Bring in the next run", "/jobs/j/runs/new"],
     ["trial", { trials: [trial({})] }, "Bring in Scale 2", "/jobs/j/runs/new?trial=t&arm=1"],
     ["decide", { trials: [trial({ left: [] })] }, "Decide “Scale 2”", "/jobs/j/trials/t"],
     [

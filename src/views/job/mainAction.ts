@@ -35,7 +35,6 @@ export function mainActionOf({ job, next, trials, suggestions, opening }: Shown)
   switch (next.action) {
     case "baseline":
       return bring("the baseline");
-    case "repeat":
     case "rerun":
       return bring("the next run");
     case "confirm":

@@ -1,15 +1,15 @@
 import { allFastest, type Suggestion } from "@/core/advise";
-import { firstConditions, type RigSpec, type Setting } from "@/core/kit";
+import type { Holding } from "@/core/job";
+import type { Setting } from "@/core/kit";
 import type { Standing } from "@/core/profile";
-import { comparePlan, descendPlan, type ArmConditions, type Draft } from "@/core/trial";
+import { comparePlan, descendPlan, type Draft } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { valueWords } from "@/core/words";
 
 /** The trial of a lever that was suggested: against what holds, two rounds. */
-export function trialOf(lever: Suggestion["lever"], standing: Standing, spec: RigSpec): Draft {
-  const from: ArmConditions = { ...firstConditions(spec), ...standing.conditions };
+export function trialOf(lever: Suggestion["lever"], holds: Holding): Draft {
   return comparePlan(
-    { standing },
+    { standing: holds },
     {
       name: `${lever.label} ${valueWords(lever.to)}`,
       settings: lever.settings,
@@ -18,7 +18,7 @@ export function trialOf(lever: Suggestion["lever"], standing: Standing, spec: Ri
       rounds: 2,
       cold: false,
     },
-    from,
+    holds.conditions,
   );
 }
 

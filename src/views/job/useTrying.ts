@@ -8,20 +8,19 @@ import { useBeginTrial } from "@/views/trial/useBeginTrial";
 /** Begins what is suggested, or the job's opening, as a trial. */
 export function useTrying({
   job,
-  standing,
+  holds,
   opening,
   catalogue,
-  spec,
-}: Pick<JobView, "job" | "standing" | "opening" | "catalogue" | "spec">) {
+}: Pick<JobView, "job" | "holds" | "opening" | "catalogue">) {
   const router = useRouter();
   const { begin, busy } = useBeginTrial(job.id);
   // Plans are made of what a press asks for; what makes them is loaded then.
   const beginPlanned = async (plan: (plans: typeof import("./trialsToTry")) => Draft) =>
     begin(plan(await import("./trialsToTry")));
-  const tryOne = ({ lever }: Suggestion) => void beginPlanned(({ trialOf }) => trialOf(lever, standing, spec));
+  const tryOne = ({ lever }: Suggestion) => void beginPlanned(({ trialOf }) => trialOf(lever, holds));
   const open = () => {
     if (opening?.strategy === "descend")
-      void beginPlanned(({ descentFrom }) => descentFrom(standing, catalogue, job.rules));
+      void beginPlanned(({ descentFrom }) => descentFrom(holds, catalogue, job.rules));
     else if (opening) router.push(`/jobs/${job.id}/trials/new?kind=screen`);
   };
   return { tryOne, open, busy };

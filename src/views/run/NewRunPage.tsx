@@ -2,6 +2,7 @@
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { differing } from "@/core/job";
 import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
@@ -9,6 +10,7 @@ import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link } f
 import { call } from "@/contract/client";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
+import { benchAsHeld, Otherwise } from "./Otherwise";
 import { SettingsInForce } from "./SettingsInForce";
 import { Ways } from "./Ways";
 
@@ -26,6 +28,7 @@ export function NewRunPage({
   job,
   catalogue,
   settings: first,
+  holds,
   bench,
   preflight,
   ticked: carriedTicks,
@@ -83,6 +86,16 @@ export function NewRunPage({
   }
   const yardstick = yardstickOf(job, rig.spec, conditions.display);
   const changes = changesBetween(first, settings).length;
+  // A trial's run is held against its arm: what is tried there is meant.
+  const wanted = trial
+    ? { ...holds, settings: first, conditions: { ...holds.conditions, ...trial.conditions } }
+    : holds;
+  const otherwise = differing(wanted, { settings, conditions }, catalogue);
+  const setBench = () =>
+    void call("changeBench", {
+      body: { rigId: rig.id, conditions: benchAsHeld(conditions, wanted) },
+      saw: bench.version,
+    }).then(() => router.refresh());
   const items = preflightFor(preflight, {
     spec: rig.spec,
     conditions,
@@ -192,6 +205,10 @@ export function NewRunPage({
             )}
           </Panel>
         )}
+        <Otherwise
+          differing={otherwise}
+          onSet={otherwise.some(({ what }) => what !== "setting") ? setBench : null}
+        />
         <Ways
           video={{
             place: inHandFor,

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import { isAgainst, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
-import type { TrialView } from "@/core/records";
+import type { BenchSet, TrialView } from "@/core/records";
 import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When, toast, Link } from "@/ui";
 
 /**
@@ -26,6 +26,7 @@ export function DecidePanel({
   const [asked, setAsked] = useState<{ choice: Advice["choice"]; arm: number | null } | null>(null);
   const [reason, setReason] = useState("");
   const [busy, setBusy] = useState(false);
+  const [benchSet, setBenchSet] = useState<BenchSet | null>(null);
   const decided = trial.decidedAt !== null;
   const put = async (choice: Advice["choice"], arm: number | null, why: string) => {
     setBusy(true);
@@ -44,7 +45,9 @@ export function DecidePanel({
       return;
     }
     setAsked(null);
+    setBenchSet(sent.answer.bench);
     toast(choice === "keep" ? `${named(arm)} kept.` : "Put back.", {
+      description: sent.answer.bench ? words(sent.answer.bench.sentence) : undefined,
       action: { label: "Undo", onClick: () => void undo() },
       duration: 15_000,
     });
@@ -57,7 +60,15 @@ export function DecidePanel({
   };
   const undo = async () => {
     const sent = await call("undecideTrial", { id: trial.id });
+    setBenchSet(null);
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    else if (sent.answer.bench) toast(words(sent.answer.bench.sentence));
+    onChanged();
+  };
+  const leaveBench = async ({ before, version }: BenchSet) => {
+    const sent = await call("changeBench", { body: { rigId: job.rigId, conditions: before }, saw: version });
+    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    setBenchSet(null);
     onChanged();
   };
   // What keeping an arm keeps, by name.
@@ -104,6 +115,24 @@ export function DecidePanel({
             isAgainst({ choice: trial.choice, arm: trial.keptArm }, outcome.advice) && (
               <p className="text-[13px] text-caution">Against the advice: {words(outcome.advice.sentence)}</p>
             )}
+          {benchSet && (
+            <div className="grid gap-1.5 text-[13px]">
+              <p>{words(benchSet.sentence)}</p>
+              <Keys
+                actions={[
+                  {
+                    keys: "b",
+                    shown: "B",
+                    label: "leave the bench as it was",
+                    run: () => void leaveBench(benchSet),
+                  },
+                ]}
+              />
+              <Button look="quiet" hint="B" onClick={() => void leaveBench(benchSet)}>
+                Leave the bench as it was
+              </Button>
+            </div>
+          )}
           {!job.closedAt && (
             <Button hint="U" onClick={() => void undo()}>
               Take it back

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { changesBetween, firstConditions } from "@/core/kit";
+import { changesBetween } from "@/core/kit";
 import { armName, comparePlan, type ArmConditions } from "@/core/trial";
 import { Choice, Field, Input, Panel, Switch } from "@/ui";
 import { SettingsInForce } from "@/views/run/SettingsInForce";
@@ -9,8 +9,7 @@ import { Cautions, Foot, Row, Whole, type FormProps } from "./parts";
 /** Plans a trial of this kind. */
 export function CompareForm(props: FormProps) {
   const { view } = props;
-  const { catalogue, standing, spec, builds, job } = view;
-  const from = { ...firstConditions(spec), ...standing.conditions };
+  const { catalogue, standing, holds, spec, builds, job } = view;
   const [settings, setSettings] = useState(standing.settings);
   const [conditions, setConditions] = useState<ArmConditions>({});
   const [buildId, setBuildId] = useState<string>(job.buildId);
@@ -45,7 +44,7 @@ export function CompareForm(props: FormProps) {
             rounds,
             cold,
           },
-          from,
+          holds.conditions,
         );
   const other = (key: "powerMode" | "clocks", label: string, options: string[], allowed: boolean) =>
     options.length > 1 &&
