@@ -197,7 +197,8 @@ for (const [name, n, memory, cap] of [
       return Math.round(cap > 0 ? (state > 1.2 ? cap * 0.75 : cap) : 48 + 5 * state);
     };
     const truth = cap > 0 ? cap - 0.25 * cap * 0.1151 : 48;
-    const { interval } = tallyFigures(Array.from({ length: n }, reading), 60);
+    const rates = Float64Array.from({ length: n }, reading);
+    const { interval } = tallyFigures({ rates, durations: rates.map(() => 5000) }, 60);
     if (interval && interval.low <= truth && truth <= interval.high) held++;
   });
   console.log(`| tally, ${name}: interval holds | ${percent(held, repeats)} |`);

@@ -215,3 +215,42 @@ describe("lamp analyse", () => {
     expect(err).toMatch(/^lamp: /);
   });
 });
+
+describe("lamp tally", () => {
+  const tally = async (...args: string[]) => {
+    const { code, out, err } = await lamp(["tally", ...args, "--json"]);
+    return { code, err, ...(out ? (JSON.parse(out) as Record<string, unknown>) : {}) };
+  };
+  it("gives light, average with its interval, and effective readings, as the pages do", async () =>
+    expect(await tally("59 60 60 59", "--native", "59.94", "--every", "2")).toMatchObject({
+      code: 0,
+      lights: ["steady"],
+      averageFps: 59.5,
+      // Student's t with 3 degrees of freedom, 3.182446 · 0.57735 / 2 = 0.919, and half a unit to each side.
+      interval: { low: expect.closeTo(58.081, 2), high: expect.closeTo(60.919, 2) },
+      readings: 4,
+      effective: 4,
+      said: expect.arrayContaining([expect.stringMatching(/as far as whole numbers tell/)]),
+    }));
+  it("two lights where readings leave both open, and speeds as speeds", async () => {
+    expect(await tally("48 49 48 49")).toMatchObject({ lights: ["gutters", "dims"], grade: "dims" });
+    expect(await tally("85 % 84 % 86 %", "--native", "50")).toMatchObject({
+      averageFps: 42.5,
+      lights: ["dims"],
+    });
+    expect(await tally("90 91", "--kind", "speed")).toMatchObject({ averageFps: 54.3 });
+  });
+  it("typed faster than a counter changes they are fewer", async () =>
+    expect(await tally("57 58 59 60 57 58 59 60 57 58", "--every", "0.25")).toMatchObject({
+      readings: 10,
+      looks: 3,
+    }));
+  it.each([[["sixty"]], [[""]], [["60", "--kind", "colour"]], [["60", "--every", "0"]]])(
+    "%j: exit 2 with one clear line",
+    async (args) => {
+      const { code, err } = await tally(...args);
+      expect(code).toBe(2);
+      expect(err).toMatch(/^lamp: .+\n$/);
+    },
+  );
+});

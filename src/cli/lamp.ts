@@ -9,6 +9,7 @@ import { BadInput } from "./input";
 import { resolution } from "./resolution";
 import { running } from "./running";
 import { scaleLaw } from "./scaleLaw";
+import { tally } from "./tally";
 import { timetableCommand } from "./timetable";
 
 const program = new Command("lamp")
@@ -17,6 +18,7 @@ const program = new Command("lamp")
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, "lamp: ")) });
 
 analyse(program);
+tally(program);
 resolution(program);
 compareCommand(program);
 scaleLaw(program);

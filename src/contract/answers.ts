@@ -154,6 +154,10 @@ const verdict = open({
   grade: grade.nullable(),
   reasons: z.array(open({ rule: z.string(), value: figure, limit: z.number(), met: z.boolean() })),
   partial: z.boolean(),
+  between: z
+    .tuple([grade, grade])
+    .optional()
+    .describe("The worst and the best light that readings leave open, where that is more than one."),
   remarks: z.array(saidSchema),
 });
 const summary = open({

@@ -133,6 +133,7 @@ export const benchChangeSchema = z.object({
   conditions: conditionsSchema.optional(),
 });
 /** A hand tally: numbers read off a screen, each with the second at which it was read. */
+const channelRoles = Object.keys(channelUnits) as ChannelRole[];
 export const tallySchema = z.object({
   run: newRunSchema,
   readings: z
@@ -141,6 +142,8 @@ export const tallySchema = z.object({
         fps: z.number().min(0).max(1000),
         second: z.number().min(0).max(86_400),
         scene: text(120).default(""),
+        /** What was read beside it, in the units of a run's channels. */
+        channels: z.partialRecord(z.enum(channelRoles), z.number().min(0).max(1e7)).optional(),
       }),
     )
     .min(1, "Enter at least one reading.")
@@ -152,7 +155,6 @@ export const trialChangeSchema = z.object({
   deleted: z.boolean().optional(),
 });
 export const openRunSchema = z.object({ run: newRunSchema, form: z.enum(["frames", "interval"]) });
-const channelRoles = Object.keys(channelUnits) as ChannelRole[];
 /** Values in one piece, at most; larger ones are cut by whoever sends them. */
 const mostValues = 150_000;
 /** In one go: a hundred thousand figures aren't looked at by a schema each. */

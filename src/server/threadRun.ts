@@ -34,5 +34,5 @@ export const threadRuns = async (runs: StoryRun[]): Promise<ThreadRun[]> =>
 async function tallyOf(run: Pick<StoryRun, "id" | "source" | "yardstick">): Promise<ThreadRun["tally"]> {
   if (run.source !== "tally") return null;
   const trace = await findTrace(run.id);
-  return trace?.form === "interval" ? tallyFigures([...trace.rates], run.yardstick.targetFps) : null;
+  return trace?.form === "interval" ? tallyFigures(trace, run.yardstick.targetFps) : null;
 }

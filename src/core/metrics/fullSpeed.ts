@@ -1,6 +1,6 @@
 import type { Floats } from "@/core/trace";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
-import { areWhole, wholeUnit } from "./wholeReadings";
+import { unitOf } from "./looks";
 
 /** Stretches below target: how many, the longest in ms of running time, the lowest window rate in fps. */
 export interface Dips {
@@ -130,6 +130,13 @@ export function fullSpeed(
 }
 
 /**
+ * The least reading that counts as full speed: one that lies within the counter's last digit of the target
+ * can't be told from it. A steady 59.94 reads as 59 or 60.
+ */
+export const leastOfReadings = (unit: number, target: number, rules: MeasuringRules) =>
+  Math.min(leastFullSpeed(target, rules), target - unit);
+
+/**
  * The same for readings of a counter: each reading is judged as it stands, weighted by its time. A whole number that
  * lies within a unit of the target can't be told from it, and counts as full speed.
  */
@@ -139,8 +146,7 @@ export function fullSpeedOfReadings(
   target: number,
   rules: MeasuringRules = defaultMeasuring,
 ): FullSpeed {
-  const exact = leastFullSpeed(target, rules);
-  const least = areWhole(rates) ? Math.min(exact, target - wholeUnit) : exact;
+  const least = leastOfReadings(unitOf(rates), target, rules);
   const found = new Stretches();
   let start = 0;
   for (let i = 0; i < rates.length; i++) {

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
+import { seeded, standardDeviation } from "@/core/stats";
 import { readLog, readingOf, type FrameTrace } from "@/core/trace";
 import {
   averageFps,
@@ -14,7 +15,9 @@ import {
   passesOf,
   speedPercent,
   summarise,
+  readTyped,
   tallyFigures,
+  tallyTrace,
   total,
   warmUp,
   type Yardstick,
@@ -300,32 +303,116 @@ describe("summary", () => {
     expect(() => summarise(frames(new Float64Array()), sixty)).toThrow(RangeError));
 });
 
+/** Readings five seconds apart. */
+const read = (rates: number[]) => ({
+  rates: Float64Array.from(rates),
+  durations: new Float64Array(rates.length).fill(5000),
+});
+const tally = (rates: number[], target = 60) => tallyFigures(read(rates), target);
+const widthOf = (rates: number[]) => {
+  const { interval } = tally(rates);
+  return interval ? interval.high - interval.low : Infinity;
+};
+
 describe("hand tally", () => {
-  it("gives the mean's t interval (textbook: 10 readings, 9 degrees of freedom)", () => {
-    const readings = [58, 60, 55, 60, 59, 60, 52, 60, 60, 56];
-    const made = tallyFigures(readings, 60);
+  it("gives the mean's t interval (textbook: 10 readings, 9 degrees of freedom), and half a unit to each side", () => {
+    const made = tally([58, 60, 55, 60, 59, 60, 52, 60, 60, 56]);
     expect(made.mean).toBe(58);
     // SD 2.789, half-width 2.262157 · 2.789 / √10 = 1.995; lag-1 is negative, so all ten count.
     expect(made.effective).toBe(10);
-    expect(made.interval).toMatchObject({ low: expect.closeTo(56.005, 2), high: expect.closeTo(59.995, 2) });
-    expect(made.atTarget.share).toBe(0.5);
+    expect(made.interval).toMatchObject({ low: expect.closeTo(55.505, 2), high: expect.closeTo(60.495, 2) });
+    expect(made.atTarget.share).toBe(0.6);
+    // With decimals only their last digit's half is hidden.
+    const finer = tally([58.1, 59.9, 55, 60.2, 59, 60.1, 51.9, 60, 60, 55.8]);
+    expect(finer.interval!.high - finer.interval!.low).toBeLessThan(2 * 2.2);
   });
-  it("counts readings of one long dip for fewer", () => {
-    const made = tallyFigures([60, 60, 60, 60, 60, 30, 30, 30, 30, 30], 60);
+  it("counts readings of one long dip for fewer, and says how much further apart to read", () => {
+    const made = tally([60, 60, 60, 60, 60, 30, 30, 30, 30, 30]);
     expect(made.effective).toBeLessThan(4);
+    expect(made.furtherApart).toBeGreaterThanOrEqual(2);
+    expect(tally([58, 60, 55, 60, 59, 60, 52, 60, 60, 56]).furtherApart).toBe(1);
   });
-  it("says nothing of the spread from one reading", () => expect(tallyFigures([60], 60).interval).toBeNull());
+  it("says nothing of the spread from one reading", () => expect(tally([60]).interval).toBeNull());
+  it("ten looks at 60 leave open what a counter hides, and no more", () =>
+    expect(tally(new Array<number>(10).fill(60)).interval).toEqual({ low: 59.5, high: 60.5 }));
+  it("a tighter set of readings never has a wider interval than a looser one", () => {
+    const random = seeded(7);
+    for (let k = 0; k < 400; k++) {
+      const n = 2 + Math.floor(6 * random.uniform());
+      const around = (spread: number) =>
+        Array.from({ length: n }, () => Math.round(50 + spread * random.normal()));
+      const [a, b] = [around(1), around(6)];
+      const [tight, loose] = standardDeviation(a) <= standardDeviation(b) ? [a, b] : [b, a];
+      expect(widthOf(tight)).toBeLessThanOrEqual(widthOf(loose) + 1e-9);
+    }
+    expect(widthOf([60, 60, 59, 59])).toBeLessThan(widthOf([60, 55, 60, 55]));
+    expect(widthOf([60, 60, 60, 60])).toBeLessThan(widthOf([60, 57, 60, 57]));
+  });
+  it("ten readings typed in two and a half seconds are two or three looks", () => {
+    const typed = tallyTrace(
+      Array.from({ length: 10 }, (_, at) => ({ fps: 57 + (at % 4), second: (2.5 * at) / 9, scene: "" })),
+    );
+    const { effective, readings } = tallyFigures(typed, 60);
+    expect(readings).toBe(10);
+    expect([2, 3]).toContain(effective);
+  });
+  it("every look counts alike, whatever the pauses between", () => {
+    const typed = tallyTrace([
+      { fps: 60, second: 0, scene: "a" },
+      { fps: 40, second: 3, scene: "a" },
+      { fps: 50, second: 30, scene: "b" },
+    ]);
+    expect(tallyFigures(typed, 60).mean).toBe(50);
+    expect(typed.marks.map(({ label }) => label)).toEqual(["a", "b"]);
+  });
+  it("a display that cuts off is known by what it shows at a cap", () => {
+    expect(tally([59, 59, 59, 59, 59, 59], 59.94).interval).toEqual({ low: 59, high: 60 });
+    expect(tally([60, 60, 60, 60, 60, 60], 59.94).interval).toEqual({ low: 59.5, high: 60.5 });
+  });
 });
 
-describe("a tally read too close together, or at a cap", () => {
-  it("says how many times further apart to read", () => {
-    const made = tallyFigures([60, 60, 60, 60, 60, 30, 30, 30, 30, 30], 60);
-    expect(made.furtherApart).toBeGreaterThanOrEqual(2);
-    expect(tallyFigures([58, 60, 55, 60, 59, 60, 52, 60, 60, 56], 60).furtherApart).toBe(1);
+describe("what is typed off a screen", () => {
+  const typed = (text: string, kind: "rate" | "speed" | "frame time" = "rate", native = 60) => {
+    const found = readTyped(text, kind, native);
+    return found.ok ? found.readings : found.part;
+  };
+  it.each([
+    ["60", "rate", [{ kind: "rate", value: 60, fps: 60 }]],
+    ["85 %", "rate", [{ kind: "speed", value: 85, fps: 51 }]],
+    ["85%", "rate", [{ kind: "speed", value: 85, fps: 51 }]],
+    ["40 ms", "rate", [{ kind: "frame time", value: 40, fps: 25 }]],
+    ["59,94", "rate", [{ kind: "rate", value: 59.94, fps: 59.94 }]],
+    ["85", "speed", [{ kind: "speed", value: 85, fps: 51 }]],
+    ["20", "frame time", [{ kind: "frame time", value: 20, fps: 50 }]],
+    ["30 fps", "speed", [{ kind: "rate", value: 30, fps: 30 }]],
+  ] as const)("%s, a bare number being a %s", (text, kind, expected) =>
+    expect(typed(text, kind)).toEqual(expected),
+  );
+  it("several in a row, with commas or without", () => {
+    expect(typed("59 60 60 59")).toHaveLength(4);
+    expect(typed("59, 60, 60; 59")).toHaveLength(4);
   });
-  it("ten looks at 60 don't make the mean 60 for certain: dips that weren't seen lie on one side", () => {
-    const { interval } = tallyFigures(new Array(10).fill(60), 60);
-    expect(interval?.high).toBeCloseTo(60.5, 9);
-    expect(interval?.low).toBeLessThan(58);
-  });
+  it("what was read beside it, in one line", () =>
+    expect(typed("24 gpu 97 cpu 88 15 W 71 C gpu 800 MHz vram 3 GB battery 64 core 91 ram 3100 MB")).toEqual([
+      {
+        kind: "rate",
+        value: 24,
+        fps: 24,
+        channels: {
+          gpu: 97,
+          cpu: 88,
+          watts: 15,
+          temperature: 71,
+          gpuClock: 800,
+          videoMemory: 3072,
+          battery: 64,
+          cpuBusiest: 91,
+          memory: 3100,
+        },
+      },
+    ]));
+  it.each(["sixty", "60 gpux 5", "gpu 97", "0 ms", "60 800 MHz", "1e5", "1001", "60 -5"])(
+    "%s is refused",
+    (text) => expect(typeof typed(text)).toBe("string"),
+  );
 });

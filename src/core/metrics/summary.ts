@@ -1,4 +1,4 @@
-import { mean, quantile, theilSen, thinned, type Interval } from "@/core/stats";
+import { mean, quantile, theilSen, thinned } from "@/core/stats";
 import { durationOf, type ChannelRole, type Floats, type Trace } from "@/core/trace";
 import { fullSpeed, fullSpeedOfReadings, type Dips } from "./fullSpeed";
 import { isHeld } from "./held";
@@ -8,10 +8,10 @@ import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
 import { segmentsOf, type Segment } from "./segments";
 import { warmUp } from "./warmUp";
-import { areWhole, wholeAverage } from "./wholeReadings";
+import { areWhole, lookedAverage, type Looked } from "./looks";
 
 /** Raised whenever a figure here changes its meaning; kept summaries of an older version are made anew. */
-export const methodVersion = 5;
+export const methodVersion = 6;
 
 /** Points of speed by which counter and engine may differ before it is said. */
 export const counterTolerance = 3;
@@ -37,8 +37,8 @@ export interface Summary {
   frames: number;
   durationMs: number;
   averageFps: number;
-  /** What readings in whole numbers leave open of the average, fps; absent for any other run. */
-  wholeAverage?: Interval;
+  /** What readings of a counter leave open of the average, and whether they are whole numbers. */
+  looked?: Looked & { whole: boolean };
   /** From the counter: average against native rate; 100 for titles whose speed isn't tied to their rate. */
   speedPercent: number;
   /** From the engine itself, where it was logged. */
@@ -165,7 +165,10 @@ export function summarise(
     return {
       form: "interval",
       ...common,
-      ...(areWhole(trace.rates) && { wholeAverage: wholeAverage(trace.rates) }),
+      looked: {
+        ...lookedAverage(trace.durations, trace.rates, average, yardstick.targetFps),
+        whole: areWhole(trace.rates),
+      },
       ...ranked,
       fullSpeedTimePercent: percent(speed.share),
       dips: speed.dips,

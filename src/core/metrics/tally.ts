@@ -1,19 +1,25 @@
-import {
-  lag1,
-  mean,
-  meanInterval,
-  poissonUpper,
-  standardDeviation,
-  unbiasedLag1,
-  wilson,
-  type Interval,
-} from "@/core/stats";
+import { wilson, type Interval } from "@/core/stats";
+import type { Channel, ChannelRole, IntervalTrace } from "@/core/trace";
+import { leastOfReadings } from "./fullSpeed";
+import { apartForOneLook, counterWindowMs, looksOf, lookedAverage, unitOf } from "./looks";
+import { averageRate } from "./rate";
+import { defaultMeasuring, type MeasuringRules } from "./rules";
+
+/** A number read off a screen at a moment, with what was read beside it. */
+export interface Read {
+  fps: number;
+  /** Since the first reading. */
+  second: number;
+  scene: string;
+  /** Loads, watts, temperatures and the like, as a run's channels. */
+  channels?: Partial<Record<ChannelRole, number>>;
+}
 
 /** What a hand tally supports; everything from it is marked "by eye". */
 export interface TallyFigures {
   readings: number;
   mean: number;
-  /** 95 % t interval of the mean; null with one reading. */
+  /** 95 % interval of the mean; null with one reading. */
   interval: Interval | null;
   min: number;
   max: number;
@@ -28,49 +34,82 @@ export interface TallyFigures {
   atTarget: { share: number } & Interval;
 }
 
-/** A number read off a screen is rounded by so much, fps. */
-const rounded = 0.5;
-/** How deep a dip usually is, as a share of the cap; ours. */
-const usualDip = 0.2;
+/**
+ * A tally as a trace. Moments were chosen without looking, so that every look counts alike: each stands for the
+ * usual time between two. Readings typed faster than a counter changes are one look.
+ *
+ * @param readings length ≥ 1, in the order read
+ */
+export function tallyTrace(readings: Read[]): IntervalTrace {
+  const n = readings.length;
+  const gaps = readings.map(
+    ({ second }, at) => 1000 * Math.max(0, second - (readings[at - 1]?.second ?? second)),
+  );
+  const looks = looksOf(
+    gaps,
+    readings.map(({ fps }) => fps),
+  ).length;
+  const span = gaps.reduce((sum, gap) => sum + gap, 0);
+  const inALook = Math.ceil(n / looks);
+  const each = inALook > 1 ? apartForOneLook / inALook : n > 1 ? span / (n - 1) : counterWindowMs;
+  const trace: IntervalTrace = {
+    form: "interval",
+    durations: new Float64Array(n).fill(each),
+    rates: Float64Array.from(readings, ({ fps }) => fps),
+    channels: channelsOf(readings, each),
+    marks: [],
+  };
+  // Readings that name one scene in a row are a mark.
+  readings.forEach(({ scene }, at) => {
+    const startMs = at * each,
+      endMs = startMs + each;
+    const last = trace.marks.at(-1);
+    if (scene === "") return;
+    if (last && last.label === scene && Math.abs(last.endMs - startMs) < 1e-6) last.endMs = endMs;
+    else trace.marks.push({ label: scene, startMs, endMs });
+  });
+  return trace;
+}
+
+/** What was read beside the rate, each at its reading's moment. */
+function channelsOf(readings: Read[], each: number): Channel[] {
+  const roles = [...new Set(readings.flatMap(({ channels = {} }) => Object.keys(channels) as ChannelRole[]))];
+  return roles.map((role) => {
+    const told = readings.flatMap(({ channels }, at) => {
+      const value = channels?.[role];
+      return value === undefined ? [] : [{ at: at * each, value }];
+    });
+    return {
+      role,
+      times: Float64Array.from(told, ({ at }) => at),
+      values: Float64Array.from(told, ({ value }) => value),
+    };
+  });
+}
 
 /**
  * Figures of numbers read off a screen at moments chosen without looking.
- * Readings inside one dip follow one another; the effective number is taken from their lag-1 autocorrelation.
  *
- * @param readings fps, length n ≥ 1, in the order read
+ * @param trace of one reading at least
  * @throws RangeError without readings
  */
-export function tallyFigures(readings: number[], targetFps: number, tolerance = 0.01): TallyFigures {
-  if (readings.length === 0) throw new RangeError("a tally needs a reading");
-  const centre = mean(readings);
-  const n = readings.length;
-  const raw = lag1(readings);
-  const follow = raw === null ? null : unbiasedLag1(raw, n);
-  const { low, high, effective } = meanInterval(
-    readings,
-    centre,
-    n > 1 ? standardDeviation(readings) : 0,
-    follow,
-  );
-  const most = Math.max(...readings);
-  const below = readings.filter((reading) => most - reading > 2 * rounded);
-  // At a cap all dips lie on one side, and few looks miss most of them: their share may be as large as a
-  // Poisson count allows.
-  const isCapped = 3 * below.length <= n;
-  const depth = Math.max(usualDip * most, below.length > 0 ? most - mean(below) : 0);
-  const unseenShare = Math.min(1, poissonUpper((below.length * effective) / n, 0.975) / effective);
-  const interval = {
-    low: Math.max(0, Math.min(low, centre - rounded, isCapped ? most - unseenShare * depth : Infinity)),
-    high: Math.max(centre + rounded, isCapped ? Math.min(high, most + rounded) : high),
-  };
-  const hits = readings.filter((reading) => reading >= targetFps * (1 - tolerance)).length;
-  const share = hits / readings.length;
+export function tallyFigures(
+  { durations, rates }: Pick<IntervalTrace, "durations" | "rates">,
+  targetFps: number,
+  rules: MeasuringRules = defaultMeasuring,
+): TallyFigures {
+  const n = rates.length;
+  if (n === 0) throw new RangeError("a tally needs a reading");
+  const average = averageRate(durations, rates);
+  const { looks, effective, interval } = lookedAverage(durations, rates, average, targetFps);
+  const least = leastOfReadings(unitOf(rates), targetFps, rules);
+  const share = rates.filter((rate) => rate >= least).length / n;
   return {
-    readings: readings.length,
-    mean: centre,
-    interval: readings.length > 1 ? interval : null,
-    min: Math.min(...readings),
-    max: Math.max(...readings),
+    readings: n,
+    mean: average,
+    interval: looks > 1 ? interval : null,
+    min: Math.min(...rates),
+    max: Math.max(...rates),
     effective,
     furtherApart: Math.max(1, Math.round(n / effective)),
     atTarget: { share, ...wilson(share * effective, effective) },

@@ -14,6 +14,8 @@ const names: Record<ChannelRole, string> = {
   temperature: "temperature",
   gpuTemperature: "gpu temperature",
   memory: "memory used",
+  videoMemory: "video memory used",
+  battery: "battery level",
 };
 
 /** Digits after the point: a microsecond of a frame, and what a sensor tells. */

@@ -15,6 +15,8 @@ export const roles = [
   "temperature",
   "gpuTemperature",
   "memory",
+  "videoMemory",
+  "battery",
   "scene",
   "pass",
   "ignore",
@@ -34,6 +36,8 @@ export const channelUnits = {
   temperature: "°C",
   gpuTemperature: "°C",
   memory: "MB",
+  videoMemory: "MB",
+  battery: "%",
 } as const satisfies Partial<Record<Role, string>>;
 export type ChannelRole = keyof typeof channelUnits;
 

@@ -71,6 +71,7 @@ export function unitsFor(role: Role): Unit[] {
     case "cpu":
     case "cpuBusiest":
     case "gpu":
+    case "battery":
       return ["%"];
     case "cpuClock":
     case "gpuClock":
@@ -81,6 +82,7 @@ export function unitsFor(role: Role): Unit[] {
     case "gpuTemperature":
       return ["C", "F"];
     case "memory":
+    case "videoMemory":
       return ["B", "KB", "MB", "GB"];
     case "scene":
     case "pass":
@@ -97,7 +99,7 @@ export function conversion(role: Role, unit: Unit | null): { factor: number; off
   if (unit === null) return { factor: 1, offset: 0 };
   if (role === "frameTime" || role === "presentTime") return { factor: toMs[unit] ?? 1, offset: 0 };
   if (role === "cpuClock" || role === "gpuClock") return { factor: toMhz[unit] ?? 1, offset: 0 };
-  if (role === "memory") return { factor: toMb[unit] ?? 1, offset: 0 };
+  if (role === "memory" || role === "videoMemory") return { factor: toMb[unit] ?? 1, offset: 0 };
   if (role === "watts") return { factor: unit === "mW" ? 1e-3 : 1, offset: 0 };
   if (unit === "F") return { factor: 5 / 9, offset: -160 / 9 };
   return { factor: 1, offset: 0 };

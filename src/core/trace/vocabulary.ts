@@ -75,7 +75,7 @@ function scores(words: string[], unit: Unit | null): Score[] {
   const add = (role: Role, points: number) => points > 0 && found.push([role, points]);
 
   if (has("frame", "frames") && has("index", "number", "no", "id", "count", "nr")) return [["ignore", 10]];
-  if (starts("fan", "battery", "vram", "refresh", "dropped")) return [["ignore", 1]];
+  if (starts("fan", "refresh", "dropped")) return [["ignore", 1]];
   if (unit === null || timeUnit) {
     if (starts("frame") && (has("time", "times", "duration", "delta", "interval", "length") || timeUnit))
       add("frameTime", 10 - derived - stage);
@@ -103,7 +103,12 @@ function scores(words: string[], unit: Unit | null): Score[] {
   if (unitIs("W", "mW") || (has("power", "draw", "watts") && !load))
     add("watts", 7 - (processor || graphics ? 2 : 0));
   if (starts("temp") || unitIs("C", "F")) add(graphics ? "gpuTemperature" : "temperature", 7 - derived / 2);
-  if (starts("mem", "ram", "rss") && !clocky && !unitIs("%") && !starts("temp"))
+  if (starts("battery") && (unitIs("%") || (unit === null && has("level", "charge", "percent"))))
+    add("battery", 8);
+  else if (starts("battery")) return [["ignore", 1]];
+  const video = starts("vram") || (starts("video") && starts("mem", "ram"));
+  if (video && !clocky && !unitIs("%")) add("videoMemory", 8);
+  else if (starts("mem", "ram", "rss") && !clocky && !unitIs("%") && !starts("temp"))
     add("memory", 7 - (graphics ? 6 : 0));
   if (has("scene", "area", "room", "mark", "marker", "section", "level", "lap", "label")) add("scene", 6);
   if (has("pass", "visit", "repeat", "attempt")) add("pass", 6);

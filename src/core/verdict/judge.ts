@@ -1,4 +1,4 @@
-import type { Summary } from "@/core/metrics";
+import { leastOfReadings, type Summary } from "@/core/metrics";
 import { said, type Said } from "@/core/words";
 import type { Severity } from "@/core/kit";
 import { grades, type Grade } from "./grades";
@@ -35,6 +35,8 @@ export interface Verdict {
    * The rules that decided: all of Steady's when Steady, else those that kept it from the next better light.
    */
   reasons: Reason[];
+  /** The worst and the best light that readings leave open, where that is more than the one. */
+  between?: [worse: Grade, better: Grade];
   /** True when judged from readings or by eye, so that hitches could not be seen. */
   partial: boolean;
   /** What a person should know beside the verdict. */
@@ -88,23 +90,29 @@ const atLeast = (rule: RuleName, value: number | null, limit: number) =>
 const atMost = (rule: RuleName, value: number | null, limit: number, seen: boolean) =>
   reason(rule, value, limit, (own) => own <= limit, seen);
 
-/** Frames under this tell too little for a light, s; and readings under so many. */
+/** Frames under this tell too little for a light, s; and looks under so many for one that calls it full speed. */
 const leastSeconds = 10,
-  leastReadings = 5;
+  leastLooks = 3;
 
-/** Whether a run is too short to earn a light. */
-const isShort = ({ form, durationMs, frames }: Pick<Summary, "form" | "durationMs" | "frames">) =>
-  form === "frames" ? durationMs < 1000 * leastSeconds : frames < leastReadings;
+/** Looks of a run's readings; kept figures of an older method have their readings alone. */
+const looksIn = ({ looked, frames }: Summary) => looked?.looks ?? frames;
 
-/** What whole readings leave open of the judged speed, %; null where it is known, or told by the engine. */
+/** Whether a run is too short to earn its light. One look is enough to see that a title is slow. */
+const isShort = (summary: Summary, grade: Grade) =>
+  summary.form === "frames"
+    ? summary.durationMs < 1000 * leastSeconds
+    : looksIn(summary) < leastLooks && (grade === "steady" || grade === "flickers");
+
+/** What readings leave open of the judged speed, %; null where it is known, or told by the engine. */
 function openSpeed(summary: Summary): { low: number; high: number } | null {
-  const { wholeAverage, reportedSpeedPercent, averageFps } = summary;
-  if (!wholeAverage || reportedSpeedPercent !== null || averageFps <= 0) return null;
+  const { looked, reportedSpeedPercent, averageFps } = summary;
+  if (!looked || reportedSpeedPercent !== null || averageFps <= 0) return null;
+  const { low, high } = looked.interval;
   const { value } = judgedSpeed(summary);
-  return { low: (value * wholeAverage.low) / averageFps, high: (value * wholeAverage.high) / averageFps };
+  return { low: (value * low) / averageFps, high: (value * high) / averageFps };
 }
 
-/** Whether whole readings lie at the target but for the share that may lie under it. */
+/** Whether readings lie at the target, as far as their last digit tells, but for the share that may lie under it. */
 const readsAtTarget = ({ fullSpeedTimePercent }: Summary, { steady }: HouseRules) =>
   fullSpeedTimePercent !== null && fullSpeedTimePercent >= steady.fullSpeedTimePercent;
 
@@ -168,7 +176,6 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
   // What can't be told from full speed isn't judged slower.
   const isAtTarget = open !== null && readsAtTarget(summary, rules) && speed.value < rules.steady.speedPercent;
   const { ladder, reached } = ladderOf(summary, rules, isAtTarget ? null : speed);
-  const short = isShort(summary);
   let grade: Grade = ladder[reached]?.[0] ?? "gutters";
   // What kept it from the next better light; all of Steady's where there is none better.
   const [, wanting = []] = ladder[reached < 0 ? ladder.length - 1 : Math.max(0, reached - 1)] ?? [];
@@ -188,29 +195,39 @@ export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble
     grade = cap;
   }
   const partial = summary.form === "interval";
-  const remarks = [...wholeRemarks(summary, rules, open, grade), ...remarksOn(summary, rules, grade)];
+  const between = openTo(summary, rules, open, grade);
+  const remarks = [
+    ...(between && open ? [said("verdict.straddles", { ...between, ...open })] : []),
+    ...(readsAtTarget(summary, rules) && grade === "steady" && summary.looked?.whole
+      ? [said("verdict.asWholeNumbersTell")]
+      : []),
+    ...remarksOn(summary, rules, grade),
+  ];
+  const straddles = between ? { between: [between.worse, between.better] as [Grade, Grade] } : {};
   // A crash or a missing picture is dark however short the run.
-  return short && grade !== "dark"
+  return grade !== "dark" && isShort(summary, grade)
     ? { grade: null, reasons: [], partial, remarks: [tooShort(summary), ...remarks] }
-    : { grade, reasons, partial, remarks };
+    : { grade, reasons, partial, remarks, ...straddles };
 }
 
-/** What a light from whole readings leaves open. */
-function wholeRemarks(
+/**
+ * The lights that readings leave open, where that is more than one; null where they agree, or something else than
+ * speed decided.
+ */
+function openTo(
   summary: Summary,
   rules: HouseRules,
   open: { low: number; high: number } | null,
   grade: Grade,
-): Said[] {
-  if (open === null) return [];
-  if (readsAtTarget(summary, rules)) return grade === "steady" ? [said("verdict.asWholeNumbersTell")] : [];
+): { worse: Grade; better: Grade } | null {
+  if (open === null || readsAtTarget(summary, rules)) return null;
   const { rule } = judgedSpeed(summary);
   const lightAt = (value: number): Grade => {
     const { ladder, reached } = ladderOf(summary, rules, { rule, value });
     return ladder[reached]?.[0] ?? "gutters";
   };
   const [worse, better] = [lightAt(open.low), lightAt(open.high)];
-  return worse === better ? [] : [said("verdict.straddles", { worse, better, ...open })];
+  return worse === better || ![worse, better].includes(grade) ? null : { worse, better };
 }
 
 /** A tied title this far over its own rate runs visibly fast. */
@@ -219,19 +236,21 @@ const tooFastPercent = 103;
 /** How far under a threshold still is "just under", points. */
 const nearly = 0.5;
 
-const tooShort = ({ form, durationMs, frames }: Summary): Said =>
-  form === "frames"
-    ? said("verdict.tooShort", { seconds: durationMs / 1000, wanted: leastSeconds })
-    : said("verdict.tooFewReadings", { readings: frames, wanted: leastReadings });
+const tooShort = (summary: Summary): Said =>
+  summary.form === "frames"
+    ? said("verdict.tooShort", { seconds: summary.durationMs / 1000, wanted: leastSeconds })
+    : said("verdict.tooFewReadings", { readings: looksIn(summary), wanted: leastLooks });
 
 /** A run that misses its light by a hair: its slowest second, and its speed, lie just under what is wanted. */
-function justUnder(summary: Summary, { steady, measuring }: HouseRules, grade: Grade): Said[] {
-  const { dips, targetFps } = summary;
-  const wantedFps = targetFps * (1 - measuring.tolerance);
+function justUnder(summary: Summary, { steady, flickers, measuring }: HouseRules, grade: Grade): Said[] {
+  const { dips, targetFps, looked } = summary;
+  const wantedFps = leastOfReadings(looked?.whole ? 1 : 0, targetFps, measuring);
+  // Whole numbers leave open how nearly: a unit further is just under too, where the average may be so near.
+  const near = looked?.whole
+    ? { speed: 100 * (looked.interval.high / targetFps) >= flickers.speedPercent, fps: 1 }
+    : { speed: judgedSpeed(summary).value >= steady.speedPercent - nearly, fps: (nearly / 100) * targetFps };
   const isNear =
-    (grade === "flickers" || grade === "dims") &&
-    judgedSpeed(summary).value >= steady.speedPercent - nearly &&
-    (dips?.deepestFps ?? 0) >= wantedFps - (nearly / 100) * targetFps;
+    (grade === "flickers" || grade === "dims") && near.speed && (dips?.deepestFps ?? 0) >= wantedFps - near.fps;
   return isNear && dips?.deepestFps != null
     ? [said("verdict.justUnder", { slowestFps: dips.deepestFps, wantedFps })]
     : [];

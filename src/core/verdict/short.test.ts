@@ -8,12 +8,12 @@ const even = (fps: number, frames: number) =>
     { form: "frames", frameTimes: new Float64Array(frames).fill(1000 / fps), channels: [], marks: [] },
     sixty,
   );
-const readings = (n: number) =>
+const readings = (n: number, fps = 60, apartMs = 1000) =>
   summarise(
     {
       form: "interval",
-      durations: new Float64Array(n).fill(1000),
-      rates: new Float64Array(n).fill(60),
+      durations: new Float64Array(n).fill(apartMs),
+      rates: new Float64Array(n).fill(fps),
       channels: [],
       marks: [],
     },
@@ -30,11 +30,13 @@ describe("a run too short to judge has figures and no light", () => {
     expect(lightWords(made.grade).name).toBe("No light");
   });
   it("ten seconds are enough", () => expect(judge(even(60, 601)).grade).toBe("steady"));
-  it("four readings of a counter are too few, five are judged", () => {
-    expect(judge(readings(4)).grade).toBeNull();
-    expect(words(judge(readings(1)).remarks[0]!)).toMatch(/^1 reading is too few to judge: take 5/);
-    expect(judge(readings(5)).grade).toBe("steady");
+  it("two looks at full speed are too few to call it so, three are judged; one is enough to see that it is slow", () => {
+    expect(judge(readings(2)).grade).toBeNull();
+    expect(words(judge(readings(1)).remarks[0]!)).toMatch(/^1 reading is too few to judge: take 3/);
+    expect(judge(readings(3)).grade).toBe("steady");
+    expect(judge(readings(1, 41)).grade).toBe("gutters");
   });
+  it("readings typed within a second are one look", () => expect(judge(readings(5, 60, 150)).grade).toBeNull());
   it("a crash is dark however short, and so is a blocking fault", () => {
     expect(judge(even(60, 40), lendingDesk, { crashed: true }).grade).toBe("dark");
     expect(judge(even(60, 40), lendingDesk, { faults: ["blocking"] }).grade).toBe("dark");

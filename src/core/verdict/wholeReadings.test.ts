@@ -13,8 +13,8 @@ const read = (rates: number[]): Trace => ({
 });
 const judged = (rates: number[], native: number) => {
   const yardstick: Yardstick = { nativeFps: native, targetFps: native, tied: true, refreshHz: 60 };
-  const { grade, remarks } = judge(summarise(read(rates), yardstick));
-  return { grade, said: remarks.map(words).join(" ") };
+  const { grade, remarks, between } = judge(summarise(read(rates), yardstick));
+  return { grade, between, said: remarks.map(words).join(" ") };
 };
 
 /** Facts of the trade (common practice): a counter without decimals shows 59 or 60 for 59.94, 29 or 30 for 29.97. */
@@ -23,20 +23,25 @@ describe("a light from whole numbers", () => {
     [[59, 60, 60, 59, 60], 59.94],
     [[59, 59, 59, 59, 60], 59.94],
     [[60, 60, 59, 60, 60], 60],
+    [[60, 60, 59, 60], 60],
+    [[59, 60, 60, 59], 59.94],
     [[29, 30, 30, 29, 29], 29.97],
   ])("%j on a title of %d is full speed as far as whole numbers tell", (rates, native) => {
     const { grade, said } = judged(rates, native);
     expect(grade).toBe("steady");
     expect(said).toContain("Full speed as far as whole numbers tell");
   });
-  it("58 throughout on 59.94 is no full speed", () => {
+  it("58 throughout on 59.94 is just under full speed", () => {
     const { grade, said } = judged([58, 58, 58, 58, 58, 58], 59.94);
     expect(grade).toBe("dims");
+    expect(said).toContain("Just under");
     expect(said).not.toContain("as far as whole numbers tell");
   });
   it("readings on both sides of a light say both, with what they leave open", () => {
-    const { grade, said } = judged([48, 49, 48, 49, 48, 49], 60);
+    const { grade, said, between } = judged([48, 49, 48, 49, 48, 49], 60);
     expect(grade).toBe("dims");
+    expect(between).toEqual(["gutters", "dims"]);
+    expect(judged([54, 54, 55, 54, 55], 60).between).toBeUndefined();
     expect(said).toMatch(/Dims or Gutters: these readings leave the speed open from 7\d to 8\d %\./);
   });
   it("more readings short by over a unit than may be are never full speed", () => {

@@ -23,7 +23,7 @@ export {
   enoughChance,
   value as valueWords,
 } from "./figures";
-export { gradeWords, lightWords, reasonWords } from "./verdict";
+export { gradeWords, lightsWords, lightWords, reasonWords } from "./verdict";
 export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";

@@ -13,6 +13,15 @@ export const gradeWords: Record<Grade, { name: string; meaning: string }> = {
 export const lightWords = (grade: Grade | null) =>
   grade ? gradeWords[grade] : { name: "No light", meaning: "too short to judge" };
 
+/** The lights that readings leave open, the brighter first; one where they agree. @example lightsWords("dims", ["gutters", "dims"]) // → "Dims or Gutters" */
+export function lightsWords(grade: Grade | null, between?: [worse: Grade, better: Grade]): string {
+  if (!between) return lightWords(grade).name;
+  const [worse, better] = between;
+  const order = Object.keys(gradeWords);
+  const isNext = Math.abs(order.indexOf(worse) - order.indexOf(better)) === 1;
+  return `${gradeWords[better].name} ${isNext ? "or" : "to"} ${gradeWords[worse].name}`;
+}
+
 const names: Record<RuleName, { name: string; unit: string }> = {
   speedPercent: { name: "Speed", unit: " %" },
   reportedSpeedPercent: { name: "Speed by the engine's own report", unit: " %" },
@@ -98,7 +107,7 @@ export const verdictSentences = {
     low: number;
     high: number;
   }) =>
-    `${gradeWords[better].name} or ${gradeWords[worse].name}: these readings leave the speed open from ${low.toFixed(0)} to ${high.toFixed(0)} %.`,
+    `${lightsWords(worse, [worse, better])}: these readings leave the speed open from ${low.toFixed(0)} to ${high.toFixed(0)} %.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
   "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
     const state = {

@@ -9,7 +9,7 @@ export function Measured({ result }: { result: CaptureResult }) {
   return (
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2">
-        <VerdictLamp grade={verdict.grade} size={36} ran />
+        <VerdictLamp grade={verdict.grade} between={verdict.between} size={36} ran />
         <p className="figure text-2xl">
           {say.number(result.averageFps, 2)}
           <span className="ml-1.5 text-[13px] text-soft">

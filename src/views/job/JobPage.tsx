@@ -269,7 +269,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
         <div className="border-b border-line xl:hidden">
           {heading(
             <div className="mt-2 flex items-center gap-4">
-              <VerdictLamp grade={run.verdict.grade} size={34} large ran />
+              <VerdictLamp grade={run.verdict.grade} between={run.verdict.between} size={34} large ran />
               <span className="figure whitespace-nowrap text-2xl">
                 {say.number(run.summary.averageFps)}
                 <span className="ml-1 text-[13px] text-soft">fps</span>

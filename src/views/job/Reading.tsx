@@ -44,7 +44,7 @@ export function Reading({
   return (
     <div className="space-y-5 p-4" aria-label="Reading" role="region">
       <section>
-        <VerdictLamp grade={verdict.grade} size={52} large ran />
+        <VerdictLamp grade={verdict.grade} between={verdict.between} size={52} large ran />
         <p className="figure mt-2 text-5xl leading-none" data-testid="speed">
           {speed === null ? say.number(summary.averageFps) : say.number(speed)}
           <span className="ml-1.5 text-lg text-soft">{speed === null ? "fps" : "% speed"}</span>

@@ -172,7 +172,7 @@ function RunItem({
         className={clsx("w-full px-2 text-left", small ? "py-1" : "py-1.5")}
       >
         <span className="flex items-center justify-between gap-2">
-          <VerdictLamp grade={run.verdict.grade} size={small ? 14 : 17} ran />
+          <VerdictLamp grade={run.verdict.grade} between={run.verdict.between} size={small ? 14 : 17} ran />
           <span className="figure text-[13px]">{say.number(run.summary.averageFps)} fps</span>
         </span>
         <span className="mt-0.5 block truncate text-[13px]">

@@ -156,7 +156,8 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
             <TallyPad
               draft="first look"
               scenes={[]}
-              targetFps={targetFps}
+              yardstick={yardstick}
+              rules={rules}
               arms={null}
               firstArm={0}
               begin={async () => {

@@ -23,6 +23,8 @@ const roleNames: Record<Role, string> = {
   temperature: "temperature",
   gpuTemperature: "graphics temperature",
   memory: "memory",
+  videoMemory: "video memory",
+  battery: "battery",
   scene: "scene",
   pass: "pass",
   ignore: "leave out",

@@ -234,7 +234,8 @@ export function NewRunPage({
           tally={
             <TallyPad
               scenes={scenes}
-              targetFps={yardstick.targetFps}
+              yardstick={yardstick}
+              rules={job.rules}
               onKept={(run) => onKept([run])}
               arms={trial && trial.arms.length > 1 ? trial.arms.map(({ name }) => name) : null}
               firstArm={trial?.arm ?? 0}

@@ -31,7 +31,7 @@ export function Preview({
       <p className="figure text-[13px] text-soft [overflow-wrap:anywhere]">{name}</p>
       <div className="grid grid-cols-[auto_1fr] items-center gap-6 max-sm:grid-cols-1 max-sm:gap-3">
         <div>
-          <VerdictLamp grade={verdict.grade} size={40} large ran />
+          <VerdictLamp grade={verdict.grade} between={verdict.between} size={40} large ran />
         </div>
         <dl className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
           <Figure

@@ -1,11 +1,15 @@
 "use client";
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { tallyFigures } from "@/core/metrics";
+import { readTyped, readingKinds, type ReadingKind, type Yardstick } from "@/core/metrics";
+import type { HouseRules } from "@/core/verdict";
 import { Button, Choice, Keys, say, toast } from "@/ui";
 import { sendLater } from "@/views/live";
 import { call, type Refusal } from "@/contract/client";
 import { blocksOf, type TallyReading } from "./blocks";
+import { BesideFields, channelsIn, type Beside } from "./BesideFields";
+import { TallyTold } from "./TallyTold";
+import { kindNames, shownAs, takenFor, typedWords } from "./typedWords";
 import { useTallyDraft } from "./useTallyDraft";
 
 const paces = [3, 5, 8, 10];
@@ -27,7 +31,8 @@ function tick(context: AudioContext): void {
  * from the start.
  */
 export function TallyPad({
-  targetFps,
+  yardstick,
+  rules,
   scenes,
   arms,
   firstArm,
@@ -35,7 +40,8 @@ export function TallyPad({
   begin,
   onKept,
 }: {
-  targetFps: number;
+  yardstick: Yardstick;
+  rules: HouseRules;
   scenes: string[];
   arms: string[] | null;
   firstArm: number;
@@ -51,6 +57,8 @@ export function TallyPad({
   const setReadings = (now: TallyReading[]) => put({ startedAt, readings: now });
   const [text, setText] = useState("");
   const [pace, setPace] = useState(5);
+  const [kind, setKind] = useState<ReadingKind>("rate");
+  const [beside, setBeside] = useState<Beside>({});
   const [since, setSince] = useState(0);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
   const [keeping, setKeeping] = useState(false);
@@ -83,25 +91,31 @@ export function TallyPad({
   }, []);
   useEffect(() => () => void sound.current?.close(), []);
 
-  const fps = Number(text.replace(",", "."));
-  const fits = text.trim() !== "" && fps >= 0 && fps <= 1000;
+  const typed = readTyped(text, kind, yardstick.nativeFps);
+  const fields = channelsIn(beside);
+  // What stands in the fields was read with the last of them.
+  const told = (typed.ok ? typed.readings : []).map((reading, at, all) =>
+    fields && at === all.length - 1 ? { ...reading, channels: { ...fields, ...reading.channels } } : reading,
+  );
+  const fits = told.length > 0;
   const add = () => {
     if (!fits) return;
     const now = Date.now();
     sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
-    const second = startedAt === null ? 0 : (now - startedAt) / 1000;
-    put({ startedAt: startedAt ?? now, readings: [...readings, { fps, second, scene, arm }] });
+    // Several typed at once were read at the tick's pace.
+    const behind = (told.length - 1) * pace;
+    const first = startedAt === null ? 0 : (now - startedAt) / 1000;
+    put({
+      startedAt: (startedAt ?? now) - 1000 * behind,
+      readings: [
+        ...readings,
+        ...told.map((reading, at) => ({ ...reading, second: first + at * pace, scene, arm })),
+      ],
+    });
     setText("");
+    setBeside({});
     field.current?.focus();
   };
-  const figuresOf = (own: TallyReading[]) =>
-    own.length > 0
-      ? tallyFigures(
-          own.map((reading) => reading.fps),
-          targetFps,
-        )
-      : null;
-  const figures = figuresOf(arms ? readings.filter((reading) => reading.arm === arm) : readings);
   const keep = async () => {
     if (keeping || readings.length === 0) return;
     setKeeping(true);
@@ -192,8 +206,22 @@ export function TallyPad({
             />
           </div>
         )}
+        <div className="flex items-center gap-2 text-[13px] text-soft">
+          A number is{" "}
+          <Choice
+            quiet
+            label="What a number is"
+            value={kind}
+            options={readingKinds.map((value) => ({ value, label: kindNames[value].label }))}
+            onChange={(value) => {
+              setKind(value as ReadingKind);
+              field.current?.focus();
+            }}
+          />
+        </div>
         <label className="text-[13px] text-soft" htmlFor="tally">
-          Look when it ticks, type the number, press Enter.
+          Look when it ticks, type the number, press Enter. What stands beside it goes into the same line: “24
+          gpu 97 cpu 88 15 W 71 C”.
         </label>
         <input
           ref={field}
@@ -202,10 +230,18 @@ export function TallyPad({
           autoComplete="off"
           autoFocus
           value={text}
-          onChange={(event) => setText(event.target.value.replace(/[^\d.,]/g, ""))}
-          placeholder="fps"
+          onChange={(event) => setText(event.target.value)}
+          placeholder={kindNames[kind].unit}
+          aria-describedby="taken-for"
           className="figure h-24 w-full rounded-(--radius-panel) border border-edge bg-ground text-center text-6xl"
         />
+        <p
+          id="taken-for"
+          role="status"
+          className={`min-h-5 text-center text-[13px] ${typed.ok ? "text-soft" : "text-caution"}`}
+        >
+          {typed.ok ? takenFor(told) : `“${typed.part}” isn't a reading.`}
+        </p>
         <div className="grid grid-cols-3 gap-2 md:hidden">
           {["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"].map((key) => (
             <button
@@ -231,6 +267,7 @@ export function TallyPad({
             <Undo2 size={16} aria-hidden />
           </Button>
         </div>
+        <BesideFields beside={beside} onChange={setBeside} />
         <div className="flex items-center justify-between text-[13px] text-soft">
           <span>
             A tick every{" "}
@@ -246,48 +283,26 @@ export function TallyPad({
         </div>
       </form>
       <div>
-        {figures ? (
+        {readings.length > 0 ? (
           <>
-            <p className="figure text-4xl">
-              {say.number(figures.mean)}
-              <span className="ml-2 text-lg text-soft">fps, by eye{arms && `, ${arms[arm]}`}</span>
-            </p>
-            <p className="mt-1 text-soft">
-              {figures.interval
-                ? `95 % between ${say.number(figures.interval.low)} and ${say.number(figures.interval.high)} fps`
-                : "One reading says nothing of the spread yet"}
-              ; {say.number(figures.min)} to {say.number(figures.max)}; {say.count(figures.readings, "reading")}
-              , worth {say.number(figures.effective)} independent; at target{" "}
-              {say.number(100 * figures.atTarget.share, 0)} % of looks (
-              {say.number(100 * figures.atTarget.low, 0)} to {say.number(100 * figures.atTarget.high, 0)} %).
-            </p>
+            <TallyTold readings={readings} yardstick={yardstick} rules={rules} arms={arms} arm={arm} />
             <ol className="figure mt-3 flex flex-wrap gap-2" aria-label="Readings">
               {readings.map((reading, index) => (
                 <li
                   key={index}
-                  title={[arms?.[reading.arm], reading.scene].filter(Boolean).join(", ") || undefined}
+                  title={
+                    [arms?.[reading.arm], reading.scene, typedWords(reading)].filter(Boolean).join(", ") ||
+                    undefined
+                  }
                   className={`rounded px-2 py-1 ${arms && reading.arm !== arm ? "border border-line" : "bg-raised"}`}
                 >
-                  {reading.fps}
+                  {shownAs(reading)}
                   {arms && (
                     <span className="ml-1 text-[10px] text-soft">{String.fromCharCode(65 + reading.arm)}</span>
                   )}
                 </li>
               ))}
             </ol>
-            {arms && (
-              <p className="mt-2 text-[13px] text-soft">
-                {arms
-                  .map((name, index) => {
-                    const own = figuresOf(readings.filter((reading) => reading.arm === index));
-                    return own
-                      ? `${name}: ${say.number(own.mean)} fps${own.interval ? ` (${say.number(own.interval.low)} to ${say.number(own.interval.high)})` : ""}, ${say.count(own.readings, "reading")}`
-                      : `${name}: none yet`;
-                  })
-                  .join("; ")}
-                . Each stretch with one arm is kept as a run.
-              </p>
-            )}
             {refusal && (
               <p role="alert" className="mt-3 rounded-md border border-caution p-3">
                 <b>{refusal.title}</b> {refusal.fix}
@@ -311,8 +326,8 @@ export function TallyPad({
           </>
         ) : (
           <p className="text-soft">
-            Choose the moments before you look, not by what you see: that is what makes the mean honest. Ten
-            readings or more give a usable interval.
+            Choose the moments before you look, not by what you see: that is what makes the average honest.
+            Three looks earn a light; a slow title shows at the first.
           </p>
         )}
       </div>

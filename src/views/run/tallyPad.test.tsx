@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { call } from "@/contract/client";
+import { lendingDesk } from "@/core/verdict";
 import { KeysProvider } from "@/ui";
 import { TallyPad } from "./TallyPad";
 import { draftFrom } from "./useTallyDraft";
@@ -16,7 +17,8 @@ const onKept = jest.fn();
 const pad = (more: Partial<Parameters<typeof TallyPad>[0]> = {}) => (
   <KeysProvider>
     <TallyPad
-      targetFps={60}
+      yardstick={{ nativeFps: 60, targetFps: 60, tied: true, refreshHz: 60 }}
+      rules={lendingDesk}
       scenes={[]}
       arms={null}
       firstArm={0}
@@ -27,14 +29,22 @@ const pad = (more: Partial<Parameters<typeof TallyPad>[0]> = {}) => (
     />
   </KeysProvider>
 );
+/** Looks are five seconds apart, as the pad ticks. */
+let now = 0;
+beforeEach(() => {
+  now = 1_800_000_000_000;
+  jest.spyOn(Date, "now").mockImplementation(() => now);
+});
 const field = () => screen.getByPlaceholderText<HTMLInputElement>("fps");
 const read = (...figures: string[]) => {
   for (const figure of figures) {
     fireEvent.change(field(), { target: { value: figure } });
     fireEvent.submit(field().closest("form")!);
+    now += 5000;
   }
 };
-const listed = () => screen.getAllByRole("listitem").map(({ textContent }) => textContent);
+const listed = () =>
+  [...screen.getByRole("list", { name: "Readings" }).children].map(({ textContent }) => textContent);
 const keep = () => act(async () => fireEvent.click(screen.getByRole("button", { name: /Keep this tally/ })));
 
 describe("readings off a screen", () => {
@@ -48,13 +58,38 @@ describe("readings off a screen", () => {
   it("one says nothing of the spread; two have an interval that holds their mean", () => {
     render(pad());
     read("40");
-    expect(screen.getByText(/One reading says nothing of the spread yet/)).toBeTruthy();
+    expect(screen.getByText(/One look says nothing of the spread yet/)).toBeTruthy();
     read("44", "38", "42", "41");
     const said = screen.getByText(/95.% between/).textContent;
     const [, low, high] = said.match(/between ([\d.]+) and ([\d.]+)/)!;
     expect(Number(low)).toBeLessThan(41);
     expect(Number(high)).toBeGreaterThan(41);
     expect(said).toMatch(/38\.0 to 44\.0; 5.readings/);
+  });
+  it("say what they were taken for: a speed, a frame time, several in a row, with what stands beside", () => {
+    render(pad());
+    const type = (value: string) => {
+      fireEvent.change(field(), { target: { value } });
+      return document.getElementById("taken-for")!.textContent;
+    };
+    expect(type("85 %")).toMatch(/^85.%: 51\.0.fps$/);
+    expect(type("40ms")).toMatch(/^40.ms: 25\.0.fps$/);
+    expect(type("24 gpu 97 15 W")).toMatch(/^24.fps; gpu 97.%, power 15.W$/);
+    expect(type("59 60 60")).toMatch(/^3.readings: 59, 60, 60$/);
+    expect(type("24 wings 3")).toBe("“wings 3” isn't a reading.");
+    read("85 %", "59 60 60");
+    expect(listed()).toEqual([expect.stringMatching(/^85.%$/), "59", "60", "60"]);
+  });
+  it("show their light while they are typed, as the kept run will have it", () => {
+    render(pad());
+    read("41");
+    expect(screen.getByText("Gutters")).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: "Take the last reading back" }));
+    read("60", "59");
+    expect(screen.getByText("No light")).toBeTruthy();
+    read("60");
+    expect(screen.getByText("Steady")).toBeTruthy();
+    expect(screen.getByText(/as far as whole numbers tell/)).toBeTruthy();
   });
   it("the last is taken back", () => {
     render(pad());
@@ -127,7 +162,8 @@ describe("keeping it", () => {
     read("40", "41");
     fireEvent.click(screen.getByRole("button", { name: "lighter" }));
     read("46", "47", "48");
-    expect(screen.getByText(/as it is: 40\.5.fps.*lighter: 47\.0.fps/)).toBeTruthy();
+    const each = screen.getByRole("list", { name: "Each arm so far" }).textContent;
+    expect(each).toMatch(/as it is:.*Gutters.*40\.5.fps.*lighter:.*47\.0.fps/);
     await keep();
     const sent = called.mock.calls.map(([, { body }]) => [body.run.label, body.readings.length]);
     expect(sent).toEqual([

@@ -1,13 +1,22 @@
 "use client";
 import { useEffect, useState } from "react";
 import { z } from "@/core/schema";
+import { readingKinds } from "@/core/metrics";
 import type { TallyReading } from "./blocks";
 
 const draftSchema = z.object({
   /** When the first reading was taken, ms since 1970; null before it. */
   startedAt: z.number().nullable(),
   readings: z.array(
-    z.object({ fps: z.number(), second: z.number(), scene: z.string(), arm: z.number().int() }),
+    z.object({
+      fps: z.number(),
+      second: z.number(),
+      scene: z.string(),
+      arm: z.number().int(),
+      kind: z.enum(readingKinds).optional(),
+      value: z.number().optional(),
+      channels: z.record(z.string(), z.number()).optional(),
+    }),
   ),
 });
 interface Draft {

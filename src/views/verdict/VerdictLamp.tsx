@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
-import type { Grade } from "@/core/verdict";
-import { gradeWords, lightWords } from "@/core/words";
+import type { Grade, Verdict } from "@/core/verdict";
+import { gradeWords, lightsWords, lightWords } from "@/core/words";
 import { Lamp, type Light } from "@/ui";
 
 const lights: Record<Grade, Light> = {
@@ -17,12 +17,15 @@ export function VerdictLamp({
   size = 20,
   large = false,
   ran = false,
+  between,
 }: {
   grade: Grade | null;
   size?: number;
   large?: boolean;
   /** The light of a run: none means it was too short. */
   ran?: boolean;
+  /** The worst and the best light that readings leave open, where that is more than the one. */
+  between?: Verdict["between"];
 }) {
   const words = ran
     ? lightWords(grade)
@@ -35,7 +38,9 @@ export function VerdictLamp({
       title={words.meaning}
     >
       <Lamp light={grade ? lights[grade] : "dotted"} size={size} />
-      <span className={large ? "text-3xl font-semibold" : "text-[13px]"}>{words.name}</span>
+      <span className={large ? "text-3xl font-semibold" : "text-[13px]"}>
+        {between ? lightsWords(grade, between) : words.name}
+      </span>
     </span>
   );
 }
