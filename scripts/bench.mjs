@@ -1,5 +1,5 @@
 // npm run bench [--
-// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|advice|sweeps|timetable|campaigns|capture|large|weight]:
+// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|eye|advice|sweeps|timetable|campaigns|capture|large|weight]:
 // the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
@@ -16,6 +16,7 @@ const tsx = join(root, "node_modules", ".bin", "tsx");
 const alone = [
   "honesty",
   "diagnosis",
+  "eye",
   "advice",
   "sweeps",
   "timetable",

@@ -80,6 +80,7 @@ function asJson({
   decision,
   moreRunsPerSide,
   chanceSettled,
+  steps,
   notes,
 }: Comparison) {
   return {
@@ -91,6 +92,7 @@ function asJson({
     decision,
     moreRunsPerSide,
     chanceSettled,
+    steps,
     notes: notes.map(words),
   };
 }
@@ -102,8 +104,7 @@ function page({
   fullSpeedTime,
   hitchesPerMinute,
   decision,
-  moreRunsPerSide: more,
-  chanceSettled: chance,
+  steps,
   notes,
 }: Comparison): string {
   const percent = (ratio: number) => `${ratio >= 1 ? "+" : "−"}${Math.abs(100 * (ratio - 1)).toFixed(1)} %`;
@@ -116,7 +117,7 @@ function page({
       ? `${effect.difference.toFixed(1)} ${unit}  (95 %: ${effect.low.toFixed(1)} … ${effect.high.toFixed(1)})`
       : "can't be told from these logs";
   return [
-    `B over A: ${decision}${decision === "undecided" ? `; ${words(said("compare.further", { more, chance }))}` : ""}`,
+    `B over A: ${decision}${decision === "undecided" ? `; ${words(said("compare.further", { steps }))}` : ""}`,
     "",
     `  A  ${arms.a.averageFps.toFixed(2)} fps over ${arms.a.runs} runs`,
     `  B  ${arms.b.averageFps.toFixed(2)} fps over ${arms.b.runs} runs`,

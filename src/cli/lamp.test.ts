@@ -37,6 +37,7 @@ describe("lamp compare", () => {
       "decision",
       "moreRunsPerSide",
       "chanceSettled",
+      "steps",
       "notes",
     ]);
     expect(made).toMatchObject({

@@ -92,7 +92,7 @@ async function lackingIn(
 }
 
 /** Raised whenever what is made of a title's runs changes its meaning. */
-const pairsVersion = 1;
+const pairsVersion = 2;
 
 /**
  * Of which runs a title's pairs are made, as one short text. A rig's noise floor enters coarsely: it moves a

@@ -455,8 +455,8 @@ export async function reckonCampaign(id: string, input: unknown): Promise<{ left
         : await understoodAfresh(some.facts);
   const place = (local: number) => job.arms[some.places[local] ?? -1] ?? -1;
   const pairs = (outcome?.pairs ?? []).map(
-    ({ a, b, ratio, low, high, p, decision, moreRunsPerSide }): CampaignPair => ({
-      ...{ ratio, low, high, p, decision, moreRunsPerSide },
+    ({ a, b, ratio, low, high, p, decision, moreRunsPerSide, chanceSettled }): CampaignPair => ({
+      ...{ ratio, low, high, p, decision, moreRunsPerSide, chanceSettled },
       a: place(a),
       b: place(b),
     }),

@@ -2,7 +2,7 @@ import { storyFrom, whatHolds, type Holding, type JobSetting, type Story } from 
 import { triedIn } from "@/core/advise";
 import { besideOf, effectiveSettings, valuesInForce, type Standing } from "@/core/profile";
 import type { Setting } from "@/core/kit";
-import { assumedFor, rigNoise, type NoiseFloor } from "@/core/compare";
+import { rigNoise, type NoiseFloor } from "@/core/compare";
 import type { JobRow, RigRow, SystemRow, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { notFound } from "./problem";
@@ -63,7 +63,7 @@ export async function loadOnRig(id: string, options?: { segments: boolean }): Pr
     async () => data.lastConditions(job.rigId),
   );
   if (!rig || !title) throw notFound("rig");
-  const { noise, measured } = rigNoise(floor, assumedFor(rig.spec));
+  const { noise, measured } = rigNoise(floor);
   const system = systems.find((each) => each.id === title.systemId);
   const holds = whatHolds(story, rig.spec, last);
   return { job, story, rig, title, system, holds, noise, noiseMeasured: measured };

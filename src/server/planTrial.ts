@@ -1,5 +1,5 @@
 import { z } from "@/core/schema";
-import { sceneMinutes, usefulScaleOf } from "@/core/job";
+import { firstRunFor, passMinutes, usefulScaleOf } from "@/core/job";
 import type { PlanView, TrialRow } from "@/core/records";
 import { addedArmSchema, mostArms, newTrialSchema, type NewTrial } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
@@ -43,9 +43,13 @@ export async function addTrial(
   return writing(actor, async (touch) => {
     const job = await lockOpenJob(trial.jobId);
     refuseForbidden(trial.arms, job.rules);
-    const { settings, conditions, targetFps } = await holdsIn(job, await loadStory(job));
+    const story = await loadStory(job);
+    const holds = await holdsIn(job, story);
+    const { settings, conditions, targetFps } = holds;
+    const { firstRunId = firstRunFor(trial, story, holds, createdAt ?? new Date())?.id ?? null } = trial.plan;
     touch({ kind: "job", id: job.id }, { kind: "jobs", id: job.id });
-    return data.addTrial(trial, { settings, conditions, targetFps }, createdAt);
+    const plan = { ...trial.plan, firstRunId };
+    return data.addTrial({ ...trial, plan }, { settings, conditions, targetFps }, createdAt);
   });
 }
 
@@ -111,7 +115,8 @@ export async function viewPlan(jobId: string): Promise<PlanView> {
     spec: rig.spec,
     builds,
     usefulScale: usefulScaleOf(rig, system, holds.conditions.display),
-    sceneMinutes: sceneMinutes(title.scenes),
+    sceneMinutes: passMinutes(title.scenes, story.runs),
+    byEye: story.runs.at(-1)?.source === "tally",
     coolDownMinutes: measured?.outcome?.coolDownMinutes ?? null,
   };
 }

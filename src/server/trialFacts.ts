@@ -26,7 +26,7 @@ export async function loadTrial(id: string): Promise<LoadedTrial> {
 }
 
 function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialNode): TrialFacts {
-  const runs = runsOf(trial.id, story.runs);
+  const runs = runsOf(trial, story.runs);
   const { kind, name, arms, rounds, cold, plan, before } = trial;
   return {
     trial: { kind, name, arms, rounds, cold, plan, before },
@@ -45,7 +45,7 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
 }
 
 /** Raised whenever what is made of a trial's runs changes its meaning. */
-const understandingVersion = 4;
+const understandingVersion = 5;
 
 /**
  * What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal

@@ -19,7 +19,7 @@ import { fingerprintOf, loadTrial, understood, understoodAfresh, understoodAtHan
 
 export async function viewTrial(id: string): Promise<TrialView> {
   const { job, trial, story, facts, rig, system, noise, noiseMeasured } = await loadTrial(id);
-  const own = runsOf(id, story.runs);
+  const own = runsOf(trial, story.runs);
   const [atHand, runs, faults] = await Promise.all([
     understoodAtHand(id, facts),
     threadRuns(own),
@@ -32,6 +32,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   return {
     job: { ...job, targetFps: story.standing.targetFps },
     trial,
+    firstRun: own.find(({ trialId }) => trialId === null)?.number ?? null,
     ...saidByKind(trial, outcome?.advice.arm ?? null),
     runs,
     faults: faults.filter(({ runId }) => own.some((run) => run.id === runId)),

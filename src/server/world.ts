@@ -119,7 +119,7 @@ export const trialOf = (jobId: string, more: Partial<NewTrial> = {}): NewTrial =
     name: "Lighter",
     rounds: 2,
     cold: false,
-    plan: emptyPlan,
+    plan: { ...emptyPlan, firstRunId: null },
     arms: [
       { ...arm, name: "as it is", role: "as it is", settings },
       { ...arm, name: "light", role: "changed", settings: { ...settings, light: true } },

@@ -2,7 +2,7 @@ import type { Diagnosis } from "@/core/diagnose";
 import { plainSetting, type RigSpec } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
-import { adviseComparison, usualGrade, type ArmEvidence, type PairEffect } from "@/core/trial";
+import { adviseComparison, isAgainst, usualGrade, type ArmEvidence, type PairEffect } from "@/core/trial";
 import { lendingDesk } from "@/core/verdict";
 import { effectWords, said, words, type Said } from "@/core/words";
 import {
@@ -428,8 +428,12 @@ describe("advice on a comparison", () => {
     worstTimeLow: null,
     fullSpeedTime: null,
     hitchesPerMinute: null,
-    moreRunsPerSide: 3,
+    moreRunsPerSide: 2,
     chanceSettled: 0.93,
+    steps: [
+      { more: 1, chance: 0.41 },
+      { more: 2, chance: 0.93 },
+    ],
   });
   const arm = (name: string, more: Partial<ArmEvidence> = {}): ArmEvidence => ({
     name,
@@ -447,8 +451,16 @@ describe("advice on a comparison", () => {
     expect(two(pair(0, 1, 0.9, "worse")).choice).toBe("put back");
     expect(words(two(pair(0, 1, 1.001, "no difference")).sentence)).toMatch(/fewer overrides/);
     expect(words(two(pair(0, 1, 1.02, "undecided")).sentence)).toMatch(
-      /3 more runs a side should settle it \(9 in 10\)/,
+      /1 more run a side settles it in 4 of 10 cases and 2 in 9; until then put it back/,
     );
+    // Where eight a side would not, the choice is the tuner's, and needs no reason.
+    const open = { ...pair(0, 1, 1.005, "undecided"), steps: [{ more: 8, chance: 0.31 }] };
+    const advised = two(open);
+    expect(words(advised.sentence)).toMatch(
+      /^Whichever: after changes the rate by between −1\.5 % and \+2\.5 %, and 8 more runs a side settle it in 3 of 10/,
+    );
+    expect(isAgainst({ choice: "keep", arm: 1 }, advised)).toBe(false);
+    expect(isAgainst({ choice: "keep", arm: 1 }, two(pair(0, 1, 0.9, "worse")))).toBe(true);
   });
   it("a fault outweighs speed, and its end outweighs none", () => {
     expect(two(pair(0, 1, 1.3, "better"), { faulted: true })).toMatchObject({

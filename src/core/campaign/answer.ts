@@ -2,6 +2,7 @@ import { outweighs } from "@/core/kit";
 import { wilson } from "@/core/stats";
 import { usualGrade } from "@/core/trial";
 import { grades, type Grade } from "@/core/verdict";
+import { enoughChance } from "@/core/words";
 import { standingPairs, type StandingPair } from "./correct";
 import type { CampaignFacts, CellFacts, TitleFacts } from "./facts";
 import { forAll, roundStates, roundsDone } from "./slots";
@@ -91,8 +92,6 @@ export interface CampaignAnswer {
   changes: Record<VersionChange, number> | null;
 }
 
-/** More runs a side than this are not worth waiting for: the pair isn't going to be settled. */
-const mostWorth = 12;
 /** Fewest whole runs of an arm before a title is given up, or called for the only arm that runs. */
 const leastRounds = 2;
 
@@ -188,8 +187,8 @@ function titleAnswer(title: TitleFacts, pairs: StandingPair[], facts: CampaignFa
   const undecided = among.filter(({ decision }) => decision === "undecided");
   // One run a side tells too little to give up on.
   const isHopeless = undecided.every(
-    ({ a, b, moreRunsPerSide }) =>
-      moreRunsPerSide > mostWorth && roundsDone(title.cells, [a, b]) >= leastRounds,
+    ({ a, b, chanceSettled = 0 }) =>
+      chanceSettled < enoughChance && roundsDone(title.cells, [a, b]) >= leastRounds,
   );
   const begun = arms.every((arm) => {
     const cell = title.cells[arm];

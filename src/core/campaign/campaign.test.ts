@@ -33,8 +33,8 @@ const ran = (averageFps: number, times: number, more: Partial<CellFacts["runs"][
       ...more,
     })),
   });
-const pair = (a: number, b: number, decision: Decision, p = 1e-9, moreRunsPerSide = 0): CampaignPair => ({
-  ...{ a, b, decision, p, moreRunsPerSide },
+const pair = (a: number, b: number, decision: Decision, p = 1e-9, chanceSettled = 1): CampaignPair => ({
+  ...{ a, b, decision, p, moreRunsPerSide: decision === "undecided" ? 8 : 0, chanceSettled },
   ratio: decision === "better" ? 1.2 : decision === "worse" ? 0.8 : 1,
   low: 0.9,
   high: 1.3,
@@ -122,7 +122,7 @@ describe("a title's answer", () => {
   });
   it("is a tie where the best are no different, and open where that isn't known", () => {
     expect(only([ran(60, 3), ran(60, 3)], [pair(0, 1, "no difference", 1)]).outcome).toBe("tie");
-    expect(only([ran(60, 3), ran(60, 3)], [pair(0, 1, "undecided", 1, 4)]).outcome).toBe("open");
+    expect(only([ran(60, 3), ran(60, 3)], [pair(0, 1, "undecided", 1, 0.9)]).outcome).toBe("open");
     expect(only([ran(60, 3), ran(60, 3)], null).outcome).toBe("open");
   });
   it("a fault outweighs speed: the faster arm wins nothing, and that is said", () => {
@@ -199,14 +199,14 @@ describe("runs that give their time away", () => {
       "spared",
       "spared",
     ]);
-    expect(states([ran(50, 1), ran(50, 1)], [pair(0, 1, "undecided", 1, 40)])).not.toContain("spared");
-    expect(states([ran(50, 2), ran(50, 2)], [pair(0, 1, "undecided", 1, 40)])).toContain("spared");
-    expect(states([ran(50, 2), ran(50, 2)], [pair(0, 1, "undecided", 1, 3)])).not.toContain("spared");
+    expect(states([ran(50, 1), ran(50, 1)], [pair(0, 1, "undecided", 1, 0.2)])).not.toContain("spared");
+    expect(states([ran(50, 2), ran(50, 2)], [pair(0, 1, "undecided", 1, 0.2)])).toContain("spared");
+    expect(states([ran(50, 2), ran(50, 2)], [pair(0, 1, "undecided", 1, 0.95)])).not.toContain("spared");
   });
   it("a title still open after all its runs may take more only where others gave enough, and only so often", () => {
     const titles = [
       { cells: [ran(50, 1), ran(60, 1)], pairs: [pair(0, 1, "better")] },
-      { cells: [ran(50, 3), ran(51, 3)], pairs: [pair(0, 1, "undecided", 1, 2)] },
+      { cells: [ran(50, 3), ran(51, 3)], pairs: [pair(0, 1, "undecided", 1, 0.95)] },
     ];
     const may = (of: CampaignFacts) => {
       const slots = [0, 1].flatMap((title) =>

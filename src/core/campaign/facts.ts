@@ -36,7 +36,7 @@ export interface CellFacts {
 /** Two arms of one title, by their places in the campaign. */
 export type CampaignPair = Pick<
   PairEffect,
-  "a" | "b" | "ratio" | "low" | "high" | "p" | "decision" | "moreRunsPerSide"
+  "a" | "b" | "ratio" | "low" | "high" | "p" | "decision" | "moreRunsPerSide" | "chanceSettled"
 >;
 
 export interface TitleFacts {

@@ -52,6 +52,7 @@ function pairsOf(arms: Trace[][], noise: NoiseFloor): CampaignPair[] {
     ...{ a, b, p, decision },
     ...comparison.averageFps,
     moreRunsPerSide: comparison.moreRunsPerSide,
+    chanceSettled: comparison.chanceSettled,
   }));
 }
 

@@ -106,10 +106,13 @@ describe("a comparison", () => {
     expect(few.decision).toBe("undecided");
     expect(few.moreRunsPerSide).toBeGreaterThan(0);
     expect(few.chanceSettled).toBeGreaterThan(0);
-    expect(few.notes.map(words).join()).toMatch(/hardly known: about 3\.5 % is assumed/);
+    expect(few.notes.map(words).join()).toMatch(/hardly known: about 3\.0 % is assumed/);
   });
-  it("one run a side is a look: +20 % isn't called on a rig without repeats, +118 % and a measured floor are", () => {
-    expect(compare(arm(50), arm(60), { targetFps: 60 }).decision).toBe("undecided");
+  it("one look a side on a rig without repeats calls what is large, and says by what; not what is small", () => {
+    const look = compare(arm(48), arm(60), { targetFps: 60 });
+    expect(look.decision).toBe("better");
+    expect(look.notes.map(({ code }) => code)).toContain("compare.oneRun");
+    expect(compare(arm(55), arm(60), { targetFps: 60 }).decision).toBe("undecided");
     expect(compare(arm(17), arm(37), { targetFps: 60 }).decision).toBe("better");
     const measured = compare(arm(50), arm(60), { targetFps: 60, noise: { sd: 0.01, freedom: 20 } });
     expect(measured.decision).toBe("better");
@@ -288,8 +291,12 @@ describe("deciding", () => {
       furtherRuns({ estimate, margin: 0.02, variance: 0.0016, unit: 2 / 3, freedom: 64 });
     expect(more(0.12).more).toBeLessThan(more(0.08).more);
     expect(more(0.12).chance).toBeGreaterThanOrEqual(0.9);
-    expect(more(0.0199)).toMatchObject({ more: 40 });
+    expect(more(0.0199)).toMatchObject({ more: 8 });
     expect(more(0.0199).chance).toBeLessThan(0.85);
+    // The next steps first, each with its chance; nobody is asked for more than eight.
+    expect(more(0.0199).steps.map((step) => step.more)).toEqual([1, 2, 4, 8]);
+    const chances = more(0.06).steps.map(({ chance }) => chance);
+    expect([...chances].sort((a, b) => a - b)).toEqual(chances);
   });
   it("takes turns: A B, B A, A B", () => expect(runOrder(3).join("")).toBe("ABBAAB"));
   it("corrects many looks as Holm (1979): worked by hand", () =>
@@ -312,11 +319,11 @@ describe("the noise floor", () => {
   });
   it("is borrowed whole without repeats, and outweighed by what the runs show", () => {
     expect(pooledSpread(0, 0, assumedNoise)).toMatchObject({
-      variance: expect.closeTo(0.035 ** 2, 12),
+      variance: expect.closeTo(0.03 ** 2, 12),
       borrowed: true,
     });
     const wild = pooledSpread(6 * 0.1 ** 2, 6, assumedNoise);
-    expect([wild.variance, wild.freedom]).toEqual([expect.closeTo((0.06 + 0.035 ** 2) / 7, 9), 7]);
+    expect([wild.variance, wild.freedom]).toEqual([expect.closeTo((0.06 + 3 * 0.03 ** 2) / 9, 9), 9]);
   });
   it("keeps a noisy group: repeats of one work that spread by 13.6 % are the rig's own", () => {
     // Twelve runs of the same work, their logs spread by 13.6 %.

@@ -1,6 +1,6 @@
 import { mean } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { said, type Said } from "@/core/words";
+import { said, type Said, type Step } from "@/core/words";
 import { decide, furtherRuns, type Decision } from "./decide";
 import {
   contrastOf,
@@ -31,10 +31,12 @@ export interface Comparison {
   decision: Decision;
   /** Why it can't be called, whatever its interval; null where it can. */
   barred: Said | null;
-  /** Further runs a side that should settle it; 0 where it is settled. */
+  /** Further runs a side that should settle it, eight at most; 0 where it is settled. */
   moreRunsPerSide: number;
   /** Chance that so many settle it, 0…1; 1 where it is settled. */
   chanceSettled: number;
+  /** The next steps and the chance that each settles it; none where it is settled. */
+  steps: Step[];
   /** Two-sided p of the log ratio, for correcting many looks. */
   p: number;
   notes: Said[];
@@ -47,15 +49,14 @@ const mixedFrom = 0.5;
 /** Repeats from which a floor carries one run a side. */
 const measuredFreedom = 6;
 
-/**
- * Why a difference can't be called, whatever its interval: one run a side, or an order that can't be told from
- * the change.
- */
-function whyNot({ arms, places, noise, underCap }: MeasuredArms, a: number, b: number): Said | null {
-  const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
-  if (runsA === 1 && runsB === 1)
-    return noise.freedom < measuredFreedom || underCap ? said("compare.oneRun") : null;
-  if (places === null) return null;
+/** Whether a side has one run alone. */
+const isOneLook = (arms: MeasuredArms["arms"], a: number, b: number) =>
+  Math.min(arms[a]?.length ?? 0, arms[b]?.length ?? 0) === 1;
+
+/** Why a difference can't be called, whatever its interval: an order that can't be told from the change. */
+function whyNot({ arms, places }: MeasuredArms, a: number, b: number): Said | null {
+  // With one run of a side nothing else can be done: it is called by what is believed of rigs, and said.
+  if (places === null || isOneLook(arms, a, b)) return null;
   const mixed = mixedWithOrder(places[a] ?? [], places[b] ?? []);
   return mixed > mixedFrom ? said("compare.orderMixed") : null;
 }
@@ -113,12 +114,13 @@ export function comparePair(
   const seen = (fitted.averageFps.bounds[a] ?? 0) + (fitted.averageFps.bounds[b] ?? 0);
   const more = { least: barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1, unknown: seen, seed };
   const further =
-    decision === "undecided" ? furtherRuns({ ...average, margin, ...more }) : { more: 0, chance: 1 };
+    decision === "undecided" ? furtherRuns({ ...average, margin, ...more }) : { more: 0, chance: 1, steps: [] };
   // No repeat shows what a video can't.
-  if (barred?.code === "compare.ceiling") further.chance = 0;
+  if (barred?.code === "compare.ceiling") Object.assign(further, { chance: 0, steps: [] });
   const fullSpeedTime = differenceOf("fullSpeedTime");
   const notes: Said[] = [];
   if (barred) notes.push(barred);
+  else if (isOneLook(arms, a, b)) notes.push(said("compare.oneRun"));
   if (seen > 0) notes.push(said("compare.seen", { bound: Math.exp(seen) - 1 }));
   if (underCap) notes.push(said("compare.underCap"));
   else if (fitted.averageFps.borrowed)
@@ -158,6 +160,7 @@ export function comparePair(
     barred,
     moreRunsPerSide: further.more,
     chanceSettled: further.chance,
+    steps: further.steps,
     p: barred ? 1 : average.p,
     notes,
   };

@@ -6,8 +6,8 @@ export { decide, decisions, furtherRuns, holm, type Decision, type Effect } from
 export { comparable, effectiveFps } from "./effective";
 export { honesty, settling, type HeldFigure, type Honesty, type Truth } from "./honesty";
 export {
-  assumedFor,
   assumedNoise,
+  rigPopulation,
   givenNoise,
   noiseFloor,
   pooledSpread,

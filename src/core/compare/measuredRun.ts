@@ -4,10 +4,12 @@ import {
   defaultMeasuring,
   fullSpeedOfReadings,
   isHeld,
+  looksOf,
+  unitOf,
   type MeasuringRules,
 } from "@/core/metrics";
 import { lag1, mean, seeded, varianceOf, type Random } from "@/core/stats";
-import { durationOf, type Floats, type Trace } from "@/core/trace";
+import { durationOf, type Floats, type IntervalTrace, type Trace } from "@/core/trace";
 import { RunCells, type RunFigures } from "./runCells";
 
 export type Figure = keyof RunFigures;
@@ -136,6 +138,24 @@ function slowVariance(trace: Trace): number {
   return ((share / (1 - share)) * varianceOf(seconds)) / mean(seconds) ** 2;
 }
 
+/** Readings under which what they leave open leans on how readings usually vary. */
+const fewReadings = 8;
+/** How readings of one scene vary from one second to another, worth so many of them; ours. */
+const usualReadings = { sd: 0.025, freedom: 2 };
+
+/**
+ * Variance of the log average of a handful of readings: their own spread pooled with the usual one, and what a whole
+ * number hides. One look shows no spread, which doesn't mean that it has none.
+ */
+function ofFewReadings({ durations, rates }: IntervalTrace): number {
+  const looks = looksOf(durations, rates);
+  const n = looks.length;
+  const own = n > 1 ? ((n - 1) * varianceOf(looks)) / mean(looks) ** 2 : 0;
+  const { sd, freedom } = usualReadings;
+  const spread = (own + freedom * sd ** 2) / (n - 1 + freedom);
+  return (spread + unitOf(rates) ** 2 / 12 / mean(looks) ** 2) / n;
+}
+
 /**
  * A run's figures with what its own frames leave open of them, by the stationary bootstrap (Politis & Romano
  * 1994).
@@ -163,6 +183,8 @@ export function measureRun(
     const all = drawn.map((each) => compared(figure, each[figure])).filter((value) => value !== null);
     within[figure] = all.length > 1 ? varianceOf(all) : 0;
   }
+  if (trace.form === "interval" && trace.rates.length < fewReadings && mean(trace.rates) > 0)
+    within.averageFps = Math.max(within.averageFps, ofFewReadings(trace));
   // Blocks of a run that wanders slowly are too short for it: what they leave out of the average they leave out
   // of the rest.
   const left = within.averageFps > 0 ? Math.max(1, slow / within.averageFps) : 1;

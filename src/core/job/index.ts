@@ -1,5 +1,5 @@
-export { baselineOf, runsOf, storyFrom, type Story, type StoryRun } from "./story";
+export { baselineOf, firstRunFor, runsOf, storyFrom, type Story, type StoryRun } from "./story";
 export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
-export { readJob, sceneMinutes, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
+export { passMinutes, readJob, sceneMinutes, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
 export { differing, heldConditions, isUnder, whatHolds, type Holding, type MadeUnder } from "./holds";

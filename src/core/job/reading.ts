@@ -45,6 +45,15 @@ export function usefulScaleOf(
   return planScales(system.screens, shown, "contain", "stacked").usefulScale;
 }
 
+/** Minutes of a job's next run: those of its newest look where it is read off a screen, else of the scene. */
+export function passMinutes(
+  scenes: Parameters<typeof sceneMinutes>[0],
+  runs: Pick<StoryRun, "source" | "summary">[],
+): number {
+  const last = runs.at(-1);
+  return last?.source === "tally" ? last.summary.durationMs / 60_000 : sceneMinutes(scenes);
+}
+
 /** What a job is played on, and what the rig's trials of this engine taught. */
 export interface JobSetting {
   rig: RigRow;
@@ -105,7 +114,7 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
 }
 
 function suggestInput(
-  { job, catalogue, standing, trials }: Story,
+  { job, runs, catalogue, standing, trials }: Story,
   { rig, system, title, tried, holds }: JobSetting,
   run: StoryRun,
   diagnosis: Diagnosis | null,
@@ -137,7 +146,7 @@ function suggestInput(
     speedPercent: speedOf(run),
     steady: run.verdict.grade === "steady",
     history: [...tried, ...swept].map((each) => ({ ...each, relieves: relieves(each.key) })),
-    sceneMinutes: sceneMinutes(title.scenes),
+    sceneMinutes: passMinutes(title.scenes, runs),
     pixelShare: diagnosis?.pixelShare ?? null,
   };
 }

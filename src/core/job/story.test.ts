@@ -5,8 +5,8 @@ import { limitsOf } from "./diagnosing";
 import { runsOf, type StoryRun } from "./story";
 
 /** Runs of a trial that count, and how far it has come. */
-const usableIn = (of: TrialRow, runs: StoryRun[]) => usableRuns(of, runsOf(of.id, runs));
-const nodeOf = (of: TrialRow, runs: StoryRun[]) => progressOf(of, runsOf(of.id, runs));
+const usableIn = (of: TrialRow, runs: StoryRun[]) => usableRuns(of, runsOf(of, runs));
+const nodeOf = (of: TrialRow, runs: StoryRun[]) => progressOf(of, runsOf(of, runs));
 
 const arm = (name: string, level: number | null = null): Arm => ({
   name,

@@ -24,6 +24,7 @@ export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
 export { methodVersion, summarise, type Summary, type Yardstick } from "./summary";
 export { tallyFigures, tallyTrace, type Read, type TallyFigures } from "./tally";
 export { leastOfReadings } from "./fullSpeed";
+export { looksOf, unitOf } from "./looks";
 export { readTyped, readingKinds, type ReadingKind, type Typed } from "./typed";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";

@@ -102,6 +102,8 @@ export interface JobView {
 export interface TrialView {
   job: JobRow;
   trial: TrialNode;
+  /** Number of the run made before it that counts as the first of what is in force; null for none. */
+  firstRun: number | null;
   /** What its kind says: its name, whether it sweeps, whether first passes are kept apart. */
   kind: { name: string; sweep: boolean; warmOnly: boolean };
   /** What is kept, by name, when an arm is: one an arm. */
@@ -143,6 +145,8 @@ export interface PlanView {
   builds: BuildRow[];
   usefulScale: number | null;
   sceneMinutes: number;
+  /** The job's newest run was read off a screen. */
+  byEye: boolean;
   /** Between runs, as the job's last heat sweep measured it. */
   coolDownMinutes: number | null;
 }

@@ -32,6 +32,8 @@ export interface TrialKind<Kind extends string = string, Reading = unknown> {
   tracesFor: (usable: TrialRun[], trial: Planned) => TrialRun[];
   /** Reading the runs takes so long that it is done once and kept, not at every look. */
   slow: boolean;
+  /** A run made before it as things were counts as the first of what is in force. */
+  takesBaseline: boolean;
   /** Role of an arm that doesn't say. */
   roleOf: (arm: Pick<Arm, "level" | "conditions">, at: number) => ArmRole;
   /** Arms still to run, in order. */
@@ -68,6 +70,7 @@ const usually = {
   leastArms: 1,
   crashCounts: false,
   warmOnly: false,
+  takesBaseline: false,
   slow: false,
   setsTarget: false,
   keptSettings: sweptOnly,

@@ -12,11 +12,14 @@ export interface Costs {
   coolDownMinutes: number | null;
 }
 
-const restartMinutes = 2,
-  breathMinutes = 1;
+const restartMinutes = 2;
+/** Runs over so many minutes heat a device enough to plan a cool-down that nobody measured; ours. */
+const warmingMinutes = 5,
+  coolDownUnmeasured = 3;
 
 /**
- * Minutes that a plan takes: runs, restarts where a setting needs one, cool-down between runs, else a breath.
+ * Minutes that a plan takes: runs, restarts where a setting needs one, and cool-down between runs where it was
+ * measured or runs are long. To a tenth.
  */
 export function planMinutes(
   draft: Pick<Draft, "arms" | "rounds" | "plan" | "kind">,
@@ -27,6 +30,7 @@ export function planMinutes(
   const needsRestart = (settings: Settings) =>
     catalogue.some(({ key, restart }) => restart && settings[key] !== now[key]);
   const restarts = draft.arms.filter(({ settings }) => needsRestart(settings)).length;
-  const between = coolDownMinutes ?? breathMinutes;
-  return Math.ceil(kind.runs(draft) * (one + between) + restarts * draft.rounds * restartMinutes);
+  const between = coolDownMinutes ?? (one > warmingMinutes ? coolDownUnmeasured : 0);
+  const all = kind.runs(draft) * (one + between) + restarts * draft.rounds * restartMinutes;
+  return Math.ceil(10 * all - 1e-9) / 10;
 }

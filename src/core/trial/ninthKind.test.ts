@@ -62,7 +62,7 @@ describe("a ninth kind of trial is a ninth folder", () => {
     expect(trial.progressOf({ ...facts.trial, decidedAt: null }, facts.runs).left).toEqual([]);
     expect(
       trial.planMinutes(facts.trial, { catalogue: [], settings: {}, sceneMinutes: 1, coolDownMinutes: null }),
-    ).toBe(4);
+    ).toBe(2);
   });
 });
 

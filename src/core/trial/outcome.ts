@@ -1,7 +1,7 @@
 import type { Decision } from "@/core/compare";
 import { grades, type Grade } from "@/core/verdict";
 import type { MainEffect } from "@/core/advise";
-import type { Said } from "@/core/words";
+import type { Said, Step } from "@/core/words";
 import type { Choice } from "./schema";
 
 /** What an arm's runs came to beside their rates. */
@@ -34,6 +34,8 @@ export interface PairEffect {
   moreRunsPerSide: number;
   /** Chance that so many settle it; absent from what was kept before it was reckoned. */
   chanceSettled?: number;
+  /** The next steps and the chance that each settles it; absent from what was kept before they were reckoned. */
+  steps?: Step[];
 }
 
 /** What to do about a trial. */
@@ -41,6 +43,8 @@ export interface Advice {
   choice: Choice["choice"];
   arm: number | null;
   sentence: Said;
+  /** The runs speak for neither: whoever decides chooses by taste or cost, and needs no reason. */
+  either?: true;
 }
 
 /** What a kind makes of its runs. */
@@ -70,8 +74,10 @@ export function recommended(arm: number | null, sentence: Said, notes: Said[] = 
 }
 
 /** Whether a choice goes against the advice: then it takes a reason. */
-export const isAgainst = (choice: Pick<Choice, "choice" | "arm">, advice: Pick<Advice, "choice" | "arm">) =>
-  choice.choice !== advice.choice || choice.arm !== advice.arm;
+export const isAgainst = (
+  choice: Pick<Choice, "choice" | "arm">,
+  advice: Pick<Advice, "choice" | "arm" | "either">,
+) => !advice.either && (choice.choice !== advice.choice || choice.arm !== advice.arm);
 
 /** The light that most of an arm's runs have; the darker one of two that are as common. */
 export function usualGrade(list: Grade[]): Grade | null {

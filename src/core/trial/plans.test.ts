@@ -189,9 +189,11 @@ describe("plans of trials and sweeps", () => {
       },
       {},
     );
-    expect(planMinutes(compare, costs)).toBe(6 * 2 + 3 * 2);
+    // Looks of a minute need no cool-down that nobody measured; runs over five minutes do.
+    expect(planMinutes(compare, costs)).toBe(6 * 1 + 3 * 2);
+    expect(planMinutes(compare, { ...costs, sceneMinutes: 1 / 3 })).toBe(2 + 3 * 2);
     expect(planMinutes(compare, { ...costs, coolDownMinutes: 8 })).toBe(6 * 9 + 3 * 2);
-    expect(planMinutes(clocksPlan(base, ["quiet", "forced"], 10), costs)).toBe(3 * 11);
+    expect(planMinutes(clocksPlan(base, ["quiet", "forced"], 10), costs)).toBe(3 * 13);
   });
   it("an arm is named after what changes", () =>
     expect(

@@ -48,5 +48,10 @@ export const trialPlanSchema = z.object({
   elsewhereWatts: z.number().min(0).max(100).nullable(),
   /** Key of the setting that is swept, or of a screening's factors in their order. */
   keys: z.array(z.string().max(120)).max(23),
+  /**
+   * A run made before the trial as things were, that counts as the first of what is in force; null for none.
+   * Where nothing is said it is found among the job's runs.
+   */
+  firstRunId: z.uuid().nullable().optional(),
 });
 export type TrialPlan = z.infer<typeof trialPlanSchema>;

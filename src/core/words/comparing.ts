@@ -1,5 +1,5 @@
 import type { Grade } from "@/core/verdict";
-import { armWords, capital, count, effect, enoughChance, listed, signed, type Ratio } from "./figures";
+import { armWords, capital, count, effect, listed, signed, type Ratio, type Step } from "./figures";
 import type { AnySaid, InWords } from "./said";
 import { gradeWords } from "./verdict";
 
@@ -13,14 +13,16 @@ const both = (pair: Ratio, change: LightChange) => `${effect(pair)}${light(chang
 /** A chance in tenths, never rounded up to certainty. */
 const tenths = (chance: number) => Math.min(9, Math.round(10 * chance));
 
-interface Further {
-  more: number;
-  chance: number;
+/** What the next steps would do. @example further([{ more: 1, chance: 0.3 }, { more: 2, chance: 0.9 }]) // → "1 more run a side settles it in 3 of 10 cases, 2 in 9" */
+function further(steps: Step[]): string {
+  const [first, ...others] = steps;
+  if (!first) return "no number of runs settles it";
+  const inTen = ({ chance }: Step) => (chance < 0.05 ? "hardly any" : `${tenths(chance)} of 10 cases`);
+  const rest = others.map(
+    (step) => `${step.more} in ${step.chance < 0.05 ? "hardly any" : tenths(step.chance)}`,
+  );
+  return `${count(first.more, "more run")} a side ${first.more === 1 ? "settles" : "settle"} it in ${listed([inTen(first), ...rest])}`;
 }
-const further = ({ more, chance }: Further) =>
-  chance < enoughChance
-    ? `${count(more, "more run")} a side would settle it in ${tenths(chance)} of 10 cases, fewer less often`
-    : `${count(more, "more run")} a side should settle it (${tenths(chance)} in 10)`;
 
 interface Pair {
   pair: Ratio;
@@ -44,11 +46,13 @@ export const comparingSentences = {
   "compare.noDifference": ({ pair, lights }: Pair) =>
     `Put back: no difference worth having, ${both(pair, lights)}; fewer overrides are easier to keep.`,
   "compare.undecided": (
-    { pair, lights, why, more, chance }: Pair & Further & { why: AnySaid | null },
+    { pair, lights, why, steps = [] }: Pair & { why: AnySaid | null; steps?: Step[] },
     words: InWords,
   ) =>
-    `Undecided: ${both(pair, lights)}. ${why ? `${words(why)} ` : ""}${capital(further({ more, chance }))}: ${chance < enoughChance ? "put it back" : "until then put it back"}.`,
-  "compare.further": further,
+    `Undecided: ${both(pair, lights)}. ${why ? `${words(why)} ` : ""}${steps.length > 0 ? `${capital(further(steps))}; until then put it back.` : "Put it back."}`,
+  "compare.whichever": ({ pair, lights, arm, steps }: Kept & { steps: Step[] }) =>
+    `Whichever: ${arm} changes the rate by between ${signed(pair.low)} and ${signed(pair.high)}${light(lights)}, and ${further(steps.slice(-1))}. Choose by taste or by what it costs; put back, there is one override less to keep.`,
+  "compare.further": ({ steps }: { steps: Step[] }) => further(steps),
   "compare.heldByFaults": ({ fastest, stay }: { fastest: string[]; stay: string }) =>
     `${listed(fastest)} ${fastest.length === 1 ? "is" : "are"} fastest, but held down by faults. Stay with ${armWords(stay)}.`,
   "compare.stay": ({ stay }: { stay: string }) => `Stay with ${armWords(stay)}: no other arm beats it.`,
@@ -63,7 +67,7 @@ export const comparingSentences = {
   "compare.assumedSpread": ({ sd }: { sd: number }) =>
     `How much this rig varies from run to run is hardly known: about ${(100 * sd).toFixed(1)} % is assumed, and the interval is wide for it. Every repeat makes it surer.`,
   "compare.oneRun": () =>
-    "One run a side is a look, not a verdict: without repeats on this rig only a huge difference can be called.",
+    "A side has one run: it is called by how much rigs usually vary from run to run, so only a large difference shows, and what the rig did between the two isn't seen.",
   "compare.orderMixed": () =>
     "One side ran before the other, so the change can't be told from what the rig did meanwhile. Run them in turn: A B, B A.",
   "compare.ceiling": () =>

@@ -85,12 +85,37 @@ export const drawn: Drawn = {
   ],
   "compare.noDifference": [{ pair: { ratio: 1.002, low: 0.991, high: 1.013 }, lights: null }],
   "compare.undecided": [
-    { pair: small, lights: null, why: null, more: 3, chance: 0.9 },
-    { pair: small, lights: null, why: said("compare.oneRun"), more: 12, chance: 0.4 },
+    { pair: small, lights: null, why: null, steps: [{ more: 1, chance: 0.95 }] },
+    {
+      pair: small,
+      lights: null,
+      why: said("compare.orderMixed"),
+      steps: [
+        { more: 1, chance: 0.02 },
+        { more: 2, chance: 0.4 },
+        { more: 4, chance: 0.62 },
+        { more: 8, chance: 0.81 },
+      ],
+    },
+    { pair: small, lights: null, why: said("compare.ceiling"), steps: [] },
+  ],
+  "compare.whichever": [
+    {
+      pair: { ratio: 1.005, low: 0.98, high: 1.03 },
+      lights: null,
+      arm: "Internal scale 2",
+      steps: [{ more: 8, chance: 0.3 }],
+    },
   ],
   "compare.further": [
-    { more: 1, chance: 0.97 },
-    { more: 8, chance: 0.5 },
+    { steps: [{ more: 1, chance: 0.97 }] },
+    {
+      steps: [
+        { more: 4, chance: 0.5 },
+        { more: 8, chance: 0.7 },
+      ],
+    },
+    { steps: [] },
   ],
   "compare.heldByFaults": [
     { fastest: ["Newest driver"], stay: "as it is" },

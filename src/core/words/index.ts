@@ -21,6 +21,8 @@ export {
   count as countWords,
   effect as effectWords,
   enoughChance,
+  settles,
+  type Step,
   value as valueWords,
 } from "./figures";
 export { gradeWords, lightsWords, lightWords, reasonWords } from "./verdict";

@@ -356,7 +356,7 @@ class Teller {
     }));
     const { id } = await addTrial(
       us,
-      { jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, ...plan } },
+      { jobId: this.jobId, kind, name, arms, rounds, cold, plan: { ...emptyPlan, firstRunId: null, ...plan } },
       this.moment(8),
     );
     const made: (ImportedRun & { arm: number })[] = [];

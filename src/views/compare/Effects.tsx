@@ -12,8 +12,8 @@ export const decisionNames: Record<Decision, string> = {
 };
 
 /** What further runs would do for an undecided pair. */
-export const furtherWords = ({ moreRunsPerSide: more, chanceSettled: chance = 0 }: PairEffect) =>
-  words(said("compare.further", { more, chance }));
+export const furtherWords = ({ moreRunsPerSide: more, chanceSettled: chance = 0, steps }: PairEffect) =>
+  words(said("compare.further", { steps: steps ?? [{ more, chance }] }));
 
 /** All effects of one pair, with their intervals. */
 export function EffectList({ effect }: { effect: PairEffect }) {

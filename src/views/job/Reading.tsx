@@ -210,13 +210,7 @@ export function Reading({
         </p>
         {run.preflight.length > 0 && (
           <p className="mt-1">
-            Pre-flight: {run.preflight.filter(({ ticked }) => ticked).length} of {run.preflight.length} ticked
-            {run.preflight.some(({ ticked }) => !ticked) &&
-              `; not ticked: ${run.preflight
-                .filter(({ ticked }) => !ticked)
-                .map(({ label }) => label)
-                .join(", ")}`}
-            .
+            Pre-flight: {run.preflight.filter(({ ticked }) => ticked).length} of {run.preflight.length} ticked .
           </p>
         )}
         <p className="mt-1">

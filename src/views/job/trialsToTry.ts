@@ -6,8 +6,8 @@ import { comparePlan, descendPlan, type Draft } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { valueWords } from "@/core/words";
 
-/** The trial of a lever that was suggested: against what holds, two rounds. */
-export function trialOf(lever: Suggestion["lever"], holds: Holding): Draft {
+/** The trial of a lever that was suggested: against what holds, two rounds; by eye one look each. */
+export function trialOf(lever: Suggestion["lever"], holds: Holding, byEye: boolean): Draft {
   return comparePlan(
     { standing: holds },
     {
@@ -15,7 +15,7 @@ export function trialOf(lever: Suggestion["lever"], holds: Holding): Draft {
       settings: lever.settings,
       conditions: lever.conditions,
       buildId: null,
-      rounds: 2,
+      rounds: byEye ? 1 : 2,
       cold: false,
     },
     holds.conditions,

@@ -37,25 +37,32 @@ export function Preflight({
         </span>
       }
     >
-      <ul className="space-y-1.5">
-        {items.map(({ id, label, why }) => (
-          <li key={id} className="flex items-start gap-2 text-[13px]">
-            <Checkbox.Root
-              id={`preflight-${id}`}
-              checked={ticked.has(id)}
-              onCheckedChange={(on) => set(id, on === true)}
-              className="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit"
-            >
-              <Checkbox.Indicator>
-                <Check size={13} aria-hidden />
-              </Checkbox.Indicator>
-            </Checkbox.Root>
-            <label htmlFor={`preflight-${id}`} title={why}>
-              {label}
-            </label>
-          </li>
-        ))}
-      </ul>
+      <details open={carriedFrom === null}>
+        <summary className="mb-1 cursor-pointer text-[12px] text-soft">
+          {carriedFrom === null
+            ? "Before the first run of a sitting"
+            : `Asked before run ${carriedFrom}, for this sitting`}
+        </summary>
+        <ul className="space-y-1.5">
+          {items.map(({ id, label, why }) => (
+            <li key={id} className="flex items-start gap-2 text-[13px]">
+              <Checkbox.Root
+                id={`preflight-${id}`}
+                checked={ticked.has(id)}
+                onCheckedChange={(on) => set(id, on === true)}
+                className="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit"
+              >
+                <Checkbox.Indicator>
+                  <Check size={13} aria-hidden />
+                </Checkbox.Indicator>
+              </Checkbox.Root>
+              <label htmlFor={`preflight-${id}`} title={why}>
+                {label}
+              </label>
+            </li>
+          ))}
+        </ul>
+      </details>
       <p className="mt-2 text-[12px] text-soft">
         {carriedFrom === null
           ? "Kept with the run."

@@ -98,6 +98,11 @@ export function TrialPage(loaded: TrialView) {
             {words(advice.sentence)}
           </p>
         )}
+        {view.firstRun !== null && (
+          <p className="text-[13px] text-soft">
+            Run {view.firstRun}, made before it as things were, counts as the first of what is in force.
+          </p>
+        )}
         {drifted.length > 0 && (
           <ul className="list-disc rounded-md border border-caution p-2 pl-6 text-[13px]">
             {drifted.map((each) => (

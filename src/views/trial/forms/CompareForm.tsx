@@ -14,7 +14,8 @@ export function CompareForm(props: FormProps) {
   const [conditions, setConditions] = useState<ArmConditions>({});
   const [buildId, setBuildId] = useState<string>(job.buildId);
   const [name, setName] = useState("");
-  const [rounds, setRounds] = useState(3);
+  // One look a side settles what is large; more are a key away.
+  const [rounds, setRounds] = useState(view.byEye ? 1 : 3);
   const [cold, setCold] = useState(false);
   const changes = changesBetween(standing.settings, settings);
   const labelled = changes.map(({ key, to }) => ({

@@ -15,6 +15,10 @@ export interface FormProps {
   onBegin: (draft: Draft) => Promise<void>;
 }
 
+/** Minutes as a tuner plans them. @example minutesWords(1.4) // → "84 s" */
+const minutesWords = (minutes: number) =>
+  minutes < 2 ? `${Math.round(60 * minutes)} s` : `${say.number(minutes, minutes < 10 ? 1 : 0)} min`;
+
 /** The plan's foot: what it comes to, what forbids it, and the one button. */
 export function Foot({
   view,
@@ -36,7 +40,7 @@ export function Foot({
                 .join(", ")}${draft.arms.length > 8 ? " …" : ""}.`}{" "}
           About{" "}
           <span className="figure text-text">
-            {planMinutes(draft, { ...view, settings: view.standing.settings })} min
+            {minutesWords(planMinutes(draft, { ...view, settings: view.standing.settings }))}
           </span>
           ; leave it and take it up again as you like.
         </p>

@@ -1,5 +1,5 @@
 import { grades, type Grade } from "@/core/verdict";
-import { said, type LightChange, type Said } from "@/core/words";
+import { said, settles, type LightChange, type Said } from "@/core/words";
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { usualGrade, type Advice, type ArmEvidence, type PairEffect } from "../../outcome";
@@ -24,7 +24,8 @@ const putBack = (sentence: Said): Advice => ({ choice: "put back", arm: null, se
 
 /** Two arms: the new one against what was in force. */
 function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): Advice {
-  const { decision, moreRunsPerSide: more, chanceSettled: chance = 0, barred: why = null } = pair;
+  const { decision, barred: why = null, moreRunsPerSide, chanceSettled = 0 } = pair;
+  const { steps = [{ more: moreRunsPerSide, chance: chanceSettled }] } = pair;
   const arm = after.name;
   const figures = { pair, lights: lightsOf(before, after) };
   if (after.faulted && !before.faulted) return putBack(said("compare.faultsOutweigh", figures));
@@ -35,7 +36,9 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
   if (brighter(before.grades, after.grades))
     return keep(1, said("compare.brighter", { arm, ...figures, same: decision === "no difference" }));
   if (decision === "no difference") return putBack(said("compare.noDifference", figures));
-  return putBack(said("compare.undecided", { ...figures, why, more, chance }));
+  if (!why && !settles(steps))
+    return { ...putBack(said("compare.whichever", { ...figures, arm, steps })), either: true };
+  return putBack(said("compare.undecided", { ...figures, why, steps }));
 }
 
 /**

@@ -10,6 +10,7 @@ export const compare = defineKind({
   sweep: false,
   leastArms: 2,
   warmOnly: true,
+  takesBaseline: true,
   slow: true,
   tracesFor: (usable) => usable,
   roleOf: (_arm, at) => (at === 0 ? "as it is" : "changed"),

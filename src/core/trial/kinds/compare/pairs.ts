@@ -16,5 +16,6 @@ export function pairEffects({ pairs }: ArmsOutcome): PairEffect[] {
     barred: comparison.barred,
     moreRunsPerSide: comparison.moreRunsPerSide,
     chanceSettled: comparison.chanceSettled,
+    steps: comparison.steps,
   }));
 }
