@@ -58,10 +58,10 @@ export async function viewJob(id: string): Promise<JobView> {
 
 /** Diagnosis of one run of a job, for a page that selects another than the newest. */
 export async function viewDiagnosis(jobId: string, runId: string): Promise<Diagnosis> {
-  const { story, rig, system } = await loadOnRig(jobId);
+  const { story, rig, system, title } = await loadOnRig(jobId);
   const run = story.runs.find(({ id }) => id === runId);
   if (!run) throw notFound("run");
-  return diagnoseRun(await withSegments(run), story, rig, system);
+  return diagnoseRun(await withSegments(run), story, rig, system, title);
 }
 
 /** A run with its scenes, which lists leave out. */

@@ -518,3 +518,51 @@ describe("advice on a comparison", () => {
     ]).toEqual([null, "steady", "dims", "dims"]);
   });
 });
+
+describe("levers beside the settings", () => {
+  const spec = {
+    powerModes: [],
+    clockOptions: [],
+    cooling: { kind: "fan", coolerToHand: true },
+    batteryWh: 40,
+    displays: [1, 2].map((n) => ({
+      name: `Display ${n}`,
+      connection: "cable" as const,
+      width: null,
+      height: null,
+      refreshHz: [60],
+      diagonalInch: null,
+    })),
+    driver: { version: "24.1", date: null },
+    setUps: [{ name: "Card", system: { version: "", date: null }, driver: { version: "25.0", date: null } }],
+  };
+  const kinds = (conditions: object, requires: object = {}) =>
+    leversFor({
+      catalogue: [],
+      settings: {},
+      rules: {
+        mayChange: { clocks: true, powerMode: true, picture: true },
+        requires: { pluggedIn: null, docked: null, cooler: null, ...requires },
+      },
+      spec,
+      conditions: {
+        ...{ powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+        ...conditions,
+      },
+    }).map(({ kind, conditions: changed }) => [kind, changed]);
+  it("mains, dock, cooler and another driver are offered where they are to hand", () =>
+    expect(kinds({})).toEqual([
+      ["cooler", { cooler: true }],
+      ["mains", { pluggedIn: true }],
+      ["dock", { docked: true }],
+      ["set-up", { setUp: "Card" }],
+    ]));
+  it("not where they are in use, or house rules say otherwise", () => {
+    expect(kinds({ cooler: true, docked: true, pluggedIn: true, setUp: "Card" })).toEqual([]);
+    expect(kinds({}, { pluggedIn: false, docked: false, cooler: false }).map(([kind]) => kind)).toEqual([
+      "set-up",
+    ]);
+    // Nobody said what it runs on: nothing is made of that.
+    expect(kinds({ pluggedIn: null }).map(([kind]) => kind)).not.toContain("mains");
+  });
+});

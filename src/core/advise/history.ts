@@ -1,6 +1,7 @@
 import { betaQuantile } from "@/core/stats";
 import { changesBetween, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import type { Arm } from "@/core/trial";
+import { conditionLevers, type ConditionLever } from "./levers";
 
 type Relief = Setting["relieves"][number];
 
@@ -107,13 +108,9 @@ export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relie
   if (!pair || !was || !is) return null;
   const settings = changesBetween(before.settings, is.settings).filter(({ to }) => to !== null);
   const conditions = (
-    [
-      ["powerMode", "power mode"],
-      ["clocks", "clocks"],
-      ["cooler", "cooler"],
-    ] as const
+    Object.entries(conditionLevers) as [ConditionLever, (typeof conditionLevers)[ConditionLever]][]
   )
-    .map(([name, key]) => ({ key, from: was.conditions[name] ?? null, to: is.conditions[name] ?? null }))
+    .map(([key, name]) => ({ key, from: was.conditions[name] ?? null, to: is.conditions[name] ?? null }))
     .filter(({ from, to }) => to !== null && to !== from);
   const [only, ...others] = [...settings, ...conditions];
   if (!only || others.length > 0) return null;

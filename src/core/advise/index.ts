@@ -1,5 +1,5 @@
 export { believe, sweptIn, triedIn, type Belief, type Tried } from "./history";
-export { allFastest, leversFor, withSetting, type Lever, type LeverSetting } from "./levers";
+export { allFastest, conditionLevers, leversFor, withSetting, type Lever, type LeverSetting } from "./levers";
 export { nextStep, type NextStep, type StepRun, type StepTrial } from "./nextStep";
 export {
   decideRate,

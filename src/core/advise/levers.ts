@@ -1,11 +1,22 @@
 import type { Conditions, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import type { HouseRules } from "@/core/verdict";
 
+/** Levers beside the settings, and the condition that each changes. */
+export const conditionLevers = {
+  "power mode": "powerMode",
+  clocks: "clocks",
+  cooler: "cooler",
+  mains: "pluggedIn",
+  dock: "docked",
+  "set-up": "setUp",
+} as const satisfies Record<string, keyof Conditions>;
+export type ConditionLever = keyof typeof conditionLevers;
+
 /** One change that could be made now. */
 export interface Lever {
   key: string;
   label: string;
-  kind: "setting" | "power mode" | "clocks" | "cooler";
+  kind: "setting" | ConditionLever;
   from: SettingValue | null;
   to: SettingValue;
   relieves: Setting["relieves"];
@@ -32,8 +43,9 @@ export interface LeverSetting {
   catalogue: Setting[];
   settings: Settings;
   rules: Pick<HouseRules, "mayChange" | "requires">;
-  spec: Pick<RigSpec, "powerModes" | "clockOptions" | "cooling">;
-  conditions: Pick<Conditions, "powerMode" | "clocks" | "cooler" | "docked" | "pluggedIn">;
+  spec: Pick<RigSpec, "powerModes" | "clockOptions" | "cooling"> &
+    Partial<Pick<RigSpec, "batteryWh" | "displays" | "setUps" | "driver">>;
+  conditions: Pick<Conditions, "powerMode" | "clocks" | "cooler" | "docked" | "pluggedIn" | "setUp">;
   /** Largest scale that the display still shows; scales past it aren't offered. Null where not known. */
   usefulScale?: number | null;
 }
@@ -162,7 +174,7 @@ export function leversFor({
     }
   }
   const condition = (
-    kind: "power mode" | "clocks" | "cooler",
+    kind: ConditionLever,
     key: string,
     label: string,
     from: SettingValue | null,
@@ -229,6 +241,24 @@ export function leversFor({
   }
   if (spec.cooling.coolerToHand && !conditions.cooler && rules.requires.cooler !== false)
     condition("cooler", "cooler", "Clip-on cooler", false, true, { cooler: true }, false, "speed");
+  if (spec.batteryWh != null && conditions.pluggedIn === false && rules.requires.pluggedIn !== false)
+    condition("mains", "mains", "Plugged in", false, true, { pluggedIn: true }, true, "speed");
+  if ((spec.displays?.length ?? 0) > 1 && !conditions.docked && rules.requires.docked !== false)
+    condition("dock", "dock", "Docked", false, true, { docked: true }, true, "speed");
+  const driverNow =
+    spec.setUps?.find(({ name }) => name === conditions.setUp)?.driver.version ?? spec.driver?.version;
+  for (const { name, driver } of spec.setUps ?? [])
+    if (name !== (conditions.setUp ?? null) && driver.version !== driverNow)
+      condition(
+        "set-up",
+        "set-up",
+        "Set-up",
+        conditions.setUp ?? "usual",
+        name,
+        { setUp: name },
+        false,
+        "speed",
+      );
   return made;
 }
 

@@ -126,6 +126,19 @@ export function priorOf(
   }
   if (lever.kind === "clocks")
     return weighed(chanceOf("governor"), { chance: 0.85, logGain: 0.5 }, signOf("governor"));
+  if (lever.kind === "mains" || lever.kind === "dock")
+    // More power than a battery gives; a dock may ask for more picture as well.
+    return weighed(
+      Math.max(chanceOf("power split"), 0.5 * (chanceOf("processor") + chanceOf("graphics"))),
+      { chance: lever.kind === "mains" ? 0.5 : 0.35, logGain: 0.12 },
+      signOf("power split", "processor", "graphics"),
+    );
+  if (lever.kind === "set-up")
+    return weighed(
+      Math.min(1, chanceOf("engine or driver") + 0.5 * chanceOf("graphics")),
+      { chance: 0.35, logGain: 0.15 },
+      signOf("engine or driver", "graphics"),
+    );
   if (lever.kind === "cooler") return weighed(chanceOf("heat"), { chance: 0.8, logGain: 0.15 }, signOf("heat"));
   const relieved = likely.filter(({ cause }) =>
     reliefOf[cause].some((relief) => lever.relieves.includes(relief)),

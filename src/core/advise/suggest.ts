@@ -157,7 +157,7 @@ export function outOfReach(input: SuggestInput, tied: boolean): Said | null {
 }
 
 function sentenceFor(
-  { label, from, to, pixelRatio }: Lever,
+  { label, from, to, pixelRatio, relieves }: Lever,
   { chance, logGain, tried, helped }: Belief,
   because: Said | null,
   since: string | null,
@@ -167,5 +167,8 @@ function sentenceFor(
   const kept = since === null ? null : (levers.find(({ key }) => key === since)?.label ?? since);
   return steady
     ? said("suggest.room", { ...change, aim, speedPercent })
-    : said("suggest.speed", { ...change, chance, logGain, because, since: kept });
+    : said("suggest.speed", {
+        ...change,
+        ...{ chance, logGain, because, since: kept, relieves: relieves.length > 0 },
+      });
 }

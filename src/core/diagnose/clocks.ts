@@ -3,6 +3,8 @@ import { evidence, type Evidence } from "./causes";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {
+  /** What the title is said to need, MB; null or absent where nobody said. */
+  neededMb?: number | null;
   temperatureC: number | null;
   memoryMb: number | null;
   modeWatts: number | null;
@@ -16,6 +18,8 @@ export type Half = "processor" | "graphics";
 
 /** What the whole run says of a stretch: clocks that were higher earlier, and how far it has warmed since. */
 export interface RunSoFar {
+  /** Its stretches are of different work. */
+  otherWork: boolean;
   /** Highest clocks of the run, MHz. */
   most: Record<Half, number | null>;
   /** °C from the run's coolest to its warmest; null without readings. */

@@ -1,6 +1,6 @@
 import { words } from "@/core/words";
 import { readFileSync } from "node:fs";
-import { summarise, type Segment, type Summary } from "@/core/metrics";
+import { summarise, tallyTrace, type Segment, type Summary } from "@/core/metrics";
 import { readLog, readingOf, type FrameTrace } from "@/core/trace";
 import { hitchEvidence } from "./hitches";
 import { causes, diagnose, labelledCase, scoreDiagnosis, type DiagnoseInput } from ".";
@@ -382,4 +382,40 @@ describe("on labelled simulated runs", () => {
     const { right, cases } = scoreDiagnosis(6, 700_000);
     expect(right / cases).toBeGreaterThanOrEqual(0.85);
   }, 60_000);
+});
+
+describe("from readings off a screen, with what was read beside them", () => {
+  /** Looks of one rate, each with the same readings beside it. */
+  const looked = (fps: number, channels: Partial<Record<"gpu" | "cpuBusiest" | "cpu" | "watts", number>>) =>
+    summarise(tallyTrace([0, 1, 2, 3].map((at) => ({ fps, second: 5 * at, scene: "", channels }))), {
+      nativeFps: 60,
+      tied: true,
+      targetFps: 60,
+      refreshHz: 60,
+    });
+  const of = (summary: Summary, more: Partial<DiagnoseInput> = {}) =>
+    diagnose({ summary, cacheState: "unknown", crashed: false, limits, ...more });
+  it("the half that works longer on a frame leads, though no clock was read", () => {
+    const made = of(looked(24, { gpu: 97, cpuBusiest: 88 }));
+    expect(made.causes[0]).toMatchObject({ cause: "graphics" });
+    expect(made.causes[0]!.chance).toBeGreaterThan(0.6);
+    expect(words(made.sentence)).toMatch(/Graphics holds it back.*Graphics is 97.% busy/);
+    expect(of(looked(24, { gpu: 91, cpuBusiest: 99 })).causes[0]).toMatchObject({ cause: "processor" });
+  });
+  it("without loads it says what to read, not to log frames", () => {
+    const made = of(looked(24, {}));
+    expect(made.causes).toEqual([]);
+    expect(words(made.settle!)).toMatch(/Read the loads beside the rate/);
+  });
+  it("a rate that holds still over one scene is no cap by that alone", () => {
+    for (const code of of(looked(45, { gpu: 60, cpuBusiest: 55 })).likely.flatMap(({ cause }) => cause))
+      expect(code).not.toBe("cap or sync");
+  });
+  it("a title that asks for more memory than the rig leaves is told so", () => {
+    const made = of(looked(24, {}), { limits: { ...limits, neededMb: 12_288 } });
+    expect(made.likely.map(({ cause }) => cause)).toContain("memory");
+    expect(words(made.likely[0]!.evidence[0]!.sign)).toMatch(
+      /said to need 12\.0 GB, and the rig leaves about 7\.8/,
+    );
+  });
 });

@@ -224,7 +224,6 @@ function settling(
   scaled: boolean,
   onlyHitches: boolean,
 ): Said {
-  if (summary.form === "interval") return said("settle.logFrames");
   const apart = telling(likely, summary);
   if (apart && !onlyHitches) return apart;
   if (onlyHitches)
@@ -234,6 +233,7 @@ function settling(
   const measured =
     summary.segments.some((segment) => processorLoad(segment) !== null) &&
     summary.segments.some((segment) => graphicsLoad(segment) !== null);
+  if (!measured && summary.form === "interval") return said("settle.readLoads");
   if (!measured) return scaled ? said("settle.logLoad") : said("settle.halfScaleOrLoad");
   return scaled ? said("settle.liftCap") : said("settle.halfScale");
 }

@@ -42,7 +42,21 @@ export function isSlow(segment: Segment, summary: Summary, targetFps: number): b
   return shortMs > leastShort * ms && segment.lostMs < shortMs / 2;
 }
 
-export const soFar = ({ channels }: Summary): RunSoFar => ({
+/** Loads that lie so far apart between stretches are different work, points. */
+const otherWork = 6;
+
+/** Whether a run's stretches are of different work: scenes by name, or loads that differ. */
+function hasOtherWork(segments: Segment[]): boolean {
+  const places = new Set(segments.flatMap(({ label }) => (label === "" ? [] : [label])));
+  if (places.size > 1) return true;
+  return (["gpu", "cpuBusiest", "cpu"] as const).some((role) => {
+    const loads = segments.flatMap(({ means }) => means[role] ?? []);
+    return loads.length > 1 && Math.max(...loads) - Math.min(...loads) >= otherWork;
+  });
+}
+
+export const soFar = ({ channels, segments }: Summary): RunSoFar => ({
+  otherWork: hasOtherWork(segments),
   most: { processor: channels.cpuClock?.max ?? null, graphics: channels.gpuClock?.max ?? null },
   warmedC: channels.temperature ? channels.temperature.max - channels.temperature.min : null,
 });
@@ -69,6 +83,14 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   const isBusy = (load: number | null, of: number | null) =>
     load !== null && of !== null && (load >= busyFrom || (paced && of >= overAllowed));
   const busy = { processor: isBusy(processor, need.processor), graphics: isBusy(graphics, need.graphics) };
+  // Where both are full, the half that works longer on a frame leads.
+  const behind = (half: Half) => {
+    const own = half === "processor" ? processor : graphics,
+      other = half === "processor" ? graphics : processor;
+    return busy.processor && busy.graphics && own !== null && other !== null
+      ? Math.max(0.25, 1 - Math.max(0, other - own) / apartTells)
+      : 1;
+  };
 
   const tooLong = (half: Half, load: number) =>
     evidence(half, "sign.overAllowed", {
@@ -83,7 +105,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
             "processor",
             "sign.processorBusy",
             { processor, graphics },
-            ifClock("processor", "sign.processorBusy"),
+            ifClock("processor", "sign.processorBusy") * behind("processor"),
           )
         : tooLong("processor", processor),
     );
@@ -94,7 +116,7 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
             "graphics",
             "sign.graphicsBusy",
             { processor, graphics },
-            ifClock("graphics", "sign.graphicsBusy"),
+            ifClock("graphics", "sign.graphicsBusy") * behind("graphics"),
           )
         : tooLong("graphics", graphics),
     );
@@ -127,7 +149,9 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
           ? evidence("cap or sync", "sign.setPace", { ...pace, idle: true })
           : evidence("cap or sync", "sign.cadenceIdle", { share, refreshes, ...loads }),
       );
-    else if (odd) made.push(evidence("cap or sync", "sign.setPace", { ...pace, idle: false }, 2.2));
+    // One scene of even work holds its rate without a cap: only the same rate of different work is set by something.
+    else if (odd)
+      made.push(evidence("cap or sync", "sign.setPace", { ...pace, idle: false }, run.otherWork ? 2.2 : 1.1));
     else if (refreshes > 1) made.push(evidence("cap or sync", "sign.cadence", { share, refreshes }));
     if (processor === null && means.cpu !== undefined)
       made.push(...wholeEvidence(means.cpu, graphics).filter(({ cause }) => cause === "processor"));
@@ -156,8 +180,13 @@ export function slowEvidence(segment: Segment, limits: Limits, run: RunSoFar, ta
   return made;
 }
 
-/** Weight of a busy half whose clock wasn't logged. */
-const unclocked = 1.4;
+/**
+ * Weight of a busy half whose clock wasn't logged: why it is busy is open, that it is isn't. It stays under what a clock
+ * or a budget that shows would say.
+ */
+const unclocked = 1.8;
+/** Points of load by which one of two full halves is clearly the longer. */
+const apartTells = 8;
 /** Share of the allowed time under which a half's work, at its full clock, would have held the target. */
 const holdsUnder = 0.97;
 
@@ -217,6 +246,17 @@ const soonMinutes = 45;
 export function runEvidence(summary: Summary, crashed: boolean, limits: Limits): Evidence[] {
   const made: Evidence[] = [];
   const memory = summary.channels.memory;
+  const needed = limits.neededMb ?? null;
+  if (needed !== null && limits.memoryMb !== null && needed > limits.memoryMb)
+    made.push(
+      evidence(
+        "memory",
+        "sign.memoryShort",
+        { neededMb: needed, leftMb: limits.memoryMb },
+        // Without a reading of it it is a word against a reckoning.
+        memory ? undefined : 1.4,
+      ),
+    );
   if (memory && limits.memoryMb !== null) {
     const full = memory.last / limits.memoryMb;
     const minutes =

@@ -70,6 +70,10 @@ export const weights: Record<EvidenceCode, Weight> = {
   "sign.nothingTwice": { weight: 1, from: "as much as the other half of what one visit says" },
   "sign.diedFull": { weight: 6, from: "a crash at the wall: outweighs all else" },
   "sign.memoryGrows": { weight: 3.5, from: fitted },
+  "sign.memoryShort": {
+    weight: 2.2,
+    from: "1.4 where memory wasn't read: what a title asks for is written by people, what a rig leaves is reckoned",
+  },
   "sign.memoryFull": { weight: 3, from: fitted },
   "sign.clockSags": { weight: 2.5, from: fitted },
   "sign.nativeStillSlow": {

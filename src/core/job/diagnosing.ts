@@ -16,10 +16,19 @@ import {
 } from "@/core/kit";
 import { medianOf } from "@/core/stats";
 import { usualFrameMs } from "@/core/sweep";
-import type { RigRow, SystemRow } from "@/core/records";
+import type { RigRow, SystemRow, TitleDetail } from "@/core/records";
 import type { Story, StoryRun } from "./story";
 
-export function limitsOf(spec: RigSpec, conditions: Conditions, refreshHz: number, seen: StoryRun[]): Limits {
+/** A title as far as it asks for memory. */
+type NeedsMemory = Pick<TitleDetail, "memoryNeededGb">;
+
+export function limitsOf(
+  spec: RigSpec,
+  conditions: Conditions,
+  refreshHz: number,
+  seen: StoryRun[],
+  title: NeedsMemory | null = null,
+): Limits {
   const mode = spec.powerModes.find(({ name }) => name === conditions.powerMode);
   const highest = (role: "cpuClock" | "gpuClock") =>
     seen.reduce((most, { summary }) => Math.max(most, summary.channels[role]?.max ?? 0), 0);
@@ -27,6 +36,7 @@ export function limitsOf(spec: RigSpec, conditions: Conditions, refreshHz: numbe
   return {
     temperatureC: spec.temperatureLimitC,
     memoryMb: memoryLeft(spec),
+    ...(title?.memoryNeededGb != null && { neededMb: 1024 * title.memoryNeededGb }),
     modeWatts: mode?.watts ?? null,
     processorMhz: Math.max(boost, highest("cpuClock")) || null,
     graphicsMhz: Math.max((spec.graphics.clockGhz ?? 0) * 1000, highest("gpuClock")) || null,
@@ -117,6 +127,7 @@ export function diagnoseRun(
   { runs, catalogue }: Pick<Story, "runs" | "catalogue">,
   rig: RigRow,
   system: SystemRow | undefined,
+  title: NeedsMemory | null = null,
 ): Diagnosis {
   const others = runs.filter(
     (other) => other.id !== run.id && !other.crashed && !other.cold && other.buildId === run.buildId,
@@ -125,7 +136,7 @@ export function diagnoseRun(
     summary: run.summary,
     cacheState: run.cacheState,
     crashed: run.crashed,
-    limits: limitsOf(rig.spec, run.conditions, run.yardstick.refreshHz, runs),
+    limits: limitsOf(rig.spec, run.conditions, run.yardstick.refreshHz, runs, title),
     scale: scaleResponse(run, others, settingFor(catalogue, "scale"), system),
     conditions: conditionResponses(run, others, rig.spec, settingFor(catalogue, "limiter")),
   });

@@ -1,5 +1,5 @@
 export { baselineOf, firstRunFor, runsOf, storyFrom, type Story, type StoryRun } from "./story";
 export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
-export { passMinutes, readJob, sceneMinutes, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
+export { passMinutes, readJob, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
 export { differing, heldConditions, isUnder, whatHolds, type Holding, type MadeUnder } from "./holds";

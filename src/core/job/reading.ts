@@ -1,4 +1,5 @@
 import {
+  conditionLevers,
   leversFor,
   nextStep,
   openingFor,
@@ -58,7 +59,7 @@ export function passMinutes(
 export interface JobSetting {
   rig: RigRow;
   system: SystemRow | undefined;
-  title: Pick<TitleDetail, "scenes">;
+  title: Pick<TitleDetail, "scenes"> & Partial<Pick<TitleDetail, "memoryNeededGb">>;
   tried: Omit<Tried, "relieves">[];
   holds: Holding;
 }
@@ -77,7 +78,9 @@ export interface JobReading {
 export function readJob(story: Story, setting: JobSetting, telling: StoryRun | null): JobReading {
   const { job, runs, trials, decided, catalogue } = story;
   const { rig, system, holds } = setting;
-  const diagnosis = telling && diagnoseRun(telling, story, rig, system);
+  const diagnosis =
+    telling &&
+    diagnoseRun(telling, story, rig, system, { memoryNeededGb: setting.title.memoryNeededGb ?? null });
   const baseline = runs.find(({ trialId, crashed, cold }) => trialId === null && !crashed && !cold) ?? telling;
   const opening =
     baseline && baseline.verdict.grade !== "steady"
@@ -124,9 +127,7 @@ function suggestInput(
   const open = trials.filter(({ decidedAt }) => !decidedAt).flatMap(({ arms }) => arms.slice(1));
   const isOpen = ({ key, to, kind }: Lever) =>
     open.some(({ settings, conditions: under }) =>
-      kind === "setting"
-        ? settings[key] === to
-        : to === { "power mode": under.powerMode, clocks: under.clocks, cooler: under.cooler }[kind],
+      kind === "setting" ? settings[key] === to : to === under[conditionLevers[kind]],
     );
   const levers = leversFor({
     catalogue,

@@ -1,5 +1,12 @@
 import { medianOf, quantile } from "@/core/stats";
-import { firstEndAfter, type ChannelRole, type Floats, type FrameTrace } from "@/core/trace";
+import {
+  firstEndAfter,
+  type ChannelRole,
+  type Floats,
+  type FrameTrace,
+  type IntervalTrace,
+  type Trace,
+} from "@/core/trace";
 import type { Hitch } from "./hitches";
 import { blockRates } from "./rate";
 
@@ -40,7 +47,7 @@ const mostForMedian = 20_000;
 const mostCadence = 512;
 
 function stretchesOf(
-  trace: FrameTrace,
+  trace: Pick<Trace, "marks">,
   durationMs: number,
 ): { label: string; startMs: number; endMs: number }[] {
   if (trace.marks.length > 0 && trace.marks.length <= mostMarks) return trace.marks;
@@ -140,7 +147,47 @@ function paceSpreadOf(frameTimes: Floats): number | null {
   return (quantile(sorted, 0.84) - quantile(sorted, 0.16)) / 2 / quantile(sorted, 0.5);
 }
 
-function meansOf({ channels }: FrameTrace, startMs: number, endMs: number): Segment["means"] {
+/** Readings under which a stretch of a counter's log isn't a part by itself. */
+const fewestInPart = 4;
+
+/**
+ * A counter's readings scene by scene, or in equal parts: rates and what the device did meanwhile; of frames it says
+ * nothing.
+ */
+export function segmentsOfReadings(trace: IntervalTrace, durationMs: number): Segment[] {
+  const { durations, rates } = trace;
+  const sparse = rates.length < 2 * fewestInPart;
+  const stretches =
+    sparse && trace.marks.length === 0
+      ? [{ label: "", startMs: 0, endMs: durationMs }]
+      : stretchesOf(trace, durationMs);
+  const visits = new Map<string, number>();
+  const middles = new Float64Array(rates.length);
+  for (let i = 0, ms = 0; i < rates.length; ms += durations[i], i++) middles[i] = ms + durations[i] / 2;
+  return stretches.flatMap(({ label, startMs, endMs }): Segment[] => {
+    let time = 0,
+      frames = 0;
+    for (let i = 0; i < rates.length; i++)
+      if (middles[i] >= startMs && middles[i] < endMs) {
+        time += durations[i];
+        frames += rates[i] * durations[i];
+      }
+    if (time === 0 || frames === 0) return [];
+    const visit = label === "" ? 0 : (visits.get(label) ?? 0) + 1;
+    visits.set(label, visit);
+    const averageFps = frames / time;
+    return [
+      {
+        ...{ label, visit, startMs, endMs, averageFps },
+        medianFrameTimeMs: 1000 / averageFps,
+        ...{ cadence: 0, cadenceShare: 0, paceSpread: null, hitches: 0, lostMs: 0, entryLostMs: 0 },
+        means: meansOf(trace, startMs, endMs),
+      },
+    ];
+  });
+}
+
+function meansOf({ channels }: Pick<Trace, "channels">, startMs: number, endMs: number): Segment["means"] {
   const made: Segment["means"] = {};
   for (const { role, times, values } of channels) {
     // A reading holds until the next: a load that never changes may have been logged once.

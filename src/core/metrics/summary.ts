@@ -6,7 +6,7 @@ import { freezeCount, hitches } from "./hitches";
 import { pacing, type Pacing } from "./pacing";
 import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
-import { segmentsOf, type Segment } from "./segments";
+import { segmentsOf, segmentsOfReadings, type Segment } from "./segments";
 import { warmUp } from "./warmUp";
 import { areWhole, lookedAverage, type Looked } from "./looks";
 
@@ -176,7 +176,7 @@ export function summarise(
       freezes: null,
       pacing: null,
       coldScenes: null,
-      segments: [],
+      segments: segmentsOfReadings(trace, durationMs),
     };
   }
   const speed = fullSpeed(trace.frameTimes, yardstick.targetFps, rules);

@@ -44,7 +44,7 @@ export { pairEffects } from "./kinds/compare/pairs";
 export type { CompareReading } from "./kinds/compare/read";
 export { otherSide, screeningPlan } from "./kinds/screen/plan";
 export type { ScreeningReading } from "./kinds/screen/read";
-export { resolutionPlan, usualScales } from "./kinds/resolution/plan";
+export { resolutionPlan, likelyScale, usualScales } from "./kinds/resolution/plan";
 export type { ResolutionReading } from "./kinds/resolution/read";
 export { places, powerPlan, type Place } from "./kinds/power/plan";
 export type { PowerReading } from "./kinds/power/read";

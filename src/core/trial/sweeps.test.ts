@@ -1,7 +1,8 @@
-import { firstConditions } from "@/core/kit";
-import type { Summary } from "@/core/metrics";
+import { exampleSetting, firstConditions } from "@/core/kit";
+import { tallyTrace, type Summary } from "@/core/metrics";
 import { mostScale, usualFrameMs } from "@/core/sweep";
 import type { FrameTrace } from "@/core/trace";
+import { judge } from "@/core/verdict";
 import { words } from "@/core/words";
 import {
   exampleSpec,
@@ -147,4 +148,86 @@ describe("sweeps with little to go on say what is missing and give what they can
 
   it("conditions of the example are those of its rig", () =>
     expect(firstConditions(exampleSpec).powerMode).toBe("low"));
+});
+
+describe("scales read off a screen", () => {
+  const scale = exampleSetting("scale", {
+    type: "number",
+    purpose: "scale",
+    min: 1,
+    max: 12,
+    step: 1,
+    default: 2,
+  });
+  /** A sweep of looks: the rate shown at each scale. */
+  const looked = (shown: [scale: number, ...fps: number[]][], more: Partial<TrialFacts> = {}) => {
+    const arms = shown.map(([level]) => ({ name: `×${level}`, level }));
+    const runs = shown.flatMap(([, ...rates], arm) => rates.map((fps) => ({ arm, fps })));
+    const tally = (fps: number) => tallyTrace([0, 1, 2].map((at) => ({ fps, second: 5 * at, scene: "" })));
+    const { facts, traces } = exampleTrial(
+      "resolution",
+      arms,
+      runs.map(({ arm, fps }) => ({ arm, trace: tally(fps) })),
+      { usefulScale: 9, catalogue: [scale], ...more },
+    );
+    const judged = facts.runs.map((each) => ({ ...each, verdict: judge(each.summary, facts.rules) }));
+    return understand({ ...facts, runs: judged }, traces);
+  };
+  const target = exampleTrial("resolution", [], []).facts.targetFps;
+  const said = (made: ReturnType<typeof looked>) => words(made.advice!.sentence);
+  it("three looks: the largest that holds, the smallest that doesn't, and the one to try between", () => {
+    const made = looked([
+      [5, target],
+      [7, target],
+      [9, 0.85 * target],
+    ]);
+    expect(said(made)).toMatch(/^×7 is the largest measured that holds .* fps, ×9 doesn't \(.*\): try ×8\.$/);
+    expect(made.reading).toMatchObject({ arm: 1, next: { scale: 8 }, law: null });
+  });
+  it("halves from the useful scale downwards", () =>
+    expect(looked([[9, 0.6 * target]]).reading).toMatchObject({
+      arm: null,
+      next: { scale: 4 },
+    }));
+  it("rates that nothing holds point at the next", () => {
+    // Frame time is 4 ms + 0.6 ms a pixel unit: 60 fps at √((16.7 − 4) / 0.6) = 4.6.
+    const at = (level: number) => 1000 / (4 + 0.6 * level ** 2);
+    const made = looked(
+      [
+        [2, 60],
+        [10, at(10)],
+        [12, at(12)],
+      ],
+      { targetFps: 60 },
+    );
+    if (target === 60) expect(made.reading).toMatchObject({ next: { scale: 5 } });
+    expect(said(made)).toMatch(/where the rates of those that don't hold point/);
+  });
+  it("neighbours settle it; past the screen nothing is looked for", () => {
+    expect(
+      said(
+        looked([
+          [3, target],
+          [4, 0.8 * target],
+        ]),
+      ),
+    ).toMatch(/^Keep ×3: ×3 is the largest measured that holds .*, ×4 doesn't/);
+    expect(said(looked([[10, target]], { usefulScale: 4 }))).toMatch(
+      /^Keep ×4: .*past ×4 is past the screen\.$/,
+    );
+    expect(said(looked([[1, 0.4 * target]]))).toMatch(/^No scale measured holds .*; look elsewhere\.$/);
+  });
+  it("looks that contradict each other are said, and nothing is made of them", () => {
+    const twice = looked([[4, target, 0.7 * target]]);
+    expect(said(twice)).toMatch(/Runs of ×4 contradict each other/);
+    expect(twice.advice).toMatchObject({ choice: "put back", arm: null });
+    expect(
+      said(
+        looked([
+          [2, 0.7 * target],
+          [4, target],
+        ]),
+      ),
+    ).toMatch(/×2 doesn't hold and ×4 does/);
+  });
 });

@@ -41,10 +41,17 @@ const pixels = (ratio: number) =>
 /** What to try, how to begin, and what to do next. */
 export const advisingSentences = {
   "suggest.speed": (
-    of: Change & { logGain: number; chance: number; because: AnySaid | null; since?: string | null },
+    of: Change & {
+      logGain: number;
+      chance: number;
+      because: AnySaid | null;
+      since?: string | null;
+      /** Whether anybody said what it relieves. */
+      relieves?: boolean;
+    },
     words: InWords,
   ) =>
-    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
+    `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : of.relieves === false ? " Nothing measured points to it, and nobody said what it relieves: only a trial tells." : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
   "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
     `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
   "caution.heat": () =>

@@ -144,6 +144,8 @@ const signSentences = {
     `It died with ${megabytes.toFixed(0)} of ${ofMb.toFixed(0)} MB taken.`,
   "sign.memoryGrows": ({ mbPerMinute, minutes }: { mbPerMinute: number; minutes: number }) =>
     `Memory grows by ${mbPerMinute.toFixed(0)} MB a minute: the wall is ${minutes.toFixed(0)} minutes away.`,
+  "sign.memoryShort": ({ neededMb, leftMb }: { neededMb: number; leftMb: number }) =>
+    `The title is said to need ${(neededMb / 1024).toFixed(1)} GB, and the rig leaves about ${(leftMb / 1024).toFixed(1)}: a larger swap, fewer programs beside it, or another rig.`,
   "sign.memoryFull": ({ full }: { full: number }) => `${share(full)} of memory is taken.`,
   "sign.clockSags": ({
     half,
@@ -211,7 +213,8 @@ export const diagnosingSentences = {
     `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back${chance !== undefined && chance < 0.95 ? `, ${Math.round(10 * chance)} in 10` : ""}. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
   "diagnosis.nothing": () => "Nothing holds it back: full speed throughout.",
   "diagnosis.notEnough": () => "Not enough evidence to say what holds it back.",
-  "settle.logFrames": () => "Log frame times: a counter's readings can't tell hitches from slowness.",
+  "settle.readLoads": () =>
+    "Read the loads beside the rate, and type them with it (“24 gpu 97 core 88”): they say which half works longer on a frame.",
   "settle.walkTwice": () =>
     "Walk the same scenes twice in one run, with marks: what is lost only at first is shaders, what is lost every time is storage.",
   "settle.logLoadRepeat": () => "Log processor and graphics load beside the frames, and repeat the run.",

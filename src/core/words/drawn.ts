@@ -42,6 +42,21 @@ export const drawn: Drawn = {
     { readings: 4, wanted: 5 },
   ],
   "verdict.justUnder": [{ slowestFps: 59.39, wantedFps: 59.4 }],
+  "resolution.eye": [
+    { holds: 7, kept: 7, fails: { scale: 9, fps: 52 }, next: 8, targetFps: 60, byRates: false },
+    { holds: 2, kept: 2, fails: { scale: 6, fps: 31 }, next: 3, targetFps: 59.94, byRates: true },
+    { holds: 3, kept: 3, fails: { scale: 4, fps: 48 }, next: null, targetFps: 60, byRates: false },
+    { holds: 6, kept: 4, fails: null, next: null, targetFps: 60, byRates: false },
+  ],
+  "resolution.eyeNone": [
+    { smallest: 2, fps: 41, next: 1, targetFps: 60 },
+    { smallest: 1, fps: 41, next: null, targetFps: 60 },
+  ],
+  "resolution.contradicts": [
+    { scale: 3, other: null },
+    { scale: 2, other: 3 },
+  ],
+  "resolution.tryNext": [{ scale: 8 }],
   "verdict.straddles": [{ worse: "gutters", better: "dims", low: 79, high: 83 }],
   "holds.otherwise": [
     { differing: [{ what: "powerMode", label: "", is: "Hush", holds: "Brisk" }] },
@@ -453,6 +468,7 @@ export const drawn: Drawn = {
   ],
   "sign.diedFull": [{ megabytes: 7410, ofMb: 7618 }],
   "sign.memoryGrows": [{ mbPerMinute: 42, minutes: 31 }],
+  "sign.memoryShort": [{ neededMb: 12_288, leftMb: 7619 }],
   "sign.memoryFull": [{ full: 0.97 }],
   "sign.clockSags": [
     { half: "processor", fromMhz: 2990, toMhz: 2210, celsius: 94 },

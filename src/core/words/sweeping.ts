@@ -1,6 +1,6 @@
 import type { LimitOutlook } from "@/core/sweep";
 import type { AnySaid, InWords } from "./said";
-import { capital, figure, minutes, rate, share } from "./figures";
+import { capital, figure, lower, minutes, rate, share } from "./figures";
 
 const settled = (interval: [number, number]) =>
   interval[0] !== interval[1]
@@ -48,6 +48,44 @@ export const sweepingSentences = {
     high: number;
   }) =>
     `Run ×${scale} next: the law puts the largest scale for ${rate(targetFps)} fps between ×${low} and ×${high}, and ×${scale} would settle it.`,
+  "resolution.eye": ({
+    holds,
+    kept,
+    fails,
+    next,
+    targetFps,
+    byRates,
+  }: {
+    holds: number;
+    kept: number;
+    fails: { scale: number; fps: number } | null;
+    next: number | null;
+    targetFps: number;
+    byRates: boolean;
+  }) => {
+    const most = `×${holds} is the largest measured that holds ${rate(targetFps)} fps`;
+    const over = fails ? `, ×${fails.scale} doesn't (${fails.fps.toFixed(1)} fps)` : "";
+    if (next !== null)
+      return `${most}${over}: try ×${next}${byRates ? ", where the rates of those that don't hold point" : ""}.`;
+    return `Keep ×${kept}: ${lower(most)}${over}${kept < holds ? `, and past ×${kept} is past the screen` : ""}.`;
+  },
+  "resolution.eyeNone": ({
+    smallest,
+    fps,
+    next,
+    targetFps,
+  }: {
+    smallest: number;
+    fps: number;
+    next: number | null;
+    targetFps: number;
+  }) =>
+    `No scale measured holds ${rate(targetFps)} fps: ×${smallest}, the smallest, gives ${fps.toFixed(1)}${next === null ? "; look elsewhere" : `. Try ×${next}`}.`,
+  "resolution.contradicts": ({ scale, other }: { scale: number; other: number | null }) =>
+    other === null
+      ? `Runs of ×${scale} contradict each other: one holds, another doesn't. Run it again before anything is made of it.`
+      : `×${scale} doesn't hold and ×${other} does, which can't be by the scale alone: run ×${scale} again.`,
+  "resolution.tryNext": ({ scale }: { scale: number }) => `Run ×${scale} next.`,
   "resolution.readings": () =>
     "Runs of a counter's readings hold no frame times; they are left out of the law.",
   "resolution.paced": () =>

@@ -230,6 +230,8 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
       {run === latest && !job.closedAt && view.spec && (
         <TryNext
           isSteady={latest?.verdict.grade === "steady"}
+          settings={view.catalogue.length}
+          decided={trials.filter(({ decidedAt }) => decidedAt).length}
           onChanged={refresh}
           job={job}
           suggestions={suggestions}

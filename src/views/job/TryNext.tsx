@@ -3,7 +3,7 @@ import type { Suggestion } from "@/core/advise";
 import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/core/records";
-import { Button, Choice, Keys, toast } from "@/ui";
+import { Button, Choice, Keys, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";
 
@@ -15,10 +15,15 @@ export function TryNext({
   trying: { tryOne, open, busy },
   onChanged,
   isSteady,
+  settings,
+  decided,
 }: {
   trying: ReturnType<typeof useTrying>;
   onChanged: () => void;
   isSteady: boolean;
+  /** How many settings its engine has listed, and how many trials were decided. */
+  settings: number;
+  decided: number;
 } & Pick<JobView, "job" | "suggestions" | "opening">) {
   const setStrategy = async (strategy: Strategy) => {
     const sent = await call("changeJob", { id: job.id, body: { strategy }, saw: job.version });
@@ -81,9 +86,34 @@ export function TryNext({
       </ol>
       {suggestions.length === 0 && (
         <p className="mt-1 text-[13px] text-soft">
-          {isSteady
-            ? "Nothing to suggest: it is Steady, and nothing is missing."
-            : "Nothing to suggest: nothing that is left, and that the house rules allow, is likely to help."}
+          {isSteady ? (
+            "It is Steady, and nothing is missing."
+          ) : settings === 0 ? (
+            <>
+              {job.engine} has no settings listed, so there is nothing to try.{" "}
+              <Link
+                href={`/kit/engines/${job.engineId}`}
+                className="underline decoration-line underline-offset-4"
+              >
+                List its settings
+              </Link>
+              .
+            </>
+          ) : decided > 0 ? (
+            "Nothing to suggest: nothing that is left, and that the house rules allow, is likely to help."
+          ) : (
+            <>
+              None of the {say.count(settings, "setting")} listed is likely to help, as far as it is known what
+              they are for.{" "}
+              <Link
+                href={`/kit/engines/${job.engineId}`}
+                className="underline decoration-line underline-offset-4"
+              >
+                Say what they relieve
+              </Link>
+              , or try one.
+            </>
+          )}
         </p>
       )}
     </section>

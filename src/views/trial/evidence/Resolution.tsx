@@ -57,7 +57,7 @@ export function Resolution({
         }}
         y={{
           name: "frame time, ms",
-          range: [0, upTo([1000 / target, ...levels.map(({ p99Ms }) => p99Ms)])],
+          range: [0, upTo([1000 / target, ...levels.map(({ medianMs, p99Ms }) => p99Ms ?? medianMs)])],
           format: (value) => value.toFixed(0),
         }}
         lines={[
@@ -89,7 +89,7 @@ export function Resolution({
             name: "99 %",
             colour: "var(--series-b)",
             shape: "triangle",
-            points: levels.map(({ scale, p99Ms }) => ({ x: scale, y: p99Ms })),
+            points: levels.flatMap(({ scale, p99Ms }) => (p99Ms === null ? [] : [{ x: scale, y: p99Ms }])),
           },
           {
             name: "recommended",

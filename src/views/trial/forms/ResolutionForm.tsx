@@ -1,18 +1,22 @@
 "use client";
 import { useState } from "react";
 import { settingFor } from "@/core/kit";
-import { resolutionPlan, usualScales } from "@/core/trial";
+import { likelyScale, resolutionPlan, usualScales } from "@/core/trial";
 import { Switch } from "@/ui";
 import { Foot, PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function ResolutionForm(props: FormProps) {
-  const { catalogue, usefulScale } = props.view;
+  const { catalogue, usefulScale, byEye } = props.view;
   const scale = settingFor(catalogue, "scale"),
     hold = settingFor(catalogue, "hold rate");
   const [levels, setLevels] = useState<ReadonlySet<string>>(
-    new Set(scale ? usualScales(scale, usefulScale).map(String) : []),
+    new Set(
+      scale ? (byEye ? [likelyScale(scale, usefulScale)] : usualScales(scale, usefulScale)).map(String) : [],
+    ),
   );
+  // By eye one level leads to the next: halfway between what holds and what doesn't.
+  const leastLevels = byEye ? 1 : 2;
   const [rounds, setRounds] = useState(1);
   const [lifted, setLifted] = useState(true);
   if (!scale)
@@ -28,11 +32,17 @@ export function ResolutionForm(props: FormProps) {
     least = Math.max(scale.min ?? 1, step);
   const offered = Array.from({ length: Math.round((most - least) / step) + 1 }, (_, k) => least + k * step);
   const draft =
-    levels.size >= 2
+    levels.size >= leastLevels
       ? resolutionPlan(props.view, [...levels].map(Number), rounds, lifted && hold !== null)
       : null;
   return (
-    <PlanFrame {...props} draft={draft} missing={levels.size < 2 ? "Choose two levels at least." : undefined}>
+    <PlanFrame
+      {...props}
+      draft={draft}
+      missing={
+        levels.size < leastLevels ? (byEye ? "Choose a level." : "Choose two levels at least.") : undefined
+      }
+    >
       <Ticks
         label={`${scale.label}: levels`}
         options={offered.map((level) => ({
@@ -52,8 +62,9 @@ export function ResolutionForm(props: FormProps) {
         )}
       </Row>
       <p className="text-[13px] text-soft">
-        Three levels tell the flat part from the slope; after three, the level that would settle it is proposed.
-        An uncapped sweep gives the sharper law.
+        {byEye
+          ? "Begin where it most likely ends, at the scale that the screen can show; every look says which to try next."
+          : "Three levels tell the flat part from the slope; after three, the level that would settle it is proposed. An uncapped sweep gives the sharper law."}
       </p>
     </PlanFrame>
   );

@@ -17,6 +17,12 @@ export function usualScales(setting: Pick<Setting, "min" | "max" | "step">, usef
   return [...new Set(Array.from({ length: Math.min(count, firstLevels) }, (_, k) => chosen(k)))];
 }
 
+/** The scale to begin with where one look says which is next: the useful one, else the largest that is likely. */
+export function likelyScale(setting: Pick<Setting, "min" | "max" | "step">, useful: number | null): number {
+  const scales = usualScales(setting, useful);
+  return scales.findLast((scale) => useful === null || scale <= useful) ?? 1;
+}
+
 /**
  * A level an arm, the smallest first.
  * @param lifted whether the rate is let free meanwhile, where the engine can

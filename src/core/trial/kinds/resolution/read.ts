@@ -11,11 +11,13 @@ import {
 import { said, type Said } from "@/core/words";
 import { targetFpsOf, type TrialFacts } from "../../facts";
 import { meanOf, type Recommends } from "../../sweeping";
+import { readByEye } from "./byEye";
 
 export interface ResolutionReading extends Recommends {
   kind: "resolution";
   law: ScaleLaw | null;
-  levels: { scale: number; medianMs: number; p99Ms: number; runs: number }[];
+  /** What 99 of 100 frames take isn't known where a level was read off a screen. */
+  levels: { scale: number; medianMs: number; p99Ms: number | null; runs: number }[];
   next: NextScale | null;
 }
 
@@ -35,9 +37,25 @@ function levelsOf({ trial, runs, screens }: TrialFacts) {
   return { levels, nativePixels };
 }
 
+/** Levels that were read off a screen: by their lights. */
+function eyed(facts: TrialFacts): ResolutionReading {
+  const { levels, sentence, kept, next } = readByEye(facts);
+  const arm = kept === null ? -1 : facts.trial.arms.findIndex(({ level }) => level === kept);
+  return {
+    kind: "resolution",
+    law: null,
+    levels: levels.map(({ scale, runs, fps }) => ({ scale, runs, medianMs: 1000 / fps, p99Ms: null })),
+    next: next === null ? null : { scale: next, sentence: said("resolution.tryNext", { scale: next }) },
+    arm: arm >= 0 ? arm : null,
+    missing: [],
+    sentence,
+  };
+}
+
 export function read(facts: TrialFacts): ResolutionReading | null {
   const { trial, runs } = facts;
   if (runs.length === 0) return null;
+  if (runs.every(({ summary }) => summary.form === "interval")) return eyed(facts);
   const targetFps = targetFpsOf(facts);
   const { levels, nativePixels } = levelsOf(facts);
   const shown = levels.map(({ scale, mediansMs, p99sMs }) => ({
