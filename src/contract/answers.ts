@@ -1,4 +1,5 @@
 import { z } from "@/core/schema";
+import type { PlaceRow } from "@/core/job";
 import type { Diagnosis } from "@/core/diagnose";
 import {
   conditionsSchema,
@@ -313,6 +314,22 @@ const diagnosis = open({
   sentence: saidSchema,
   settle: saidSchema.nullable(),
 });
+export const placesSchema = of<{ rows: PlaceRow[] }>(
+  open({
+    rows: z.array(
+      open({
+        label: z.string(),
+        grade: grade.nullable(),
+        visits: z.number().int(),
+        averageFps: z.number(),
+        targetFps: z.number(),
+        worstFps: figure,
+        readings: figure,
+        seconds: z.number(),
+      }),
+    ),
+  }),
+);
 export const diagnosisSchema = of<Diagnosis>(diagnosis);
 export const closingSchema = of<JobClosing>(closing);
 

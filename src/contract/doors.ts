@@ -15,7 +15,7 @@ import {
   conditionsSchema,
   settingValueSchema,
 } from "@/core/kit";
-import { houseRulesSchema } from "@/core/verdict";
+import { grades, houseRulesSchema } from "@/core/verdict";
 import { choiceSchema, newTrialSchema } from "@/core/trial";
 import { layers, mostProfileValues, profileFileSchema } from "@/core/profile";
 import { cursorSchema, longList, z } from "@/core/schema";
@@ -111,6 +111,11 @@ export const runChangeSchema = z
         "A run of a trial belongs to an arm.",
       )
       .describe("The arm it was made for, or none."),
+    overruled: z
+      .object({ grade: z.enum(grades), reason: text(400).min(1, "Say why.") })
+      .nullable()
+      .describe("The light that somebody gives it, shown beside the computed one; null takes it back."),
+    fromMemory: z.boolean(),
     deleted: z.boolean(),
   })
   .partial();
@@ -136,6 +141,10 @@ export const benchChangeSchema = z.object({
 const channelRoles = Object.keys(channelUnits) as ChannelRole[];
 export const tallySchema = z.object({
   run: newRunSchema,
+  madeAt: z.iso
+    .datetime()
+    .optional()
+    .describe("When it was seen, of a run that is told from memory; now otherwise."),
   readings: z
     .array(
       z.object({
@@ -506,6 +515,14 @@ const doorsByName = {
     group: "Runs",
     summary: "What was changed about a run since it was made, the newest first.",
     output: answers.editsSchema,
+    refusals: [404],
+  }),
+  viewPlaces: door({
+    method: "GET",
+    path: "/runs/{id}/places",
+    group: "Runs",
+    summary: "A run place by place, where it names more than one.",
+    output: answers.placesSchema,
     refusals: [404],
   }),
   readTrace: door({

@@ -27,6 +27,7 @@ export const endpoints = {
   changeRun: { method: "PATCH", path: "/runs/{id}", creates: false },
   readRunCsv: { method: "GET", path: "/runs/{id}/csv", creates: false },
   viewRunEdits: { method: "GET", path: "/runs/{id}/edits", creates: false },
+  viewPlaces: { method: "GET", path: "/runs/{id}/places", creates: false },
   readTrace: { method: "GET", path: "/runs/{id}/trace", creates: false },
   addStills: { method: "POST", path: "/runs/{id}/stills", creates: true },
   listStills: { method: "GET", path: "/runs/{id}/stills", creates: false },

@@ -89,7 +89,10 @@ async function boardCells(titleIds: string[]): Promise<BoardCell[]> {
     `select k.title_id as "titleId", k.rig_id as "rigId", k.job_id as "jobId", k.run_id as "runId", k.grade, k.average_fps as "averageFps", k.target as "targetFps", k.power_mode as "powerMode", k.confirmed, k.made_at as at,
        (select case when jsonb_typeof(k.settings -> s.key) = 'number' then (k.settings ->> s.key)::double precision end
         from settings s where s.engine_id = k.engine_id and s.definition ->> 'purpose' = 'scale' order by s.position limit 1) as scale,
-       (select count(*)::int from runs u where u.job_id = k.job_id and u.deleted_at is null and u.state = 'whole') as runs
+       (select count(*)::int from runs u where u.job_id = k.job_id and u.deleted_at is null and u.state = 'whole') as runs,
+       (select u.overruled from runs u where u.id = k.run_id) as overruled,
+       (select case when count(*) > 1 then jsonb_build_object('hold', count(*) filter (where coalesce(p ->> 'grade', 'steady') in ('steady', 'flickers')), 'of', count(*)) end
+        from run_summaries s, jsonb_array_elements(s.verdict -> 'scenes') p where s.run_id = k.run_id) as places
      from (${telling("and j.title_id = any($1::uuid[])")}) k`,
     { bind: [titleIds], type: QueryTypes.SELECT },
   );

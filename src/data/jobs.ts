@@ -8,7 +8,7 @@ import { Job, store } from "./models";
 
 const columns = `
   j.id, j.version, j.rig_id as "rigId", r.name as rig, j.title_id as "titleId", t.name as title, s.name as system, t.hardness,
-  e.id as "engineId", e.name as engine, b.id as "buildId", b.version as build, j.aim, t.native_fps as "nativeFps", t.tied, j.target_fps as "targetFps",
+  e.id as "engineId", e.name as engine, b.id as "buildId", b.version as build, j.aim, t.native_fps as "nativeFps", t.tied, (select jsonb_object_agg(z.name, z.fps) from scenes z where z.title_id = t.id and z.fps is not null) as "sceneFps", j.target_fps as "targetFps",
   h.id as "houseRulesId", h.name as "houseRules", j.strategy, j.created_at as "createdAt", j.closed_at as "closedAt", j.deleted_at as "deletedAt"`;
 const joined = `
   from jobs j join rigs r on r.id = j.rig_id join titles t on t.id = j.title_id join systems s on s.id = t.system_id

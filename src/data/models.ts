@@ -26,7 +26,7 @@ import type {
 import type { StillMoment } from "@/core/capture";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Standing } from "@/core/profile";
-import type { JobClosing, RunState } from "@/core/records";
+import type { JobClosing, Overruled, RunState } from "@/core/records";
 import type { Trace } from "@/core/trace";
 import type { Arm, Before, TrialOutcome, TrialPlan } from "@/core/trial";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
@@ -83,6 +83,7 @@ export class Scene extends Model<InferAttributes<Scene>, InferCreationAttributes
   declare how: string;
   declare seconds: number | null;
   declare worst: boolean;
+  declare fps: CreationOptional<number | null>;
 }
 
 export class Engine extends Model<InferAttributes<Engine>, InferCreationAttributes<Engine>> {
@@ -207,6 +208,8 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare scene: CreationOptional<string>;
   declare tags: CreationOptional<string[]>;
   declare capture: CreationOptional<CaptureFacts | null>;
+  declare overruled: CreationOptional<Overruled | null>;
+  declare fromMemory: CreationOptional<boolean>;
   declare deletedAt: CreationOptional<Date | null>;
 }
 
@@ -297,7 +300,11 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       retiredAt: moment,
     },
   ],
-  [Scene, "scenes", { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag }],
+  [
+    Scene,
+    "scenes",
+    { id, titleId: key, position, name: words, how: emptyWords, seconds: real, worst: flag, fps: real },
+  ],
   [
     Engine,
     "engines",
@@ -365,6 +372,8 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       scene: emptyWords,
       tags: { ...json, defaultValue: [] },
       capture: { type: DataTypes.JSONB },
+      overruled: { type: DataTypes.JSONB },
+      fromMemory: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       deletedAt: moment,
     },
   ],

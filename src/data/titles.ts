@@ -85,7 +85,7 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
   return {
     ...title,
     retired: retiredAt !== null,
-    scenes: scenes.map(({ name, how, seconds, worst }) => ({ name, how, seconds, worst })),
+    scenes: scenes.map(({ name, how, seconds, worst, fps }) => ({ name, how, seconds, worst, fps })),
   };
 }
 

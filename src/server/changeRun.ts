@@ -31,7 +31,9 @@ export async function changeRun(
   input: unknown,
   saw: number | null = null,
 ): Promise<void> {
-  const { deleted, place: to, crashed, ...said } = runChangeSchema.parse(input);
+  const { deleted, place: to, crashed, overruled: ruling, ...given } = runChangeSchema.parse(input);
+  const overruled = ruling ? { ...ruling, by: actor.name } : ruling;
+  const said = { ...given, ...(overruled === undefined ? {} : { overruled }) };
   return writing(actor, async (touch) => {
     const place = await data.placeOfRun(id);
     if (!place) throw notFound("run");
@@ -77,7 +79,7 @@ export async function changeRun(
 }
 
 /** What changes a run's figures or its light, and so has them made anew. */
-const weighing = new Set(["cacheState", "conditions", "state"]);
+const weighing = new Set(["cacheState", "conditions", "state", "fromMemory"]);
 
 /** Measures a run by what is said about it now. */
 async function judgedAfresh(id: string): Promise<void> {

@@ -37,6 +37,7 @@ import { viewProfileRecipe, viewRecipe } from "./recipe";
 import { readRunCsv, saveJob } from "./saveFiles";
 import { tallyRun } from "./tallyRun";
 import { viewDiagnosis, viewJob } from "./viewJob";
+import { viewPlaces } from "./viewPlaces";
 import { viewHealth } from "./viewHealth";
 import { viewWorkshop } from "./viewWorkshop";
 import * as people from "./people";
@@ -88,6 +89,7 @@ export const useCases: Record<Exclude<DoorName, "events">, (asked: Asked) => Pro
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body ?? {}, saw),
   reopenJob: async ({ actor, id, saw }) => reopenJob(actor, id, saw),
   judgeAnew: async ({ actor, id }) => judgeAnew(actor, id),
+  viewPlaces: async ({ id }) => viewPlaces(id),
   viewDiagnosis: async ({ id, query }) => viewDiagnosis(id, query.run ?? ""),
 
   importRun: async ({ actor, body }) => importRun(actor, body as Uint8Array<ArrayBuffer>),

@@ -57,6 +57,7 @@ export async function viewRecipe(id: string): Promise<Recipe> {
       telling && run?.summary
         ? {
             grade: telling.verdict.grade,
+            overruled: telling.overruled ?? null,
             averageFps: telling.summary.averageFps,
             segments: run.summary.segments,
             marks,

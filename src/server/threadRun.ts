@@ -1,4 +1,4 @@
-import type { StoryRun } from "@/core/job";
+import { placesHeld, type StoryRun } from "@/core/job";
 import { changesBetween, conditionWarnings } from "@/core/kit";
 import { methodVersion, tallyFigures } from "@/core/metrics";
 import type { ThreadRun } from "@/core/records";
@@ -13,12 +13,16 @@ export async function threadRun(run: StoryRun, before: StoryRun | null): Promise
     driver: _driver,
     faults: _faults,
     summary,
+    verdict,
     ...rest
   } = run;
-  const { segments: _segments, ...figures } = summary;
+  const { segments: _segments, scenes: _places, ...figures } = summary;
+  const { scenes: _lights, ...light } = verdict;
   return {
     ...rest,
     summary: figures,
+    verdict: light,
+    places: placesHeld(verdict),
     changes: before ? changesBetween(before.settings, run.settings) : [],
     warnings: conditionWarnings(run.conditions, rules.requires),
     outdated: summary.version < methodVersion,

@@ -1,4 +1,4 @@
-import { runsOf } from "@/core/job";
+import { comparePlaces, runsOf } from "@/core/job";
 import type { TrialView } from "@/core/records";
 import {
   armFigures,
@@ -48,6 +48,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
     pending: waits ? fingerprintOf(facts) : null,
     evidence: evidenceOf(facts),
     figures: armFigures(facts),
+    places: comparePlaces(trial.arms.length, facts.runs),
     catalogue: facts.catalogue,
     limits: { temperatureC: rig.spec.temperatureLimitC, batteryWh: rig.spec.batteryWh },
     display: { name, width, height, diagonalInch },

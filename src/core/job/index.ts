@@ -3,3 +3,11 @@ export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
 export { passMinutes, readJob, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
 export { differing, heldConditions, isUnder, whatHolds, type Holding, type MadeUnder } from "./holds";
+export {
+  comparePlaces,
+  placesHeld,
+  placesOf,
+  type ComparedPlace,
+  type PlaceRow,
+  type PlacesHeld,
+} from "./places";

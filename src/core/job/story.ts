@@ -110,6 +110,7 @@ export function firstRunFor(
     run.trialId === null &&
     !run.crashed &&
     !run.cold &&
+    !run.fromMemory &&
     new Date(run.madeAt).getTime() >= since &&
     new Date(run.madeAt).getTime() <= now.getTime() &&
     isUnder(wanted, run, catalogue);

@@ -13,7 +13,7 @@ type Told = Pick<Story, "runs" | "catalogue">;
 
 /** Whole, warm runs that were made under what holds, the oldest first. */
 export const wholeUnder = ({ runs, catalogue }: Told, holds: Holding): StoryRun[] =>
-  runs.filter((run) => !run.crashed && !run.cold && isUnder(holds, run, catalogue));
+  runs.filter((run) => !run.crashed && !run.cold && !run.fromMemory && isUnder(holds, run, catalogue));
 
 /**
  * The run that says how things stand: the newest whole, warm one that was made under what holds, else the
@@ -31,6 +31,7 @@ export function confirmationOf(story: Told & Pick<Story, "trials">, holds: Holdi
   const confirms = (run: StoryRun) =>
     run.trialId === null &&
     !run.crashed &&
+    !run.fromMemory &&
     new Date(run.madeAt).getTime() > last &&
     isUnder(holds, run, catalogue);
   return runs.filter(confirms).at(-1) ?? null;

@@ -13,5 +13,6 @@ export * from "./fault";
 export * from "./faultSchema";
 export * from "./first";
 export * from "./purpose";
+export * from "./outcome";
 export { commonShapes } from "./shapes";
 export { exampleRun, exampleSetting, plainSetting } from "./example";

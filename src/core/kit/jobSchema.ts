@@ -70,6 +70,8 @@ export const newRunSchema = z
     /** The scene it was run in, where its marks don't say. */
     scene: z.string().trim().max(120).optional(),
     tags: z.array(z.string().trim().min(1).max(40)).max(12).optional(),
+    /** Told from memory: weak, and in no floor, comparison or confirmation. */
+    fromMemory: z.boolean().optional(),
     /** Of a run measured from a video. */
     capture: captureFactsSchema.nullable().optional(),
   })

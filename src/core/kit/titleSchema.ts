@@ -24,6 +24,8 @@ export const newSystemSchema = z.object({
 export type NewSystem = z.infer<typeof newSystemSchema>;
 
 export const sceneSchema = z.object({
+  /** The title's own rate here, where it is another than elsewhere, fps; null or absent where it is the same. */
+  fps: z.number().min(1).max(1000).nullable().optional(),
   name,
   how: z.string().trim().max(400),
   seconds: z.number().min(1).max(36_000).nullable(),

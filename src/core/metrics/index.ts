@@ -29,3 +29,5 @@ export { readTyped, readingKinds, type ReadingKind, type Typed } from "./typed";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
 export { isHeld } from "./held";
+export type { SceneFigures } from "./scenes";
+export { regularSpikes, type RegularSpikes } from "./spikes";

@@ -16,6 +16,7 @@ import {
   speedPercent,
   summarise,
   readTyped,
+  regularSpikes,
   tallyFigures,
   tallyTrace,
   total,
@@ -415,4 +416,38 @@ describe("what is typed off a screen", () => {
     "%s is refused",
     (text) => expect(typeof typed(text)).toBe("string"),
   );
+});
+
+describe("spikes that come back", () => {
+  /** Frames of 60 fps with jitter, and one longer at given moments. */
+  const spiked = (extraMs: number, every: (random: ReturnType<typeof seeded>) => number, seed = 3) => {
+    const random = seeded(seed);
+    const times: number[] = [];
+    let at = 0,
+      next = 700;
+    while (at < 60_000) {
+      const isSpike = at >= next;
+      if (isSpike) next = at + every(random);
+      const ms = 16.67 + 0.15 * random.normal() + (isSpike ? extraMs : 0);
+      times.push(ms);
+      at += ms;
+    }
+    return Float64Array.from(times);
+  };
+  it.each([
+    [16, 1000],
+    [4, 1000],
+    [60, 5000],
+    [8, 480],
+  ])("%d ms every %d ms is found by its period and size", (extraMs, periodMs) => {
+    const found = regularSpikes(spiked(extraMs, () => periodMs));
+    expect(found!.periodMs / periodMs).toBeCloseTo(1, 1);
+    expect(found!.extraMs / extraMs).toBeCloseTo(1, 0);
+  });
+  it("none in even frames, in spikes at random moments, or in frames that take turns", () => {
+    expect(regularSpikes(spiked(0, () => 1000))).toBeNull();
+    for (let seed = 0; seed < 40; seed++)
+      expect(regularSpikes(spiked(16, (random) => -1000 * Math.log(1 - random.uniform()), seed))).toBeNull();
+    expect(regularSpikes(turns(3000))).toBeNull();
+  });
 });

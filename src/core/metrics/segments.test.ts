@@ -51,7 +51,7 @@ describe("a run scene by scene", () => {
     const [hall] = of(trace(rough, { marks: [{ ...marks[0], endMs: 6200 }] }));
     expect([hall.hitches, hall.lostMs, hall.entryLostMs]).toEqual([2, 200, 100]);
   });
-  it("a summary holds them, and readings of a counter have none", () => {
+  it("a summary holds them; a counter's readings have rates, and say nothing of frames", () => {
     const yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
     expect(summarise(trace(frames, { marks }), yardstick).segments).toHaveLength(2);
     expect(
@@ -65,6 +65,8 @@ describe("a run scene by scene", () => {
         },
         yardstick,
       ).segments,
-    ).toEqual([]);
+    ).toEqual([
+      expect.objectContaining({ averageFps: 50, cadenceShare: 0, hitches: 0, startMs: 0, endMs: 1000 }),
+    ]);
   });
 });

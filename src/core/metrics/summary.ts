@@ -6,7 +6,9 @@ import { freezeCount, hitches } from "./hitches";
 import { pacing, type Pacing } from "./pacing";
 import { averageFps, averageRate, lows, speedPercent, type Lows } from "./rate";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
+import { scenesOf, type SceneFigures } from "./scenes";
 import { segmentsOf, segmentsOfReadings, type Segment } from "./segments";
+import { regularSpikes, type RegularSpikes } from "./spikes";
 import { warmUp } from "./warmUp";
 import { areWhole, lookedAverage, type Looked } from "./looks";
 
@@ -26,6 +28,8 @@ export interface Yardstick {
   targetFps: number;
   /** The display's refresh, Hz. */
   refreshHz: number;
+  /** The title's own rate in scenes where it is another, fps, by their names. */
+  sceneFps?: Record<string, number>;
 }
 
 /** All metrics of one run. Null where the form of the trace can't say. */
@@ -55,6 +59,8 @@ export interface Summary {
   dips: Dips | null;
   hitches: { count: number; perMinute: number; lostMsPerMinute: number } | null;
   freezes: number | null;
+  /** Spikes that come back by a clock of their own; null where none do, absent from readings. */
+  spikes?: RegularSpikes | null;
   pacing: Pacing | null;
   /** Scenes whose first visit was cold, of those visited more than once. */
   coldScenes: { cold: number; revisited: number } | null;
@@ -66,6 +72,8 @@ export interface Summary {
   >;
   /** Scene by scene, or in equal parts; empty for readings. */
   segments: Segment[];
+  /** Place by place, where more than one is named; absent otherwise. */
+  scenes?: SceneFigures[];
 }
 
 /** Mean of a channel over time (each reading holds until the next), with its ends. */
@@ -135,6 +143,12 @@ export function summarise(
   yardstick: Yardstick,
   rules: MeasuringRules = defaultMeasuring,
 ): Summary {
+  const whole = summariseWhole(trace, yardstick, rules);
+  const scenes = scenesOf(trace, yardstick, (part, against) => summariseWhole(part, against, rules));
+  return scenes.length > 0 ? { ...whole, scenes } : whole;
+}
+
+function summariseWhole(trace: Trace, yardstick: Yardstick, rules: MeasuringRules): Summary {
   const frames = trace.form === "frames" ? trace.frameTimes.length : trace.rates.length;
   if (frames === 0) throw new RangeError("a trace without frames has no figures");
   const durationMs = durationOf(trace);
@@ -195,6 +209,7 @@ export function summarise(
       lostMsPerMinute: found.reduce((sum, hitch) => sum + hitch.lostMs, 0) / minutes,
     },
     freezes: freezeCount(trace.frameTimes, rules),
+    spikes: regularSpikes(trace.frameTimes, rules),
     pacing: pacing(trace.frameTimes, yardstick.refreshHz),
     coldScenes:
       visits.length > 0

@@ -4,6 +4,7 @@ import { besideKeys, besideValues, type Override } from "@/core/profile";
 import {
   cautionWords,
   comesToWords,
+  overruledWords,
   crashWords,
   driverWords,
   sideEffectWords,
@@ -78,6 +79,8 @@ export interface RecipeFacts {
   patches: string[];
   run: {
     grade: Grade | null;
+    /** What somebody says of its light. */
+    overruled?: { grade: Grade; reason: string; by: string } | null;
     averageFps: number;
     segments: { label: string; visit: number; averageFps: number; entryLostMs: number }[];
     marks: { label: string; startMs: number }[];
@@ -153,7 +156,7 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
         averageFps,
         lostMs: entryLostMs,
       })),
-    verdict: comesToWords(run),
+    verdict: `${comesToWords(run)}${run?.overruled ? ` ${overruledWords(run.overruled)}.` : ""}`,
     crashes: facts.run ? crashWords(facts.hours > 0 ? crashRate(facts.crashes, facts.hours) : null) : "",
     faults: facts.faults.map(({ kind, severity, scene, note, workaround }) => ({
       what: `${kind}, ${severity}${note ? `: ${note}` : ""}`,

@@ -1,6 +1,7 @@
 import type { NewTitle } from "@/core/kit";
 import type { Interval } from "@/core/stats";
 import type { Grade } from "@/core/verdict";
+import type { Overruled } from "./jobs";
 
 /** How a title fares on a rig, by the newest work on it there. */
 export interface BoardCell {
@@ -15,8 +16,12 @@ export interface BoardCell {
   /** What the telling run was made with; null where the engine has no scale, or the rig no modes. */
   scale: number | null;
   powerMode: string | null;
+  /** What somebody says of its light. */
+  overruled: Overruled | null;
   /** Whole runs of the job. */
   runs: number;
+  /** How many places of the telling run hold; null where it names fewer than two. */
+  places: { hold: number; of: number } | null;
   /** Whether the job is closed with a confirmed profile. */
   confirmed: boolean;
   at: Date;

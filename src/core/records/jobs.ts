@@ -18,6 +18,8 @@ export interface JobRow extends NewJob, Versioned {
   engine: string;
   build: string;
   nativeFps: number;
+  /** The title's own rate in scenes where it is another, by their names; null for none. */
+  sceneFps?: Record<string, number> | null;
   tied: boolean;
   houseRules: string;
   rules: HouseRules;
@@ -79,6 +81,13 @@ export interface JobListRow extends Omit<JobRow, "rules" | "closing" | "baseline
   averageFps: number | null;
 }
 
+/** A light that a person gives a run, and why. */
+export interface Overruled {
+  grade: Grade;
+  reason: string;
+  by: string;
+}
+
 /** How far a run has come: growing, whole, or ended before its time. */
 export const runStates = ["open", "whole", "cut off", "crashed"] as const;
 
@@ -96,6 +105,8 @@ export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
   rules: HouseRules;
   yardstick: Yardstick;
   faults: Severity[];
+  /** What somebody says of its light; shown beside the computed one, never instead of it. */
+  overruled?: Overruled | null;
   state: RunState;
   summary: Summary | null;
   verdict: Verdict | null;

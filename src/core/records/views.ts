@@ -11,7 +11,7 @@ import type {
   Settings,
   SettingValue,
 } from "@/core/kit";
-import type { Holding } from "@/core/job";
+import type { ComparedPlace, Holding, PlacesHeld } from "@/core/job";
 import type { Summary, TallyFigures } from "@/core/metrics";
 import type { Layer, LayerValue, Liftable, Override, ProfileRow, Standing } from "@/core/profile";
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
@@ -45,8 +45,8 @@ export interface ThreadRun extends Omit<
   "summary" | "verdict" | "rules" | "buildId" | "rigRevisionId" | "driver" | "faults"
 > {
   /** Without its segments: a page that draws two hundred runs needs none. */
-  summary: Omit<Summary, "segments">;
-  verdict: Verdict;
+  summary: Omit<Summary, "segments" | "scenes">;
+  verdict: Omit<Verdict, "scenes">;
   changes: Change[];
   /** Conditions that break the job's house rules. */
   warnings: Said[];
@@ -55,6 +55,8 @@ export interface ThreadRun extends Omit<
   /** It compiled effects on first sight, or was said to have. */
   cold: boolean;
   tally: TallyFigures | null;
+  /** How many of its places hold; null where it names fewer than two. */
+  places: PlacesHeld | null;
 }
 
 /** Something left out of a job. */
@@ -129,6 +131,8 @@ export interface TrialView {
   pending: string | null;
   evidence: ArmEvidence[];
   figures: ArmFigures[];
+  /** Every arm place by place, where runs name places. */
+  places: ComparedPlace[];
   catalogue: Setting[];
   limits: { temperatureC: number | null; batteryWh: number | null };
   display: Pick<Display, "name" | "width" | "height" | "diagonalInch">;

@@ -32,6 +32,8 @@ export interface TrialRun {
   summary: Summary;
   verdict: Verdict;
   crashed: boolean;
+  /** Told from memory: it counts for nothing that is compared. */
+  fromMemory?: boolean;
   /** It compiled effects on first sight, or was said to have. */
   cold: boolean;
   conditions: Conditions;

@@ -8,12 +8,14 @@ import type { Advice, ArmEvidence, TrialOutcome } from "./outcome";
  * Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an
  * answer.
  */
-export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold">>(
+export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold" | "fromMemory">>(
   trial: Pick<Planned, "kind" | "cold">,
   runs: Run[],
 ): Run[] {
   const { crashCounts, warmOnly } = kindOf(trial.kind);
-  return runs.filter((run) => (!run.crashed || crashCounts) && (!warmOnly || trial.cold || !run.cold));
+  return runs.filter(
+    (run) => !run.fromMemory && (!run.crashed || crashCounts) && (!warmOnly || trial.cold || !run.cold),
+  );
 }
 
 export interface Progress {
@@ -26,7 +28,7 @@ export interface Progress {
 /** How far a trial's runs have come. */
 export function progressOf(
   trial: Planned & { decidedAt: Date | null },
-  runs: Pick<TrialRun, "arm" | "crashed" | "cold">[],
+  runs: Pick<TrialRun, "arm" | "crashed" | "cold" | "fromMemory">[],
 ): Progress {
   const done = usableRuns(trial, runs).map(({ arm }) => arm);
   return {

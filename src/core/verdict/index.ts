@@ -1,5 +1,5 @@
 export { grades, type Grade } from "./grades";
-export { judge, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
+export { holds, judge, type SceneLight, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
 export { asFarAsItGoes, lendingDesk } from "./rules";
 export { houseRulesSchema, type HouseRules } from "./rulesSchema";
 export { targetOf, yardstickOf, yardstickUnder } from "./yardstick";

@@ -41,7 +41,20 @@ export interface Verdict {
   partial: boolean;
   /** What a person should know beside the verdict. */
   remarks: Said[];
+  /** The light of every place of a run that names more than one; absent for the others. */
+  scenes?: SceneLight[];
 }
+
+/** A place of a run and its light. */
+export interface SceneLight {
+  label: string;
+  grade: Grade | null;
+  between?: [worse: Grade, better: Grade];
+}
+
+/** Whether a place holds: full speed, or full speed on average. A few looks that weren't slow hold too. */
+export const holds = ({ grade }: Pick<SceneLight, "grade">) =>
+  grade === null || grade === "steady" || grade === "flickers";
 
 /** What else weighs on a run beside its figures. */
 export interface Trouble {
@@ -171,6 +184,15 @@ function ladderOf(
  * @param trouble crash and faults; a fault can outweigh speed
  */
 export function judge(summary: Summary, rules: HouseRules = lendingDesk, trouble: Trouble = {}): Verdict {
+  const whole = judgeWhole(summary, rules, trouble);
+  const scenes = (summary.scenes ?? []).map(({ label, figures }): SceneLight => {
+    const { grade, between } = judgeWhole({ ...figures, segments: [] }, rules, {});
+    return { label, grade, ...(between && { between }) };
+  });
+  return scenes.length > 0 ? { ...whole, scenes } : whole;
+}
+
+function judgeWhole(summary: Summary, rules: HouseRules, trouble: Trouble): Verdict {
   const speed = judgedSpeed(summary);
   const open = openSpeed(summary);
   // What can't be told from full speed isn't judged slower.
@@ -264,6 +286,7 @@ function remarksOn(summary: Summary, rules: HouseRules, grade: Grade): Said[] {
   const speed = judgedSpeed(summary);
   if (summary.tied && speed.value > tooFastPercent)
     remarks.push(said("verdict.tooFast", { speedPercent: speed.value }));
+  if (summary.spikes) remarks.push(said("verdict.spikes", summary.spikes));
   if (summary.form === "interval") remarks.push(said("verdict.fromReadings"));
   return remarks;
 }

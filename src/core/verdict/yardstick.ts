@@ -8,6 +8,8 @@ interface Measured {
   /** As the job sets it; null for what the house rules or the title say. */
   targetFps: number | null;
   rules: Pick<HouseRules, "freeTargetFps">;
+  /** The title's own rate in scenes where it is another. */
+  sceneFps?: Record<string, number> | null;
 }
 
 /**
@@ -24,6 +26,7 @@ export function yardstickOf(job: Measured, spec: Pick<RigSpec, "displays">, disp
     tied: job.tied,
     targetFps: targetOf(job),
     refreshHz: first(displayIn(spec, display).refreshHz),
+    ...(job.sceneFps && { sceneFps: job.sceneFps }),
   };
 }
 

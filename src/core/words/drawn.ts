@@ -57,6 +57,10 @@ export const drawn: Drawn = {
     { scale: 2, other: 3 },
   ],
   "resolution.tryNext": [{ scale: 8 }],
+  "verdict.spikes": [
+    { periodMs: 1000, extraMs: 16.2, count: 59 },
+    { periodMs: 480, extraMs: 3.4, count: 120 },
+  ],
   "verdict.straddles": [{ worse: "gutters", better: "dims", low: 79, high: 83 }],
   "holds.otherwise": [
     { differing: [{ what: "powerMode", label: "", is: "Hush", holds: "Brisk" }] },

@@ -25,7 +25,7 @@ export {
   type Step,
   value as valueWords,
 } from "./figures";
-export { gradeWords, lightsWords, lightWords, reasonWords } from "./verdict";
+export { gradeWords, lightsWords, lightWords, overruledWords, placesWords, reasonWords } from "./verdict";
 export { soakFault, type SoakFault } from "./sweeping";
 export { causeWords, type EvidenceCode } from "./diagnosing";
 export { strategyWords } from "./advising";

@@ -22,6 +22,14 @@ export function lightsWords(grade: Grade | null, between?: [worse: Grade, better
   return `${gradeWords[better].name} ${isNext ? "or" : "to"} ${gradeWords[worse].name}`;
 }
 
+/** What a person says of a light. @example overruledWords({ grade: "steady", reason: "playable to me", by: "Mara" }) // → "Steady to Mara: “playable to me”" */
+export const overruledWords = ({ grade, reason, by }: { grade: Grade; reason: string; by: string }) =>
+  `${gradeWords[grade].name} to ${by}: “${reason}”`;
+
+/** How many places hold, with the interval of their share. @example placesWords({ hold: 18, of: 20, low: 0.7, high: 0.97 }) // → "18 of 20 places hold (95 %: 70 to 97 %)" */
+export const placesWords = ({ hold, of, low, high }: { hold: number; of: number; low: number; high: number }) =>
+  `${hold} of ${of} places hold (95 %: ${(100 * low).toFixed(0)} to ${(100 * high).toFixed(0)} %)`;
+
 const names: Record<RuleName, { name: string; unit: string }> = {
   speedPercent: { name: "Speed", unit: " %" },
   reportedSpeedPercent: { name: "Speed by the engine's own report", unit: " %" },
@@ -108,6 +116,16 @@ export const verdictSentences = {
     high: number;
   }) =>
     `${lightsWords(worse, [worse, better])}: these readings leave the speed open from ${low.toFixed(0)} to ${high.toFixed(0)} %.`,
+  "verdict.spikes": ({
+    periodMs,
+    extraMs,
+    count: times,
+  }: {
+    periodMs: number;
+    extraMs: number;
+    count: number;
+  }) =>
+    `A spike comes back every ${periodMs < 950 ? `${periodMs.toFixed(0)} ms` : `${(periodMs / 1000).toFixed(1)} s`}: a frame ${extraMs.toFixed(extraMs < 10 ? 1 : 0)} ms longer than those around it, ${times} times. Something runs by a clock of its own: a program beside it, saving, sound, or the overlay.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
   "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
     const state = {

@@ -16,7 +16,14 @@ import type {
   BoardView,
   OtherPublication,
 } from "@/core/records";
-import { boardShareWords, calibrationWords, foreseenWords, gradeWords, sureWords } from "@/core/words";
+import {
+  boardShareWords,
+  calibrationWords,
+  foreseenWords,
+  gradeWords,
+  overruledWords,
+  sureWords,
+} from "@/core/words";
 import {
   Button,
   Choice,
@@ -390,7 +397,9 @@ function Cell({
           cell.scale === null ? "" : `×${say.plain(cell.scale)}`,
           cell.powerMode ?? "",
           `${say.plain(cell.targetFps)} fps`,
+          cell.places ? `${cell.places.hold} of ${cell.places.of} places` : "",
           sureWords(cell),
+          cell.overruled ? overruledWords(cell.overruled) : "",
         ]
           .filter(Boolean)
           .join(", ")}

@@ -4,12 +4,14 @@ import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
 import type { NextStep } from "@/core/advise";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
-import { words } from "@/core/words";
+import { overruledWords, words } from "@/core/words";
 import { Figure, say, When, Link } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { Stills } from "./Stills";
 
+/** Loaded where a run names places. */
+const Places = dynamic(async () => (await import("./Places")).Places);
 const Crashes = dynamic(async () => (await import("./Crashes")).Crashes);
 
 const lowNames: Record<LowMethod, string> = {
@@ -58,6 +60,13 @@ export function Reading({
             An older method made these figures; they are being made anew by the present one.
           </p>
         )}
+        {(run.overruled || run.fromMemory) && (
+          <p className="mt-2 text-[13px]" data-testid="overruled">
+            {[run.overruled && overruledWords(run.overruled), run.fromMemory && "told from memory"]
+              .filter(Boolean)
+              .join("; ")}
+          </p>
+        )}
         {verdict.remarks.map((remark) => (
           <p key={remark.code} className="mt-2 rounded border border-caution p-2 text-[13px]">
             {words(remark)}
@@ -79,6 +88,7 @@ export function Reading({
           <Reasons verdict={verdict} />
         </div>
       </section>
+      {run.places && <Places run={run} />}
       {faults.length > 0 && (
         <section className="border-t border-line pt-4" aria-label="Faults">
           <h2 className="flex items-baseline justify-between text-[13px] font-semibold text-soft">

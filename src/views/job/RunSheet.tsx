@@ -5,7 +5,8 @@ import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, ThreadRun, TrialNode } from "@/core/records";
-import { valueWords } from "@/core/words";
+import { grades, type Grade } from "@/core/verdict";
+import { gradeWords, valueWords } from "@/core/words";
 import { useIntoProfile } from "./useIntoProfile";
 import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When, toast } from "@/ui";
 
@@ -73,6 +74,9 @@ export function RunSheet({
   const [cacheState, setCacheState] = useState(run.cacheState);
   const [crashed, setCrashed] = useState(run.crashed);
   const [conditions, setConditions] = useState<Conditions>(run.conditions);
+  const [light, setLight] = useState<string>(run.overruled?.grade ?? none);
+  const [why, setWhy] = useState(run.overruled?.reason ?? "");
+  const [fromMemory, setFromMemory] = useState(run.fromMemory ?? false);
   const made = run.trialId === null ? none : `${run.trialId} ${run.arm}`;
   const [place, setPlace] = useState(made);
   const [jobId, setJobId] = useState(job.id);
@@ -110,6 +114,10 @@ export function RunSheet({
       cacheState,
       conditions,
       ...(crashed === run.crashed ? {} : { crashed }),
+      ...(fromMemory === (run.fromMemory ?? false) ? {} : { fromMemory }),
+      ...(light === (run.overruled?.grade ?? none) && why === (run.overruled?.reason ?? "")
+        ? {}
+        : { overruled: light === none ? null : { grade: light as Grade, reason: why } }),
       ...(moved
         ? {
             place: {
@@ -263,7 +271,34 @@ export function RunSheet({
             )}
           </Field>
         )}
+        <Field label="Its light, to you" help="Shown beside the computed one, never instead of it.">
+          {({ id }) => (
+            <Choice
+              id={id}
+              label="Its light, to you"
+              value={light}
+              options={[
+                { value: none, label: "as computed" },
+                ...grades.map((value) => ({ value, label: gradeWords[value].name })),
+              ]}
+              onChange={setLight}
+            />
+          )}
+        </Field>
+        <Field label="Why">
+          {(ids) => (
+            <Input
+              {...ids}
+              value={why}
+              maxLength={400}
+              disabled={light === none}
+              placeholder="playable to me, the counter lies, sound is fine"
+              onChange={(event) => setWhy(event.target.value)}
+            />
+          )}
+        </Field>
         <div className="flex flex-wrap gap-x-5 gap-y-2 sm:col-span-2">
+          <Switch label="told from memory" checked={fromMemory} onChange={setFromMemory} />
           <Switch
             label="plugged in"
             checked={conditions.pluggedIn === true}

@@ -4,7 +4,7 @@ import { TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
 import { usualGrade, armAt, nextArmName } from "@/core/trial";
-import { changed, words } from "@/core/words";
+import { changed, overruledWords, words } from "@/core/words";
 import { Button, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { entriesOf } from "./entries";
@@ -183,10 +183,15 @@ function RunItem({
             {run.changes.map(({ key, from, to }) => changed({ label: labelOf(key), from, to })).join("; ")}
           </span>
         )}
-        {(run.source === "tally" || run.source === "capture" || run.cacheState === "cold" || run.crashed) && (
+        {(run.source === "tally" ||
+          run.source === "capture" ||
+          run.cacheState === "cold" ||
+          run.crashed ||
+          run.overruled) && (
           <span className="mt-0.5 block text-[12px] text-soft">
             {[
-              run.source === "tally" && "by eye",
+              run.overruled && overruledWords(run.overruled),
+              run.source === "tally" && (run.fromMemory ? "from memory" : "by eye"),
               run.source === "capture" && "from a video",
               run.cacheState === "cold" && "cold cache",
               run.crashed && "crashed",

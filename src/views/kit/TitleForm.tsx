@@ -137,14 +137,14 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
       <Panel
         title="Scenes to measure"
         aside={
-          <Button onClick={() => scenes.append({ name: "", how: "", seconds: 60, worst: false })}>
+          <Button onClick={() => scenes.append({ name: "", how: "", seconds: 60, worst: false, fps: null })}>
             <Plus size={14} aria-hidden />
             Scene
           </Button>
         }
       >
         {scenes.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_2fr_0.7fr_auto_auto] items-end gap-3">
+          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_2fr_0.7fr_0.7fr_auto_auto] items-end gap-3">
             <Field label="Name" error={errors.scenes?.[index]?.name?.message}>
               {(ids) => <Input {...ids} {...register(`scenes.${index}.name`)} />}
             </Field>
@@ -154,6 +154,16 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
             <Field label="Length" unit="s" error={errors.scenes?.[index]?.seconds?.message}>
               {(ids) => (
                 <Input {...ids} inputMode="decimal" {...register(`scenes.${index}.seconds`, numeric)} />
+              )}
+            </Field>
+            <Field label="Own rate" unit="fps" error={errors.scenes?.[index]?.fps?.message}>
+              {(ids) => (
+                <Input
+                  {...ids}
+                  inputMode="decimal"
+                  placeholder="the title's"
+                  {...register(`scenes.${index}.fps`, numeric)}
+                />
               )}
             </Field>
             <div className="pb-2">

@@ -3,20 +3,32 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { differing } from "@/core/job";
-import { cacheStates, changesBetween, preflightFor, type NewRun } from "@/core/kit";
+import {
+  cacheStates,
+  changesBetween,
+  preflightFor,
+  type NewFault,
+  type NewRun,
+  type Outcome,
+} from "@/core/kit";
 import type { NewRunView } from "@/core/records";
 import { yardstickOf } from "@/core/verdict";
-import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link } from "@/ui";
+import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
 import { benchAsHeld, Otherwise } from "./Otherwise";
+import { NoTrace } from "./NoTrace";
+import { SoundByEar } from "./SoundByEar";
 import { SettingsInForce } from "./SettingsInForce";
 import { Ways } from "./Ways";
 
 /** Each way to bring a run in is loaded when it is taken. */
 const CaptureDesk = dynamic(async () => (await import("@/views/capture/CaptureDesk")).CaptureDesk);
 const TallyPad = dynamic(async () => (await import("./TallyPad")).TallyPad);
+
+/** A fault as it is noted beside a run. */
+const plainFault = { severity: "visible" as const, scene: "", atMs: null, workaround: "" };
 
 const cacheNames = { warm: "warm: seen before", cold: "cold: first visit", unknown: "not known" } as const;
 
@@ -42,6 +54,8 @@ export function NewRunPage({
   const [label, setLabel] = useState(trial ? `${trial.name}: ${trial.armName}`.slice(0, 120) : "");
   const [cacheState, setCacheState] = useState<NewRun["cacheState"]>(trial?.cold ? "cold" : "warm");
   const [crashed, setCrashed] = useState(false);
+  const [atFirst, setAtFirst] = useState<string | null>(null);
+  const [heard, setHeard] = useState<{ dropouts: number; minutes: number } | null>(null);
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
   const { rig } = bench;
@@ -138,8 +152,42 @@ export function NewRunPage({
       arm: trial ? (arm ?? trial.arm) : null,
     };
   };
+  /** What was seen and heard beside the figures, as faults of the run that was just kept. */
+  const noteBeside = async (runId: string) => {
+    const faults: Omit<NewFault, "runId">[] = [
+      ...(atFirst === null ? [] : [{ ...plainFault, kind: "crash" as const, note: `at first: ${atFirst}` }]),
+      ...(heard === null
+        ? []
+        : [
+            {
+              ...plainFault,
+              kind: "sound" as const,
+              severity: "slight" as const,
+              note: `${say.count(heard.dropouts, "dropout")} in ${say.number(heard.minutes)} min by ear, ${say.number(heard.dropouts / heard.minutes)} a minute`,
+            },
+          ]),
+    ];
+    for (const fault of faults) {
+      const sent = await call("addFault", { body: { ...fault, runId } });
+      if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    }
+  };
+  const keepOutcome = async (outcome: Outcome, what: string): Promise<boolean> => {
+    const run = {
+      ...particulars("tally", trial?.arm ?? null),
+      label: outcome,
+      notes: what,
+      tags: [outcome],
+      crashed: true,
+    };
+    const sent = await call("tallyRun", { body: { run, readings: [{ fps: 0, second: 0 }] } });
+    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    else onKept([sent.answer]);
+    return sent.ok;
+  };
   const onKept = (runs: { id: string }[]) => {
     const last = runs.at(-1);
+    if (last && (atFirst !== null || heard !== null)) void noteBeside(last.id).then(() => router.refresh());
     router.push(campaign || trial || !last ? back : `${back}?run=${last.id}`);
     router.refresh();
   };
@@ -245,6 +293,7 @@ export function NewRunPage({
             />
           }
         />
+        <NoTrace onOutcome={keepOutcome} atFirst={atFirst} onAtFirst={setAtFirst} />
       </div>
       <aside className="grid content-start gap-4">
         <Panel title="This run">
@@ -272,6 +321,7 @@ export function NewRunPage({
               )}
             </Field>
             <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
+            <SoundByEar onHeard={setHeard} />
           </div>
         </Panel>
         <Preflight

@@ -1,7 +1,7 @@
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { Input, Switch } from "@/ui";
-import { SettingField } from "@/views/setting";
+import { SettingField, SoundDelay } from "@/views/setting";
 
 /** From so many on they are searched, in sections. */
 const manySettings = 14;
@@ -58,14 +58,17 @@ export function SettingsInForce({
             .filter((setting) => setting.section === section)
             .map((setting) => {
               const { key, label, default: own } = setting;
+              const queued = setting.purpose === "sound queue" ? Number(settings[key] ?? own) : Number.NaN;
               return (
-                <SettingField
-                  key={key}
-                  setting={setting}
-                  label={changed.has(key) ? `${label} *` : label}
-                  value={settings[key] ?? own}
-                  onChange={(value) => put(key, value)}
-                />
+                <Fragment key={key}>
+                  <SettingField
+                    setting={setting}
+                    label={changed.has(key) ? `${label} *` : label}
+                    value={settings[key] ?? own}
+                    onChange={(value) => put(key, value)}
+                  />
+                  {Number.isFinite(queued) && <SoundDelay label={label} value={queued} />}
+                </Fragment>
               );
             })}
         </section>

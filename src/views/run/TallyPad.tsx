@@ -14,6 +14,9 @@ import { useTallyDraft } from "./useTallyDraft";
 
 const paces = [3, 5, 8, 10];
 
+/** Keys of the page of a new run: outcomes, what was heard, the bench, the other arm. */
+const pageKeys = new Set(["w", "f", "k", "a", "h", "b", "s"]);
+
 /** A short, soft tick; silent where sound is not allowed. */
 function tick(context: AudioContext): void {
   const tone = context.createOscillator(),
@@ -98,7 +101,10 @@ export function TallyPad({
     fields && at === all.length - 1 ? { ...reading, channels: { ...fields, ...reading.channels } } : reading,
   );
   const fits = told.length > 0;
+  /** Enter alone goes on to the next scene, and from the last to the first. */
+  const step = () => setScene(scenes[(scenes.indexOf(scene) + 1) % scenes.length] ?? "");
   const add = () => {
+    if (text.trim() === "" && scenes.length > 0) return step();
     if (!fits) return;
     const now = Date.now();
     sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
@@ -204,6 +210,9 @@ export function TallyPad({
               ]}
               onChange={(name) => setScene(name === "none named" ? "" : name)}
             />
+            <Button look="quiet" hint="Enter" onClick={step}>
+              Next scene
+            </Button>
           </div>
         )}
         <div className="flex items-center gap-2 text-[13px] text-soft">
@@ -230,6 +239,15 @@ export function TallyPad({
           autoComplete="off"
           autoFocus
           value={text}
+          onKeyDown={(event) => {
+            // No reading begins with a letter: in an empty field it is the page's key.
+            if (text !== "" || !pageKeys.has(event.key) || event.ctrlKey || event.metaKey || event.altKey)
+              return;
+            event.preventDefault();
+            field.current?.blur();
+            const { key, code } = event;
+            document.body.dispatchEvent(new KeyboardEvent("keydown", { key, code, bubbles: true }));
+          }}
           onChange={(event) => setText(event.target.value)}
           placeholder={kindNames[kind].unit}
           aria-describedby="taken-for"
@@ -255,7 +273,13 @@ export function TallyPad({
           ))}
         </div>
         <div className="flex gap-2">
-          <Button type="submit" look="lit" className="min-h-12 flex-1" disabled={!fits} hint="Enter">
+          <Button
+            type="submit"
+            look="lit"
+            className="min-h-12 flex-1"
+            disabled={!fits}
+            hint={text === "" && scenes.length > 0 ? undefined : "Enter"}
+          >
             Add
           </Button>
           <Button

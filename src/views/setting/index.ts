@@ -1,1 +1,2 @@
 export { SettingField } from "./SettingField";
+export { SoundDelay } from "./SoundDelay";

@@ -1,4 +1,5 @@
 "use client";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
@@ -16,6 +17,9 @@ import { Deciding } from "./Deciding";
 import { Evidence } from "./evidence";
 import { FirstVisits } from "./FirstVisits";
 import { useReckoning } from "./useReckoning";
+
+/** Loaded where runs name places. */
+const PlacesTable = dynamic(async () => (await import("./PlacesTable")).PlacesTable);
 
 /** One trial: its arms, what is still to run, what it comes to, and the decision. */
 export function TrialPage(loaded: TrialView) {
@@ -136,6 +140,7 @@ export function TrialPage(loaded: TrialView) {
           </ul>
         )}
         <Evidence view={view} onAdd={(level) => void addLevel(level)} />
+        {view.places.length > 0 && <PlacesTable view={view} />}
 
         <Arms view={view} runPath={runPath} />
         {view.kind.warmOnly && visits.length > 0 && <FirstVisits view={view} />}

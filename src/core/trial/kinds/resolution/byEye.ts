@@ -1,5 +1,6 @@
 import { settingFor } from "@/core/kit";
 import { weightedLine } from "@/core/stats";
+import { holds } from "@/core/verdict";
 import { said, type Said } from "@/core/words";
 import { targetFpsOf, type TrialFacts, type TrialRun } from "../../facts";
 import { meanOf } from "../../sweeping";
@@ -13,8 +14,17 @@ interface EyedLevel {
   holds: boolean | null;
 }
 
-/** A run at full speed, as far as it was looked at: one that is too short to be called so wasn't seen slow. */
-const isFull = ({ verdict }: TrialRun) => ["steady", "flickers", null].includes(verdict.grade);
+/** Share of a run's places that hold from which its level does. */
+const mostPlaces = 0.9;
+
+/**
+ * A run at full speed, as far as it was looked at: one that is too short to be called so wasn't seen slow. Where it
+ * names places, nearly all of them hold.
+ */
+function isFull({ verdict }: TrialRun): boolean {
+  const { scenes = [] } = verdict;
+  return scenes.length > 1 ? scenes.filter(holds).length >= mostPlaces * scenes.length : holds(verdict);
+}
 
 /** Levels that have a whole run, the smallest first. */
 function eyedLevels({ trial, runs }: TrialFacts): EyedLevel[] {

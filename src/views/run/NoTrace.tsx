@@ -1,0 +1,96 @@
+"use client";
+import { useState } from "react";
+import { outcomes, type Outcome } from "@/core/kit";
+import { Button, Field, Input, Keys, Sheet } from "@/ui";
+
+/** A title that left no trace, or crashed before it ran: said with one key and what was seen, it counts as an outcome. */
+export function NoTrace({
+  onOutcome,
+  atFirst,
+  onAtFirst,
+}: {
+  /** Keeps it; says whether it was kept. */
+  onOutcome: (outcome: Outcome, what: string) => Promise<boolean>;
+  /** What happened at first, where it ran after that; null where nothing did. */
+  atFirst: string | null;
+  onAtFirst: (what: string | null) => void;
+}) {
+  const [asked, setAsked] = useState<Outcome | "at first" | null>(null);
+  const [what, setWhat] = useState("");
+  const ask = (of: typeof asked) => {
+    setWhat(of === "at first" ? (atFirst ?? "") : "");
+    setAsked(of);
+  };
+  const keep = async () => {
+    if (asked === null) return;
+    if (asked === "at first") onAtFirst(what.trim() || "crashed at first, then ran");
+    else if (!(await onOutcome(asked, what.trim()))) return;
+    setAsked(null);
+  };
+  const hint = outcomes.find(({ outcome }) => outcome === asked)?.what;
+  return (
+    <section aria-label="It didn't run" className="mt-4 flex flex-wrap items-center gap-2 text-[13px]">
+      <Keys
+        actions={[
+          ...outcomes.map(({ outcome, key }) => ({
+            keys: key,
+            shown: key.toUpperCase(),
+            label: outcome,
+            run: () => ask(outcome),
+          })),
+          { keys: "a", shown: "A", label: "crashed at first, then ran", run: () => ask("at first") },
+        ]}
+      />
+      <span className="text-soft">It didn&apos;t run:</span>
+      {outcomes.map(({ outcome, key }) => (
+        <Button key={outcome} look="quiet" hint={key.toUpperCase()} onClick={() => ask(outcome)}>
+          {outcome}
+        </Button>
+      ))}
+      <Button look="quiet" hint="A" onClick={() => ask("at first")}>
+        crashed at first, then ran
+      </Button>
+      {atFirst !== null && (
+        <span className="text-caution">
+          Noted with the next run: {atFirst}.{" "}
+          <button type="button" className="underline" onClick={() => onAtFirst(null)}>
+            Take it back
+          </button>
+        </span>
+      )}
+      <Sheet
+        open={asked !== null}
+        onOpenChange={(open) => !open && setAsked(null)}
+        title={
+          asked === "at first"
+            ? "It crashed at first, then ran"
+            : `It ${asked === "bad copy" ? "is a bad copy" : asked}`
+        }
+      >
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void keep();
+          }}
+        >
+          <Field label="What was seen">
+            {(ids) => (
+              <Input
+                {...ids}
+                autoFocus
+                value={what}
+                maxLength={400}
+                placeholder={hint}
+                onChange={(event) => setWhat(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button type="submit" look="lit" className="justify-self-start" hint="Enter">
+            Keep it
+          </Button>
+        </form>
+      </Sheet>
+    </section>
+  );
+}
