@@ -51,6 +51,7 @@ export async function viewNewRun(
     preflight,
     ticked,
     patches: title.patches.length,
+    byEye: story.runs.at(-1)?.source === "tally",
     scenes: title.scenes.map(({ name }) => name),
     trial:
       trial && arm

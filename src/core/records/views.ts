@@ -251,6 +251,8 @@ export interface NewRunView {
   ticked: { run: number; labels: string[] } | null;
   /** How many rate patches the title has. */
   patches: number;
+  /** The job's newest run was read off a screen: so is the next, most likely. */
+  byEye: boolean;
   scenes: string[];
   /**
    * The campaign it is made for, the scene that is run there where one is named, and the engine that its arm is

@@ -45,6 +45,7 @@ export function NewRunPage({
   preflight,
   ticked: carriedTicks,
   patches,
+  byEye,
   scenes,
   trial,
   campaign,
@@ -258,6 +259,7 @@ export function NewRunPage({
           onSet={otherwise.some(({ what }) => what !== "setting") ? setBench : null}
         />
         <Ways
+          first={byEye ? "tally" : "log"}
           video={{
             place: inHandFor,
             desk: (
