@@ -55,7 +55,14 @@ interface Before {
 }
 let before: Before;
 /** What only this version knows, taken off, so that what was there can be compared. */
-const old = ({ version: _version, held: _held, ...summary }: Summary) => ({
+const old = ({
+  version: _version,
+  held: _held,
+  looked: _looked,
+  scenes: _scenes,
+  spikes: _spikes,
+  ...summary
+}: Summary) => ({
   ...summary,
   segments: summary.segments.map(({ paceSpread: _paceSpread, ...segment }) => segment),
 });
