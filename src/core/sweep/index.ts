@@ -16,7 +16,8 @@ export {
   type HeatFit,
   type LimitOutlook,
 } from "./heat";
-export { audioQueueDelayMs, crashRate, type CrashRate } from "./crashes";
+export { crashRate, type CrashRate } from "./crashes";
+export { audioQueueDelayMs } from "./soundQueue";
 export {
   ladder,
   ladderStep,

@@ -13,9 +13,7 @@ import { useDrops } from "@/views/drop";
 import { entriesOf } from "./entries";
 import { Diagnosed, useDiagnosis } from "./Diagnosed";
 import { JobHeading } from "./JobHeading";
-import { LeftOut } from "./LeftOut";
 import { mainActionOf, newRunPath, openTrialOf } from "./mainAction";
-import { Notices } from "./Notices";
 import { Profile } from "./Profile";
 import { Reading } from "./Reading";
 import { Thread } from "./Thread";
@@ -29,6 +27,8 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 const FaultSheet = onceOpen(async () => (await import("./FaultSheet")).FaultSheet);
 const JobSheet = onceOpen(async () => (await import("./JobSheet")).JobSheet);
 const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
+const LeftOutList = dynamic(async () => (await import("./LeftOut")).LeftOut);
+const Notices = dynamic(async () => (await import("./Notices")).Notices);
 const ComparePanel = dynamic(async () => (await import("@/views/compare/ComparePanel")).ComparePanel);
 
 /** The heart: the thread at the left, the trace in the middle, the reading at the right. */
@@ -170,6 +170,9 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
       ]}
     />
   );
+  const leftOut = view.leftOut.runs.length + view.leftOut.trials.length > 0 && (
+    <LeftOutList leftOut={view.leftOut} onChanged={refresh} />
+  );
   const heading = (short?: ReactNode) => (
     <JobHeading view={view} main={main} newRun={newRun} onMain={takeMain} onAbout={() => setAboutJob(true)}>
       {short}
@@ -206,10 +209,11 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
         >
           {words(next.sentence)}
         </EmptyPanel>
-        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
+        {leftOut}
       </div>
     );
-  const notices = <Notices view={view} onChanged={refresh} />;
+  const isNoticed = !job.closedAt && (view.otherYardstick > 0 || view.otherOnBench !== null);
+  const notices = isNoticed && <Notices view={view} onChanged={refresh} />;
   const own = faults.filter(({ runId }) => runId === run.id);
   const thread = (
     <Thread
@@ -265,7 +269,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
       >
         {heading()}
         {thread}
-        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
+        {leftOut}
       </aside>
       <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
         <div className="border-b border-line xl:hidden">
@@ -343,7 +347,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
         side="left"
       >
         {thread}
-        <LeftOut leftOut={view.leftOut} onChanged={refresh} />
+        {leftOut}
       </Sheet>
       <Sheet
         open={drawer === "reading"}

@@ -1,9 +1,10 @@
 "use client";
-import { useState } from "react";
 import type { JobView } from "@/core/records";
-import { Button, Field, Keys, Sheet, TextArea, say, toast, Link } from "@/ui";
+import { Button, Keys, onceOpen, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import { conditionWords, valueWords, words } from "@/core/words";
+
+const CloseSheet = onceOpen(async () => (await import("./CloseSheet")).CloseSheet);
 
 /** What was kept so far and why, as the difference from the engine's defaults; and the way to close the job. */
 export function Profile({
@@ -24,16 +25,9 @@ export function Profile({
   closing: boolean;
   onClosing: (open: boolean) => void;
 } & Pick<JobView, "job" | "trials" | "overrides" | "standing" | "next" | "inForce">) {
-  const [note, setNote] = useState("");
   const conditions = Object.entries(standing.conditions).filter(
     ([, value]) => value !== undefined && value !== false,
   );
-  const close = async () => {
-    const sent = await call("closeJob", { id: job.id, body: { note }, saw: job.version });
-    if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
-    else setOpen(false);
-    onChanged();
-  };
   const reopen = async () => {
     const sent = await call("reopenJob", { id: job.id, saw: job.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
@@ -109,33 +103,14 @@ export function Profile({
           Close the job
         </Button>
       )}
-      <Sheet open={open} onOpenChange={setOpen} title="Close the job">
-        <form
-          className="grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void close();
-          }}
-        >
-          <p className="text-soft">
-            The confirmation run, {say.count(overrides.length, "override")} and what proved each are kept as the
-            profile. {say.count(trials.filter(({ decidedAt }) => decidedAt).length, "trial")} decided.
-          </p>
-          <Field label="Note">
-            {(ids) => (
-              <TextArea
-                {...ids}
-                value={note}
-                maxLength={1000}
-                onChange={(event) => setNote(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button type="submit" look="lit" className="justify-self-start">
-            Close it
-          </Button>
-        </form>
-      </Sheet>
+      <CloseSheet
+        job={job}
+        open={open}
+        onOpenChange={setOpen}
+        overrides={overrides.length}
+        decided={trials.filter(({ decidedAt }) => decidedAt).length}
+        onChanged={onChanged}
+      />
     </section>
   );
 }

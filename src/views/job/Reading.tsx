@@ -8,10 +8,10 @@ import { overruledWords, words } from "@/core/words";
 import { Figure, say, When, Link } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
-import { Stills } from "./Stills";
 
 /** Loaded where a run names places. */
 const Places = dynamic(async () => (await import("./Places")).Places);
+const Stills = dynamic(async () => (await import("./Stills")).Stills);
 const Crashes = dynamic(async () => (await import("./Crashes")).Crashes);
 
 const lowNames: Record<LowMethod, string> = {
