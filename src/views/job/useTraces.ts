@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { MeasuringRules, Summary } from "@/core/metrics";
 import type { ThreadRun } from "@/core/records";
 import { drawnColumns, type CoarseTrace } from "@/core/trace";
-import { startTraceReader, type TraceColumns, type TraceFacts, type Working } from "@/workers";
+import type { startTraceReader, TraceColumns, TraceFacts, Working } from "@/workers";
 
 type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
 
@@ -11,10 +11,19 @@ type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? W
 function useReader(): Reader | null {
   const [reader, setReader] = useState<Reader | null>(null);
   useEffect(() => {
-    const started = startTraceReader();
-    // A remote is callable; setState would call it.
-    setReader(() => started);
-    return () => started.end();
+    // The page brings its first trace along: what reads the whole of it is loaded once the page is usable.
+    let ended = false;
+    let started: Reader | null = null;
+    void import("@/workers").then(({ startTraceReader: start }) => {
+      if (ended) return;
+      started = start();
+      // A remote is callable; setState would call it.
+      setReader(() => started);
+    });
+    return () => {
+      ended = true;
+      started?.end();
+    };
   }, []);
   return reader;
 }
