@@ -103,8 +103,9 @@ export function TallyPad({
   const fits = told.length > 0;
   /** Enter alone goes on to the next scene, and from the last to the first. */
   const step = () => setScene(scenes[(scenes.indexOf(scene) + 1) % scenes.length] ?? "");
+  const goesOn = text.trim() === "" && scenes.length > 0;
   const add = () => {
-    if (text.trim() === "" && scenes.length > 0) return step();
+    if (goesOn) return step();
     if (!fits) return;
     const now = Date.now();
     sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
@@ -210,9 +211,6 @@ export function TallyPad({
               ]}
               onChange={(name) => setScene(name === "none named" ? "" : name)}
             />
-            <Button look="quiet" hint="Enter" onClick={step}>
-              Next scene
-            </Button>
           </div>
         )}
         <div className="flex items-center gap-2 text-[13px] text-soft">
@@ -273,14 +271,9 @@ export function TallyPad({
           ))}
         </div>
         <div className="flex gap-2">
-          <Button
-            type="submit"
-            look="lit"
-            className="min-h-12 flex-1"
-            disabled={!fits}
-            hint={text === "" && scenes.length > 0 ? undefined : "Enter"}
-          >
-            Add
+          {/* An empty field goes on: a button that can't be pressed would keep Enter from it. */}
+          <Button type="submit" look="lit" className="min-h-12 flex-1" disabled={!fits && !goesOn} hint="Enter">
+            {goesOn ? "Next scene" : "Add"}
           </Button>
           <Button
             aria-label="Take the last reading back"

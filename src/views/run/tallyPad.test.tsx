@@ -91,6 +91,21 @@ describe("readings off a screen", () => {
     expect(screen.getByText("Steady")).toBeTruthy();
     expect(screen.getByText(/as far as whole numbers tell/)).toBeTruthy();
   });
+  it("step through scenes with Enter alone, from the last to the first", () => {
+    render(pad({ scenes: ["hall", "gate"] }));
+    const enter = () => fireEvent.submit(field().closest("form")!);
+    const scene = () => screen.getByRole("combobox", { name: "Scene of the readings" }).textContent;
+    const submit = screen.getByRole<HTMLButtonElement>("button", { name: /Next scene/ });
+    expect(submit.disabled).toBe(false);
+    enter();
+    expect(scene()).toContain("hall");
+    read("60");
+    enter();
+    expect(scene()).toContain("gate");
+    enter();
+    expect(scene()).toContain("hall");
+    expect(listed()).toEqual(["60"]);
+  });
   it("the last is taken back", () => {
     render(pad());
     read("40", "44");
