@@ -122,10 +122,13 @@ for (const { name, size } of sizes) {
       });
       expect(closed.status()).toBeLessThan(300);
       expect((await closed.json()).conditions.powerMode).toBe("Brisk");
-      await open(page, `/jobs/${job}/recipe`);
-      await expect(page.locator("main")).toContainText("Brisk");
-      await open(page, `/board?${new URLSearchParams({ search: "Paper Lighthouse" })}`);
-      await expect(page.locator("main")).toContainText("Brisk");
+      expect(await (await request.get(`/api/v1/jobs/${job}/recipe`)).text()).toContain("Brisk");
+      const { rows } = await (await request.get("/api/v1/board/titles?search=Paper+Lighthouse")).json();
+      const cells = rows.flatMap(({ cells: own }: { cells: { jobId: string; powerMode: string }[] }) => own);
+      expect(cells.find(({ jobId }: { jobId: string }) => jobId === job)).toMatchObject({
+        powerMode: "Brisk",
+        confirmed: true,
+      });
       console.log(`mode sweep of ${arms.length}, ${name}: ${eye.actions} keys beside the readings`);
     });
 

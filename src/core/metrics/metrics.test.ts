@@ -357,6 +357,14 @@ describe("hand tally", () => {
     expect(readings).toBe(10);
     expect([2, 3]).toContain(effective);
   });
+  it("another scene is another look, however fast the hand", () => {
+    const typed = tallyTrace(
+      ["a", "b", "c"].flatMap((scene, at) =>
+        [0, 1, 2].map((k) => ({ fps: 60, second: 10 * at + 5 * k, scene })),
+      ),
+    );
+    expect(tallyFigures(typed, 60).effective).toBe(9);
+  });
   it("every look counts alike, whatever the pauses between", () => {
     const typed = tallyTrace([
       { fps: 60, second: 0, scene: "a" },

@@ -42,9 +42,13 @@ export interface TallyFigures {
  */
 export function tallyTrace(readings: Read[]): IntervalTrace {
   const n = readings.length;
-  const gaps = readings.map(
-    ({ second }, at) => 1000 * Math.max(0, second - (readings[at - 1]?.second ?? second)),
-  );
+  const gaps = readings.map(({ second, scene }, at) => {
+    const before = readings[at - 1];
+    if (!before) return 0;
+    const gap = 1000 * Math.max(0, second - before.second);
+    // Another scene is another look, however fast the hand.
+    return scene === before.scene ? gap : Math.max(gap, counterWindowMs);
+  });
   const looks = looksOf(
     gaps,
     readings.map(({ fps }) => fps),
