@@ -7,6 +7,9 @@ import type { startTraceReader, TraceColumns, TraceFacts, Working } from "@/work
 
 type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
 
+/** What reads a whole trace waits so long for what a page is usable with, ms. */
+const afterUsableMs = 800;
+
 /** One worker for the life of a page; started in the browser only. */
 function useReader(): Reader | null {
   const [reader, setReader] = useState<Reader | null>(null);
@@ -14,14 +17,17 @@ function useReader(): Reader | null {
     // The page brings its first trace along: what reads the whole of it is loaded once the page is usable.
     let ended = false;
     let started: Reader | null = null;
-    void import("@/workers").then(({ startTraceReader: start }) => {
-      if (ended) return;
-      started = start();
-      // A remote is callable; setState would call it.
-      setReader(() => started);
-    });
+    const timer = setTimeout(() => {
+      void import("@/workers").then(({ startTraceReader: start }) => {
+        if (ended) return;
+        started = start();
+        // A remote is callable; setState would call it.
+        setReader(() => started);
+      });
+    }, afterUsableMs);
     return () => {
       ended = true;
+      clearTimeout(timer);
       started?.end();
     };
   }, []);
