@@ -8,7 +8,7 @@ import type { startTraceReader, TraceColumns, TraceFacts, Working } from "@/work
 type Reader = ReturnType<typeof startTraceReader> extends Working<infer Api> ? Working<Api> : never;
 
 /** What reads a whole trace waits so long for what a page is usable with, ms. */
-const afterUsableMs = 800;
+const afterUsableMs = 1200;
 
 /** One worker for the life of a page; started in the browser only. */
 function useReader(): Reader | null {
