@@ -137,8 +137,8 @@ export const benchChangeSchema = z.object({
   houseRulesId: z.uuid().optional(),
   conditions: conditionsSchema.optional(),
 });
-/** A hand tally: numbers read off a screen, each with the second at which it was read. */
 const channelRoles = Object.keys(channelUnits) as ChannelRole[];
+/** A hand tally: numbers read off a screen, each with the second at which it was read. */
 export const tallySchema = z.object({
   run: newRunSchema,
   madeAt: z.iso

@@ -75,16 +75,14 @@ function following(looks: number[]): number {
 }
 
 /**
- * How a display shows a steady rate that lies between two numbers: `cuts` it off or `rounds` it; null where it
- * doesn't show. Readings that sit on one of the two numbers beside the target say which.
+ * Whether a display is seen to cut off a steady rate that lies between two numbers: readings sit on the number
+ * under the target, and none on the one over it.
  */
-export function displayOf(looks: number[], target: number, unit: number): "cuts" | "rounds" | null {
-  const under = unit * Math.floor(target / unit),
-    over = under + unit;
-  if (looks.length < 5 || target - under < 0.2 * unit) return null;
+function cutsOff(looks: number[], target: number, unit: number): boolean {
+  const under = unit * Math.floor(target / unit);
+  if (looks.length < 5 || target - under < 0.2 * unit) return false;
   const near = (rate: number) => looks.filter((look) => Math.abs(look - rate) < 1e-3).length / looks.length;
-  if (near(under) >= 0.8 && near(over) === 0) return "cuts";
-  return near(over) >= 0.8 && target - under >= 0.5 * unit ? "rounds" : null;
+  return near(under) >= 0.8 && near(under + unit) === 0;
 }
 
 /**
@@ -111,8 +109,7 @@ export function lookedAverage(
   const counting = Math.min(sd * sd, (unit / 2) ** 2);
   const spread = counting + (sd * sd - counting) * following(looks);
   const half = tQuantile(0.975, n - 1) * Math.sqrt(spread / n);
-  const display = displayOf(looks, target, unit);
-  const hidden = display === "cuts" ? { under: 0, over: unit } : { under: unit / 2, over: unit / 2 };
+  const hidden = cutsOff(looks, target, unit) ? { under: 0, over: unit } : { under: unit / 2, over: unit / 2 };
   return {
     looks: n,
     effective: spread > 0 ? (n * sd * sd) / spread : n,

@@ -13,9 +13,24 @@ export interface SceneFigures {
 /** More places than this are a log's own numbering, not a tuner's. */
 const mostScenes = 60;
 
+/**
+ * Whether moments lie in some visit, asked in their order: one walk through both, for a log may hold a million
+ * frames and ten thousand marks.
+ */
+function within(visits: Mark[]): (ms: number) => boolean {
+  const inOrder = [...visits].sort((a, b) => a.startMs - b.startMs);
+  let next = 0,
+    until = -Infinity;
+  return (ms) => {
+    for (let visit = inOrder[next]; visit && visit.startMs - 1e-6 <= ms; visit = inOrder[++next])
+      until = Math.max(until, visit.endMs - 1e-6);
+    return ms < until;
+  };
+}
+
 /** The stretches of one place, cut from a trace and joined; null where nothing of it is left. */
 function cut(trace: Trace, visits: Mark[]): Trace | null {
-  const isIn = (ms: number) => visits.some(({ startMs, endMs }) => ms >= startMs - 1e-6 && ms < endMs - 1e-6);
+  const isIn = within(visits);
   if (trace.form === "frames") {
     let ms = 0;
     const kept: number[] = [];
@@ -63,8 +78,11 @@ export function scenesOf(
   figuresOf: (trace: Trace, yardstick: Yardstick) => Summary,
 ): SceneFigures[] {
   const byLabel = new Map<string, Mark[]>();
-  for (const mark of trace.marks)
-    if (mark.label !== "") byLabel.set(mark.label, [...(byLabel.get(mark.label) ?? []), mark]);
+  for (const mark of trace.marks) {
+    const visits = byLabel.get(mark.label);
+    if (visits) visits.push(mark);
+    else if (mark.label !== "") byLabel.set(mark.label, [mark]);
+  }
   if (byLabel.size < 2 || byLabel.size > mostScenes) return [];
   return [...byLabel].flatMap(([label, visits]): SceneFigures[] => {
     const part = cut(trace, visits);

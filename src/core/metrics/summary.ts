@@ -70,7 +70,7 @@ export interface Summary {
   channels: Partial<
     Record<ChannelRole, { mean: number; min: number; max: number; last: number; perMinute: number | null }>
   >;
-  /** Scene by scene, or in equal parts; empty for readings. */
+  /** Scene by scene, or in equal parts; of readings what rates and channels tell. */
   segments: Segment[];
   /** Place by place, where more than one is named; absent otherwise. */
   scenes?: SceneFigures[];
