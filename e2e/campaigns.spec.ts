@@ -248,7 +248,7 @@ test("the board: systems first, titles of one, to a title's job; what others pub
   await expect(systems).toBeHidden();
   const titles = page.getByRole("table", { name: "Titles by rigs" });
   await expect(titles.getByRole("row", { name: /Basalt Choir/ })).toContainText(
-    "×3, Brisk, 59.94 fps, confirmed",
+    "×3, Brisk, 59.94 fps, 2 of 2 places, confirmed",
   );
   const { rows } = await (await page.request.get("/api/v1/campaigns")).json();
   const id = rows.find(({ name }: { name: string }) => name === "Which engine for the Twofold").id;

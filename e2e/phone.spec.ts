@@ -60,8 +60,8 @@ test("the whole job by thumb on a phone: first verdict, a trial, the decision, t
   const { id } = await made.json();
   await go(`${job}/trials/new`);
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  // The first run counts as the first of what is in force: three of the four are left to make.
   for (const [seconds, fps] of [
-    [22, 52],
     [23, 59.9],
     [24, 59.8],
     [25, 52.1],

@@ -62,7 +62,7 @@ let end: () => Promise<void>;
 beforeAll(async () => {
   end = await scratchDatabase();
   await seedDemo(new Date("2026-11-24T12:00:00Z"));
-}, 120_000);
+}, 400_000);
 afterAll(async () => end());
 
 const trace = (frameTimes: number[]): FrameTrace => ({
