@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Command } from "commander";
 import { createClient, type Sent } from "@/contract";
-import { differing } from "@/core/job";
+import { differing, underArm } from "@/core/job";
 import { cacheStates, type NewRun } from "@/core/kit";
 import { packTrace } from "@/core/trace";
 import { lightWords, said, words, type Differing } from "@/core/words";
@@ -130,7 +130,7 @@ async function runFor(
     throw new BadInput(`--arm names one of: ${trial.arms.map((each) => each.name).join(", ")}.`);
   const conditions = arm ? { ...bench.conditions, ...holds.decided, ...arm.conditions } : bench.conditions;
   const settings = arm?.settings ?? holds.settings;
-  const wanted = { ...holds, settings, conditions: { ...holds.conditions, ...arm?.conditions } };
+  const wanted = underArm(holds, { settings, conditions: arm?.conditions ?? {} });
   return {
     target: `${job.title} on ${job.rig}`,
     otherwise: differing(wanted, { settings, conditions }, catalogue),

@@ -283,7 +283,7 @@ const boardTitles = {
           averageFps: z.number(),
           scale: z.number().nullable(),
           powerMode: z.string().nullable(),
-          overruled: z.looseObject({ grade: z.string(), reason: z.string(), by: z.string() }).nullable(),
+          overruled: answers.overruledSchema.nullable(),
           places: z.object({ hold: z.number().int(), of: z.number().int() }).nullable(),
           runs: z.number().int(),
           confirmed: z.boolean(),

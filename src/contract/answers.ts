@@ -121,6 +121,8 @@ const profileRow = open({
 export const profilesSchema = of<{ rows: ProfileListRow[] }>(
   open({ rows: z.array(open({ rigId: id, engineId: id, values: z.number().int(), jobs: z.number().int() })) }),
 );
+const grade = z.enum(grades);
+export const overruledSchema = z.looseObject({ grade: z.string(), reason: z.string(), by: z.string() });
 export const profileSchema = of<ProfileView>(
   open({
     rows: z.array(profileRow),
@@ -128,6 +130,12 @@ export const profileSchema = of<ProfileView>(
     buildId: z.string(),
     systemId: z.string(),
     titleId: id.nullable(),
+    light: open({
+      jobId: id,
+      runId: id,
+      grade: grade.nullable(),
+      overruled: overruledSchema.nullable(),
+    }).nullable(),
   }),
 );
 export const plannedCheckSchema = of<{ jobId: string; trialId: string }>(open({ jobId: id, trialId: id }));
@@ -147,7 +155,6 @@ export const saidSchema = open({
   words: z.string().describe("The sentence in English."),
 });
 
-const grade = z.enum(grades);
 const interval = open({ low: figure, high: figure });
 const ratio = open({ ratio: z.number(), low: figure, high: figure });
 
@@ -322,6 +329,7 @@ export const placesSchema = of<{ rows: PlaceRow[] }>(
         grade: grade.nullable(),
         visits: z.number().int(),
         averageFps: z.number(),
+        interval: z.object({ low: z.number(), high: z.number() }).nullable(),
         targetFps: z.number(),
         worstFps: figure,
         readings: figure,

@@ -9,6 +9,10 @@ import { store } from "./models";
 const toldRun = `u.id as run_id, u.number, u.trial_id, u.arm, u.made_at, u.settings, u.conditions, (u.yardstick ->> 'targetFps')::double precision as target, m.grade, m.average_fps
     from runs u join run_summaries m on m.run_id = u.id where u.job_id = j.id and u.deleted_at is null and u.state <> 'open'`;
 
+/** How many places of a run hold, of the summary named so; null where it names fewer than two. */
+export const placesHeldIn = (summary: string) =>
+  `(select case when count(*) > 1 then jsonb_build_object('hold', count(*) filter (where coalesce(p ->> 'grade', 'steady') in ('steady', 'flickers')), 'of', count(*)) end from jsonb_array_elements(${summary}.verdict -> 'scenes') p)`;
+
 /** Lights by their places, the best first; none is past them all. */
 const gradePlace = `coalesce(array_position(array[${grades.map((grade) => `'${grade}'`).join(", ")}], m.grade), ${grades.length + 1})`;
 
@@ -83,19 +87,34 @@ export async function boardTitles({ search, system, hardness, cursor }: BoardAsk
   };
 }
 
-/** How some titles fare, on every rig that they were run on. */
-async function boardCells(titleIds: string[]): Promise<BoardCell[]> {
+/**
+ * How some titles fare, on every rig that they were run on.
+ * @param only a rig and an engine: the newest work with them, whatever was done with others since
+ */
+async function boardCells(
+  titleIds: string[],
+  only: { rigId: string; engineId: string } | null = null,
+): Promise<BoardCell[]> {
+  const which = only ? "and j.rig_id = $2 and b.engine_id = $3" : "";
   return store().query<BoardCell & object>(
     `select k.title_id as "titleId", k.rig_id as "rigId", k.job_id as "jobId", k.run_id as "runId", k.grade, k.average_fps as "averageFps", k.target as "targetFps", k.power_mode as "powerMode", k.confirmed, k.made_at as at,
        (select case when jsonb_typeof(k.settings -> s.key) = 'number' then (k.settings ->> s.key)::double precision end
         from settings s where s.engine_id = k.engine_id and s.definition ->> 'purpose' = 'scale' order by s.position limit 1) as scale,
        (select count(*)::int from runs u where u.job_id = k.job_id and u.deleted_at is null and u.state = 'whole') as runs,
        (select u.overruled from runs u where u.id = k.run_id) as overruled,
-       (select case when count(*) > 1 then jsonb_build_object('hold', count(*) filter (where coalesce(p ->> 'grade', 'steady') in ('steady', 'flickers')), 'of', count(*)) end
-        from run_summaries s, jsonb_array_elements(s.verdict -> 'scenes') p where s.run_id = k.run_id) as places
-     from (${telling("and j.title_id = any($1::uuid[])")}) k`,
-    { bind: [titleIds], type: QueryTypes.SELECT },
+       (select ${placesHeldIn("s")} from run_summaries s where s.run_id = k.run_id) as places
+     from (${telling(`and j.title_id = any($1::uuid[]) ${which}`)}) k`,
+    { bind: [titleIds, ...(only ? [only.rigId, only.engineId] : [])], type: QueryTypes.SELECT },
   );
+}
+
+/** How a title fares on a rig with an engine, by the run that tells; null where none does. */
+export async function cellOf(
+  titleId: string,
+  where: { rigId: string; engineId: string },
+): Promise<BoardCell | null> {
+  const [cell] = await boardCells([titleId], where);
+  return cell ?? null;
 }
 
 /** Titles with how each fares. */

@@ -2,6 +2,7 @@ import { QueryTypes } from "sequelize";
 import type { CampaignPair, CampaignPlan, CampaignRun, NewCampaign, Slot, SlotAnswer } from "@/core/campaign";
 import type { CampaignListRow, CampaignRow } from "@/core/records";
 import type { NewTitle } from "@/core/kit";
+import { placesHeldIn } from "./board";
 import { store } from "./models";
 
 const columns = `c.id, c.version, c.name, c.question, c.house_rules_id as "houseRulesId", c.plan, c.created_at as "createdAt"`;
@@ -170,7 +171,7 @@ export async function listCampaignRuns(campaignId: string): Promise<PlacedRun[]>
   return store().query<PlacedRun & object>(
     `select u.id, u.job_id as "jobId", u.number, k.place as title, k.rig_id as "rigId", u.arm, m.grade, m.average_fps as "averageFps", u.state = 'crashed' as crashed,
        coalesce((select jsonb_agg(severity) from faults where run_id = u.id and deleted_at is null), '[]') as faults,
-       m.duration_ms as "durationMs", m.reported_speed as "reportedSpeedPercent",
+       ${placesHeldIn("m")} as places, m.duration_ms as "durationMs", m.reported_speed as "reportedSpeedPercent",
        m.method_version as "methodVersion", u.cache_state = 'cold' or coalesce((m.summary #>> '{coldScenes,cold}')::int * 2 > (m.summary #>> '{coldScenes,revisited}')::int, false) as cold
      from campaign_jobs k join runs u on u.job_id = k.job_id and u.trial_id is not distinct from k.trial_id join run_summaries m on m.run_id = u.id
      where k.campaign_id = $1 and u.deleted_at is null and u.state <> 'open' order by u.made_at, u.number`,

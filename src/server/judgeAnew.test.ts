@@ -32,9 +32,24 @@ describe("a title's rate corrected after its runs", () => {
     expect(after.runs.map(({ verdict }) => verdict.grade)).toEqual(["steady", "steady", "steady"]);
     expect(await judgeAnew(us, world.jobId)).toEqual({ changed: 0 });
   });
+  it("a place's own rate corrected judges the runs that were there, and no others", async () => {
+    const marks = [
+      { label: "hall", startMs: 0, endMs: 10_000 },
+      { label: "yard", startMs: 10_000, endMs: 20_000 },
+    ];
+    const { id: there } = await keepRun(us, runOf(world.jobId), { ...frames(50), marks });
+    const { id, version, ...title } = await viewTitle(world.titleId);
+    const scenes = [{ name: "hall", how: "", seconds: 10, worst: false, fps: 25 }];
+    await changeTitle(us, id, newTitleSchema.parse({ ...title, scenes }), version);
+    expect((await viewJob(world.jobId)).otherYardstick).toBe(1);
+    expect(await judgeAnew(us, world.jobId)).toEqual({ changed: 1 });
+    const { runs, otherYardstick } = await viewJob(world.jobId);
+    expect(otherYardstick).toBe(0);
+    expect(runs.find((run) => run.id === there)!.yardstick.sceneFps).toEqual({ hall: 25 });
+  });
   it("a target that was set stays; one that followed from the title follows", () => {
     const yardstick = { nativeFps: 60, tied: true, refreshHz: 60, targetFps: 60 };
-    const now = { nativeFps: 50, tied: true };
+    const now = { nativeFps: 50, tied: true, sceneFps: null };
     expect(yardstickNow({ yardstick, rules: lendingDesk }, now).targetFps).toBe(50);
     expect(
       yardstickNow({ yardstick: { ...yardstick, targetFps: 30 }, rules: lendingDesk }, now).targetFps,

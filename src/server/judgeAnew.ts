@@ -8,11 +8,19 @@ import { lockOpenJob } from "./lockJob";
 import { queueNoise } from "./noise";
 import { writing } from "./writing";
 
-type Title = Pick<JobRow, "nativeFps" | "tied">;
+type Title = Pick<JobRow, "nativeFps" | "tied" | "sceneFps">;
 
-/** Whether a run was judged by another rate of its title, or another tie to it, than the title has now. */
-export const isOtherwise = ({ yardstick }: Pick<RunRow, "yardstick">, { nativeFps, tied }: Title): boolean =>
-  yardstick.nativeFps !== nativeFps || yardstick.tied !== tied;
+/**
+ * Whether a run was judged by another rate of its title, or of a place it was in, or another tie to it, than the
+ * title has now.
+ */
+export const isOtherwise = (
+  { yardstick, verdict }: Pick<RunRow, "yardstick" | "verdict">,
+  { nativeFps, tied, sceneFps }: Title,
+): boolean =>
+  yardstick.nativeFps !== nativeFps ||
+  yardstick.tied !== tied ||
+  (verdict?.scenes ?? []).some(({ label }) => yardstick.sceneFps?.[label] !== sceneFps?.[label]);
 
 /**
  * A run's yardstick with what its title says now. A target that followed from the title follows; one that was
@@ -20,13 +28,15 @@ export const isOtherwise = ({ yardstick }: Pick<RunRow, "yardstick">, { nativeFp
  */
 export function yardstickNow(
   { yardstick, rules }: Pick<RunRow, "yardstick" | "rules">,
-  { nativeFps, tied }: Title,
+  { nativeFps, tied, sceneFps }: Title,
 ): Yardstick {
   const followed = targetOf({ ...yardstick, targetFps: null, rules });
+  const { sceneFps: _before, ...rest } = yardstick;
   return {
-    ...yardstick,
+    ...rest,
     nativeFps,
     tied,
+    ...(sceneFps && { sceneFps }),
     targetFps:
       yardstick.targetFps === followed
         ? targetOf({ nativeFps, tied, targetFps: null, rules })

@@ -7,6 +7,8 @@ import { loadStory } from "./loadStory";
 import { asProblem } from "./problem";
 import { carryProfile, liftValue, planCheck, setProfileValues, undoProfileValue } from "./changeProfile";
 import { saveProfile as saveProfileBytes, takeProfile } from "./profileFile";
+import { changeRun } from "./changeRun";
+import { viewJob } from "./viewJob";
 import { viewProfile } from "./viewProfile";
 import { viewRecipe } from "./recipe";
 import { addRig } from "./byThisMachine";
@@ -50,6 +52,19 @@ describe("what a job decides lands in the title's layer by itself", () => {
     });
     expect(light.confirmations.map((each) => each.trialId)).toEqual([trialId]);
     expect((await row("scale")).standing).toBe("default");
+  });
+  it("beside the light of its telling run, and what somebody says of that light", async () => {
+    const { runId, grade } = (await view()).light!;
+    expect(grade).toBe("gutters");
+    const { version } = (await viewJob(world.jobId)).runs.find(({ id }) => id === runId)!;
+    await changeRun(thisMachine, runId, { overruled: { grade: "dims", reason: "playable to me" } }, version);
+    expect((await view()).light).toEqual({
+      jobId: world.jobId,
+      runId,
+      grade,
+      overruled: { grade: "dims", reason: "playable to me", by: thisMachine.name },
+    });
+    expect((await view({ title: "" })).light).toBeNull();
   });
   it("and goes when the decision is taken back, and comes again with it", async () => {
     await undecideTrial(trialId);

@@ -196,6 +196,7 @@ async function profileAsked(query: unknown): Promise<ProfileView> {
       stale,
     })),
   }));
+  const cell = title ? await data.cellOf(title.id, place) : null;
   const others = titles.filter(({ id, worked }) => !worked && id !== title?.id);
   const leftOut = new Set(others.slice(mostOtherTitles));
   const shownTitles = titles.filter((each) => !leftOut.has(each));
@@ -215,6 +216,12 @@ async function profileAsked(query: unknown): Promise<ProfileView> {
     })),
     moreTitles: titles.length - shownTitles.length,
     titleId: title?.id ?? null,
+    light: cell && {
+      jobId: cell.jobId,
+      runId: cell.runId,
+      grade: cell.grade,
+      overruled: cell.overruled,
+    },
     rows,
     history,
     lifts: liftable(catalogue, held, systemId, here),

@@ -2,7 +2,14 @@ import type { Diagnosis } from "@/core/diagnose";
 import { plainSetting, type RigSpec } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
-import { adviseComparison, isAgainst, usualGrade, type ArmEvidence, type PairEffect } from "@/core/trial";
+import {
+  adviseComparison,
+  isAgainst,
+  usualGrade,
+  usualLight,
+  type ArmEvidence,
+  type PairEffect,
+} from "@/core/trial";
 import { lendingDesk } from "@/core/verdict";
 import { effectWords, said, words, type Said } from "@/core/words";
 import {
@@ -507,6 +514,16 @@ describe("advice on a comparison", () => {
         [arms[0], arm("two", { faulted: true }), arms[2]],
       ),
     ).toMatchObject({ arm: null, sentence: saying(/held down by faults/) });
+  });
+  it("names both lights that an arm's readings leave open", () => {
+    const open = { grade: "dims" as const, between: ["gutters", "dims"] as ["gutters", "dims"] };
+    expect(usualLight([])).toEqual({ grade: null });
+    expect(usualLight([open, { grade: "dims" }])).toEqual(open);
+    expect(usualLight([open, { grade: "steady" }, { grade: "steady" }])).toEqual({ grade: "steady" });
+    const change = { pair: { ratio: 1.2, low: 1.1, high: 1.3 }, arm: "B" };
+    expect(words(said("compare.better", { ...change, lights: [open.between, "steady"] }))).toMatch(
+      /, Dims or Gutters → Steady\.$/,
+    );
   });
   it("words and lights", () => {
     expect(effectWords({ ratio: 1.05, low: 0.98, high: 1.12 })).toBe("+5.0 % (95 %: −2.0 % to +12.0 %)");

@@ -4,7 +4,7 @@ import { usualGrade } from "@/core/trial";
 import { grades, type Grade } from "@/core/verdict";
 import { enoughChance } from "@/core/words";
 import { standingPairs, type StandingPair } from "./correct";
-import type { CampaignFacts, CellFacts, TitleFacts } from "./facts";
+import type { CampaignFacts, CellFacts, PlacesHeldIn, TitleFacts } from "./facts";
 import { forAll, roundStates, roundsDone } from "./slots";
 
 /** How an arm stands at a title, its speed aside. */
@@ -28,6 +28,8 @@ export interface CellAnswer {
   runs: number;
   crashes: number;
   hours: number;
+  /** How many places hold in its newest run that names more than one. */
+  places: PlacesHeldIn | null;
 }
 
 /** What a title's runs come to. */
@@ -118,6 +120,7 @@ function cellAnswer(cell: CellFacts): CellAnswer {
     grade: state === "dark" ? "dark" : usualGrade(cell.runs.flatMap(({ grade }) => grade ?? [])),
     averageFps: mean(whole.map(({ averageFps }) => averageFps)),
     runs: cell.runs.length,
+    places: cell.runs.findLast(({ places }) => places)?.places ?? null,
     crashes,
     hours: cell.runs.reduce((sum, { durationMs }) => sum + durationMs, 0) / 3_600_000,
   };

@@ -14,6 +14,14 @@ export interface CampaignRun {
   crashed: boolean;
   faults: Severity[];
   durationMs: number;
+  /** How many of the places that it names hold; null where it names fewer than two. */
+  places?: PlacesHeldIn | null;
+}
+
+/** How many places hold, of how many. */
+export interface PlacesHeldIn {
+  hold: number;
+  of: number;
 }
 
 /** An answer that left no trace. */

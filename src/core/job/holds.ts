@@ -1,6 +1,6 @@
 import { defaultsOf, firstConditions, inSetUp, labelsIn, type Conditions, type RigSpec } from "@/core/kit";
 import type { Standing } from "@/core/profile";
-import type { ArmConditions } from "@/core/trial";
+import type { Arm, ArmConditions } from "@/core/trial";
 import type { Differing } from "@/core/words";
 import type { Story, StoryRun } from "./story";
 
@@ -79,6 +79,17 @@ export function whatHolds(
   const under = inSetUp(spec, conditions.setUp) ?? spec;
   return { ...standing, conditions, decided, driver: under.driver.version };
 }
+
+/** What holds while an arm is run: what holds in the job, with what the arm changes of it. */
+export const underArm = (
+  holds: Holding,
+  { settings, conditions, buildId = null }: Pick<Arm, "settings" | "conditions"> & { buildId?: string | null },
+): Holding => ({
+  ...holds,
+  settings,
+  conditions: { ...holds.conditions, ...conditions },
+  buildId: buildId ?? holds.buildId,
+});
 
 /** What a run is made under, in as far as it is known. */
 export interface MadeUnder {

@@ -2,7 +2,7 @@ export { baselineOf, firstRunFor, runsOf, storyFrom, type Story, type StoryRun }
 export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
 export { passMinutes, readJob, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
-export { differing, heldConditions, isUnder, whatHolds, type Holding, type MadeUnder } from "./holds";
+export { differing, heldConditions, isUnder, underArm, whatHolds, type Holding, type MadeUnder } from "./holds";
 export {
   comparePlaces,
   placesHeld,

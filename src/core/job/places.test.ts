@@ -84,6 +84,12 @@ describe("a run place by place", () => {
         { averageFps: expect.closeTo(Math.sqrt(60 * 56), 9), worstFps: 56, runs: 2, grade: "dims" },
       ],
     });
+    // Student's t at 1 degree of freedom, 12.706 (table in NIST/SEMATECH e-Handbook 1.3.6.7.2): ln 60, ln 56.
+    const half = (12.706 * Math.log(60 / 56)) / 2;
+    expect(a!.arms[1]!.interval!.low).toBeCloseTo(Math.sqrt(60 * 56) / Math.exp(half), 1);
+    expect(a!.arms[1]!.interval!.high).toBeCloseTo(Math.sqrt(60 * 56) * Math.exp(half), 1);
+    // Of one run that of its readings: whole numbers, each known to half a frame.
+    expect(a!.arms[0]!.interval).toEqual({ low: 39.5, high: 40.5 });
     expect(b!.arms[1]).toMatchObject({ runs: 1 });
     expect(c).toMatchObject({ label: "c", arms: [null, { runs: 1 }] });
   });

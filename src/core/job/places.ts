@@ -1,5 +1,5 @@
 import type { Summary } from "@/core/metrics";
-import { wilson } from "@/core/stats";
+import { mean, meanInterval, standardDeviation, wilson } from "@/core/stats";
 import { holds, type SceneLight, type Verdict } from "@/core/verdict";
 
 /** How many places of a run hold, with the 95 % interval of their share (Wilson 1927). */
@@ -21,6 +21,8 @@ export function placesHeld({ scenes = [] }: Pick<Verdict, "scenes">): PlacesHeld
 export interface PlaceRow extends SceneLight {
   visits: number;
   averageFps: number;
+  /** 95 % interval of the average of readings; null of frames, whose run is one measurement. */
+  interval: { low: number; high: number } | null;
   targetFps: number;
   worstFps: number | null;
   /** Of a counter; null where frames were logged. */
@@ -37,15 +39,27 @@ export function placesOf(
   return (summary.scenes ?? []).map(({ label, visits, worstFps, figures }) => ({
     ...(lights.get(label) ?? { label, grade: null }),
     ...{ visits, worstFps, averageFps: figures.averageFps, targetFps: figures.targetFps },
+    interval: figures.looked?.interval ?? null,
     readings: figures.form === "interval" ? figures.frames : null,
     seconds: figures.durationMs / 1000,
   }));
 }
 
+/**
+ * An arm at a place: means over its runs, the lights of the newest. The interval is that over runs (Student's t
+ * on logarithms), of one run that of its readings.
+ */
+export interface ComparedAt extends Pick<
+  PlaceRow,
+  "grade" | "between" | "averageFps" | "interval" | "worstFps"
+> {
+  runs: number;
+}
+
 /** A place in every arm of a trial; null where an arm has no run of it. */
 export interface ComparedPlace {
   label: string;
-  arms: ({ averageFps: number; worstFps: number | null; runs: number; grade: PlaceRow["grade"] } | null)[];
+  arms: (ComparedAt | null)[];
 }
 
 /** A trial's arms place by place: means over runs, the light of the newest. */
@@ -64,11 +78,16 @@ export function comparePlaces(
       const newest = own.at(-1);
       if (!newest) return null;
       const worst = own.flatMap(({ worstFps }) => worstFps ?? []);
+      const logs = own.map(({ averageFps }) => Math.log(averageFps));
+      const middle = mean(logs);
+      const { low, high } = meanInterval(logs, middle, standardDeviation(logs), null);
       return {
-        averageFps: Math.exp(own.reduce((sum, { averageFps }) => sum + Math.log(averageFps), 0) / own.length),
+        averageFps: Math.exp(middle),
+        interval: own.length > 1 ? { low: Math.exp(low), high: Math.exp(high) } : newest.interval,
         worstFps: worst.length > 0 ? Math.min(...worst) : null,
         runs: own.length,
         grade: newest.grade,
+        ...(newest.between && { between: newest.between }),
       };
     }),
   }));

@@ -4,7 +4,7 @@ import { decisionsOf, inForce, type Decided, type Standing } from "@/core/profil
 import type { JobRow, RunRow, TrialNode, TrialRow } from "@/core/records";
 import { kindOf, progressOf } from "@/core/trial";
 import type { Verdict } from "@/core/verdict";
-import { isUnder, type Holding } from "./holds";
+import { isUnder, underArm, type Holding } from "./holds";
 import { lastDecisionMs } from "./telling";
 
 /** A kept run with its figures. */
@@ -100,12 +100,7 @@ export function firstRunFor(
   const [first] = arms;
   if (!kindOf(kind).takesBaseline || cold || first?.role !== "as it is") return null;
   const since = Math.max(lastDecisionMs({ trials }), now.getTime() - sittingHours * 3_600_000);
-  const wanted = {
-    ...holds,
-    settings: first.settings,
-    conditions: { ...holds.conditions, ...first.conditions },
-    buildId: first.buildId ?? holds.buildId,
-  };
+  const wanted = underArm(holds, first);
   const counts = (run: StoryRun) =>
     run.trialId === null &&
     !run.crashed &&

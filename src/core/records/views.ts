@@ -17,6 +17,7 @@ import type { Layer, LayerValue, Liftable, Override, ProfileRow, Standing } from
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
 import type { Grade, Verdict } from "@/core/verdict";
 import type { Said } from "@/core/words";
+import type { BoardCell } from "./board";
 import type { Versioned, RigRow, BuildRow, HouseRulesRow, PreflightItemRow } from "./kit";
 import type { JobRow, TrialNode, FaultRow, JobListRow, RunRow } from "./jobs";
 
@@ -196,6 +197,8 @@ export interface ProfileView {
   titles: { id: string; name: string; systemId: string; worked: boolean }[];
   moreTitles: number;
   titleId: string | null;
+  /** How the title's telling run here came out; null of a system's profile, or where none was made. */
+  light: Pick<BoardCell, "jobId" | "runId" | "grade" | "overruled"> | null;
   rows: ProfileRow[];
   /** Every value ever set here, the newest first. */
   history: LayerValue[];

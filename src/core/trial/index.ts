@@ -16,6 +16,7 @@ export { targetFpsOf, type Before, type Planned, type Traces, type TrialFacts, t
 export {
   isAgainst,
   usualGrade,
+  usualLight,
   type Advice,
   type ArmEvidence,
   type Outcome,

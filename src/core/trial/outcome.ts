@@ -1,5 +1,5 @@
 import type { Decision } from "@/core/compare";
-import { grades, type Grade } from "@/core/verdict";
+import { grades, type Grade, type Verdict } from "@/core/verdict";
 import type { MainEffect } from "@/core/advise";
 import type { Said, Step } from "@/core/words";
 import type { Choice } from "./schema";
@@ -10,6 +10,8 @@ export interface ArmEvidence {
   runs: number;
   /** Light of every run. */
   grades: Grade[];
+  /** The two lights that the readings of its usual runs leave open; absent where they leave one. */
+  between?: Verdict["between"];
   /** Its light is held down by faults or crashes, whatever its rate. */
   faulted: boolean;
   crashes: number;
@@ -87,4 +89,14 @@ export function usualGrade(list: Grade[]): Grade | null {
     if (count > 0 && count >= (usual?.count ?? 0)) usual = { grade, count };
   }
   return usual?.grade ?? null;
+}
+
+/** The usual light of some runs, and the two that the readings of one of them leave open. */
+export function usualLight(verdicts: Pick<Verdict, "grade" | "between">[]): {
+  grade: Grade | null;
+  between?: Verdict["between"];
+} {
+  const grade = usualGrade(verdicts.flatMap((verdict) => verdict.grade ?? []));
+  const between = verdicts.find((verdict) => verdict.grade === grade && verdict.between)?.between;
+  return { grade, ...(between && { between }) };
 }

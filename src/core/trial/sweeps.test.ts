@@ -9,6 +9,7 @@ import {
   exampleTrial,
   understand,
   type ClocksReading,
+  type MemoryReading,
   type PowerReading,
   type ResolutionReading,
   type TrialFacts,
@@ -150,6 +151,48 @@ describe("sweeps with little to go on say what is missing and give what they can
     expect(firstConditions(exampleSpec).powerMode).toBe("low"));
 });
 
+describe("soaks read off a screen", () => {
+  /** A look every so many seconds with what stood beside it. */
+  const looks = (every: number, told: { fps: number; temperature?: number; memory?: number }[]) =>
+    tallyTrace(told.map(({ fps, ...channels }, at) => ({ fps, second: every * at, scene: "", channels })));
+  it("a ladder of clocks stops at the limit that the readings show, and goes back to the last clean step", () => {
+    const soaks = [
+      [52, 81],
+      [58, 85],
+      [50, 95],
+    ].map(([fps, hottest]) =>
+      looks(
+        120,
+        [20, 12, 6, 2, 0, 0].map((below) => ({ fps: fps!, temperature: hottest! - below })),
+      ),
+    );
+    const arms = ["stock", "+5", "+10"].map((name) => ({ name, level: null }));
+    const { facts, traces } = exampleTrial(
+      "clocks",
+      arms,
+      soaks.map((soak, arm) => ({ arm, trace: soak })),
+      { rig: rigWith({ temperatureLimitC: 90 }) },
+    );
+    const { reading, advice } = understand(facts, traces);
+    expect(reading).toMatchObject({ state: { lastClean: 1 }, arm: 1 });
+    expect(words(advice!.sentence)).toMatch(/\+10 is given up: it reached 95\s°C, the limit is 90\s°C\./);
+  });
+  it("memory of a reading a minute: its slope, when it is full, and what more would give", () => {
+    const minutes = Array.from({ length: 10 }, (_, minute) => ({ fps: 60, memory: 3000 + 50 * minute }));
+    const { facts, traces } = exampleTrial(
+      "memory",
+      [{ name: "as it is", level: null }],
+      [{ arm: 0, trace: looks(60, minutes) }],
+      { rig: rigWith({ memoryGb: 6 }) },
+    );
+    const { reading, advice } = understand(facts, traces);
+    const { rows, limitMb } = reading as MemoryReading;
+    expect(rows[0]!.growth).toMatchObject({ grows: true, mbPerMinute: expect.closeTo(50, 6) });
+    expect(rows[0]!.growth!.minutesToLimit).toBeCloseTo((limitMb! - 3000) / 50, 3);
+    expect(words(advice!.sentence)).toMatch(/^Memory grows by 50\sMB a minute; .* full after 54\.3\smin\./);
+  });
+});
+
 describe("scales read off a screen", () => {
   const scale = exampleSetting("scale", {
     type: "number",
@@ -200,7 +243,7 @@ describe("scales read off a screen", () => {
       ],
       { targetFps: 60 },
     );
-    if (target === 60) expect(made.reading).toMatchObject({ next: { scale: 5 } });
+    expect(made.reading).toMatchObject({ next: { scale: 5 } });
     expect(said(made)).toMatch(/where the rates of those that don't hold point/);
   });
   it("neighbours settle it; past the screen nothing is looked for", () => {

@@ -2,7 +2,7 @@ import { displayIn, outweighs, type Display } from "@/core/kit";
 import { said, type Said } from "@/core/words";
 import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import { kindOf, type Reading } from "./kinds";
-import type { Advice, ArmEvidence, TrialOutcome } from "./outcome";
+import { usualLight, type Advice, type ArmEvidence, type TrialOutcome } from "./outcome";
 
 /**
  * Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an
@@ -72,9 +72,11 @@ export function evidenceOf({ trial, runs }: Pick<TrialFacts, "trial" | "runs">):
   return trial.arms.map(({ name }, arm) => {
     const own = runs.filter((run) => run.arm === arm),
       usable = usableRuns(trial, own);
+    const { between } = usualLight(usable.map(({ verdict }) => verdict));
     return {
       name,
       runs: usable.length,
+      ...(between && { between }),
       grades: usable.flatMap(({ verdict }) => verdict.grade ?? []),
       crashes: own.filter(({ crashed }) => crashed).length,
       hours: own.reduce((sum, { summary }) => sum + summary.durationMs, 0) / 3_600_000,

@@ -9,7 +9,7 @@ const arm = (more: Partial<ArmAnswer> = {}): ArmAnswer => ({
 });
 const cell = (runs: number) => ({
   ...({ state: "sound", grade: "steady", averageFps: 60 } as const),
-  ...{ runs, crashes: 0, hours: 0 },
+  ...{ runs, crashes: 0, hours: 0, places: null },
 });
 const title = (more: Partial<TitleAnswer> = {}): TitleAnswer => ({
   ...{ titleId: "one", cells: [cell(2), cell(2)], pairs: [], best: [], fasterButFaulted: [] },

@@ -1,13 +1,16 @@
 import type { Grade } from "@/core/verdict";
 import { armWords, capital, count, effect, listed, signed, type Ratio, type Step } from "./figures";
 import type { AnySaid, InWords } from "./said";
-import { gradeWords } from "./verdict";
+import { gradeWords, lightsWords } from "./verdict";
 
 /** Usual lights before and after; null where they are the same or not known. */
-export type LightChange = [from: Grade, to: Grade] | null;
+export type LightChange = [from: Usual, to: Usual] | null;
 
-const light = (change: LightChange) =>
-  change ? `, ${gradeWords[change[0]].name} → ${gradeWords[change[1]].name}` : "";
+/** A light, or the two that readings leave open. */
+type Usual = Grade | [worse: Grade, better: Grade];
+
+const usual = (one: Usual) => (Array.isArray(one) ? lightsWords(one[0], one) : gradeWords[one].name);
+const light = (change: LightChange) => (change ? `, ${usual(change[0])} → ${usual(change[1])}` : "");
 const both = (pair: Ratio, change: LightChange) => `${effect(pair)}${light(change)}`;
 
 /** A chance in tenths, never rounded up to certainty. */

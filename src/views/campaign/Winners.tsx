@@ -113,6 +113,11 @@ export function Winners({
                           {of.averageFps === null ? "" : `${say.number(of.averageFps)} fps, `}
                           {done} of {rounds}
                         </span>
+                        {of.places && (
+                          <span className="block text-[12px] text-soft">
+                            {of.places.hold} of {of.places.of} places hold
+                          </span>
+                        )}
                         {of.state === "faulted" && (
                           <span className="block text-[12px] text-caution">{cellStateWords.faulted}</span>
                         )}

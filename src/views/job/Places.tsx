@@ -44,6 +44,11 @@ export function Places({ run }: { run: Pick<ThreadRun, "id" | "places" | "versio
                   </td>
                   <td className="figure whitespace-nowrap px-2">
                     {say.number(row.averageFps)} of {say.number(row.targetFps)}
+                    {row.interval && (
+                      <span className="block text-[12px] text-soft">
+                        {say.number(row.interval.low)} to {say.number(row.interval.high)}
+                      </span>
+                    )}
                   </td>
                   <td className="figure px-2">{say.number(row.worstFps)}</td>
                   <td className="figure whitespace-nowrap px-2 text-soft">

@@ -3,7 +3,7 @@ import { clsx } from "clsx";
 import { TriangleAlert } from "lucide-react";
 import { useState } from "react";
 import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
-import { usualGrade, armAt, nextArmName } from "@/core/trial";
+import { usualLight, armAt, nextArmName } from "@/core/trial";
 import { changed, overruledWords, words } from "@/core/words";
 import { Button, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -94,7 +94,7 @@ export function Thread({ job, runs, trials, faults, selected, over, labelOf, onS
 /** A trial in the story: what was tried, what it came to, before and after. */
 function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: ThreadRun[] }) {
   const lights = (arm: number | null) =>
-    usualGrade(runs.filter((run) => run.arm === arm).flatMap(({ verdict }) => verdict.grade ?? []));
+    usualLight(runs.filter((run) => run.arm === arm).map(({ verdict }) => verdict));
   const [before, after] = [lights(0), lights(trial.keptArm ?? (trial.arms.length > 1 ? 1 : 0))];
   const planned = trial.rounds * trial.arms.length;
   return (
@@ -111,12 +111,12 @@ function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: 
             : "open"}
         </span>
       </span>
-      {trial.decidedAt && trial.kind === "compare" && before && after && (
+      {trial.decidedAt && trial.kind === "compare" && before.grade && after.grade && (
         <span className="mt-0.5 flex items-center gap-1.5 text-[12px]">
-          <VerdictLamp grade={before} size={14} />
-          {trial.keptArm !== null && before !== after && (
+          <VerdictLamp {...before} size={14} />
+          {trial.keptArm !== null && before.grade !== after.grade && (
             <>
-              → <VerdictLamp grade={after} size={14} />
+              → <VerdictLamp {...after} size={14} />
             </>
           )}
         </span>

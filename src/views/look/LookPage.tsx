@@ -60,7 +60,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   const yardstick = { nativeFps, tied, refreshHz, targetFps };
 
   /** Opens the job by its names; says what is missing otherwise. */
-  const open = async (): Promise<((run: Partial<NewRun>) => unknown) | null> => {
+  const open = async (): Promise<((run: Partial<NewRun>) => object) | null> => {
     if (names.rig.trim() === "") {
       setRefusal({
         title: "A rig needs a name.",

@@ -6,8 +6,10 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/core/records";
-import { Choice, Keys, SearchChoice, toast } from "@/ui";
+import { overruledWords } from "@/core/words";
+import { Choice, Keys, Link, SearchChoice, toast } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
+import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { CellSheet } from "./CellSheet";
 import { ConfigPanel } from "./ConfigPanel";
 import { ElsewherePanel } from "./ElsewherePanel";
@@ -98,6 +100,16 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
               ? title.name
               : `every title of ${systems.find(({ id }) => id === systemId)?.name ?? "no system"}`}
           </p>
+          {view.light && (
+            <p className="flex flex-wrap items-center gap-x-2 text-[13px]">
+              <Link href={`/jobs/${view.light.jobId}?run=${view.light.runId}`} aria-label="The run that tells">
+                <VerdictLamp grade={view.light.grade} size={15} ran />
+              </Link>
+              {view.light.overruled && (
+                <span className="text-soft">{overruledWords(view.light.overruled)}</span>
+              )}
+            </p>
+          )}
         </div>
         <div className="w-72 max-sm:w-full">
           <SearchChoice

@@ -92,6 +92,7 @@ function viewOf(
     ],
     moreTitles: 0,
     titleId,
+    light: null,
     rows,
     history: [...values].reverse(),
     lifts: liftable(catalogue, held, "s", ["t", "u"]),

@@ -2,7 +2,7 @@
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { differing } from "@/core/job";
+import { differing, underArm } from "@/core/job";
 import {
   cacheStates,
   changesBetween,
@@ -102,9 +102,7 @@ export function NewRunPage({
   const yardstick = yardstickOf(job, rig.spec, conditions.display);
   const changes = changesBetween(first, settings).length;
   // A trial's run is held against its arm: what is tried there is meant.
-  const wanted = trial
-    ? { ...holds, settings: first, conditions: { ...holds.conditions, ...trial.conditions } }
-    : holds;
+  const wanted = trial ? underArm(holds, { settings: first, conditions: trial.conditions }) : holds;
   const otherwise = differing(wanted, { settings, conditions }, catalogue);
   const setBench = () =>
     void call("changeBench", {

@@ -8,6 +8,7 @@ import { sendLater } from "@/views/live";
 import { call, type Refusal } from "@/contract/client";
 import { blocksOf, type TallyReading } from "./blocks";
 import { BesideFields, channelsIn, type Beside } from "./BesideFields";
+import { FromMemory, seenOn } from "./FromMemory";
 import { TallyTold } from "./TallyTold";
 import { kindNames, shownAs, takenFor, typedWords } from "./typedWords";
 import { useTallyDraft } from "./useTallyDraft";
@@ -51,7 +52,7 @@ export function TallyPad({
   /** Whose tally it is: what is typed is kept in the browser under this name. */
   draft: string;
   /** Asked once before it is kept: makes a run of an arm; null where something is still missing. */
-  begin: () => Promise<((arm: number | null) => unknown) | null>;
+  begin: () => Promise<((arm: number | null) => object) | null>;
   onKept: (run: { id: string; number: number }) => void;
 }) {
   const [scene, setScene] = useState("");
@@ -65,6 +66,7 @@ export function TallyPad({
   const [since, setSince] = useState(0);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
   const [keeping, setKeeping] = useState(false);
+  const [day, setDay] = useState<string | null>(null);
   const sound = useRef<AudioContext | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -124,7 +126,7 @@ export function TallyPad({
     field.current?.focus();
   };
   const keep = async () => {
-    if (keeping || readings.length === 0) return;
+    if (keeping || readings.length === 0 || day === "") return;
     setKeeping(true);
     const runOf = await begin();
     if (!runOf) return setKeeping(false);
@@ -133,7 +135,12 @@ export function TallyPad({
     let later = 0;
     for (let [block] = left; block; [block] = left) {
       const key = crypto.randomUUID();
-      const body = { run: runOf(arms ? block.arm : null), readings: block.readings };
+      const run = runOf(arms ? block.arm : null);
+      const body = {
+        run: day === null ? run : { ...run, fromMemory: true },
+        readings: block.readings,
+        ...(day !== null && { madeAt: seenOn(day) }),
+      };
       const sent = await call("tallyRun", { body, key });
       if (!sent.ok && sent.refusal.status === 0) {
         const label = `a tally of ${say.count(block.readings.length, "reading")}`;
@@ -159,7 +166,7 @@ export function TallyPad({
   };
   const toNext = pace - (since % pace);
   return (
-    <div className="grid gap-4 md:grid-cols-[320px_1fr]">
+    <div className="grid gap-4 md:grid-cols-[320px_1fr] md:items-start">
       <Keys
         actions={[
           { keys: "mod&enter", shown: "Ctrl Enter", label: "keep the tally", run: () => void keep() },
@@ -325,12 +332,15 @@ export function TallyPad({
                 <b>{refusal.title}</b> {refusal.fix}
               </p>
             )}
+            <div className="mt-3">
+              <FromMemory day={day} onDay={setDay} />
+            </div>
             <div className="sticky bottom-0 mt-4 flex flex-wrap items-center gap-3 bg-ground py-2">
               <Button
                 look="lit"
                 hint="Ctrl Enter"
                 className="max-sm:min-h-12 max-sm:flex-1"
-                disabled={keeping}
+                disabled={keeping || day === ""}
                 onClick={() => void keep()}
               >
                 Keep this tally

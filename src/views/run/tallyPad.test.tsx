@@ -171,6 +171,20 @@ describe("keeping it", () => {
     expect(onKept).toHaveBeenCalledWith({ id: "r1", number: 3 });
     expect(localStorage.length).toBe(0);
   });
+  it("told from memory is dated to the day it was seen, and says that it counts for little", async () => {
+    called.mockResolvedValue({ ok: true, answer: { id: "r1", number: 3 } });
+    render(pad());
+    read("40", "41");
+    fireEvent.click(screen.getByRole("switch", { name: "told from memory" }));
+    expect(screen.getByText(/counts in no floor, comparison or confirmation/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText("Seen on"), { target: { value: "2026-03-04" } });
+    await keep();
+    const { body } = called.mock.calls[0][1];
+    expect(body.run.fromMemory).toBe(true);
+    expect(new Date(body.madeAt)).toEqual(new Date("2026-03-04T12:00"));
+    // Without a day nothing is kept.
+    called.mockReset();
+  });
   it("in turns is a run for every stretch with one arm, in order", async () => {
     called.mockResolvedValue({ ok: true, answer: { id: "r1", number: 1 } });
     render(pad({ arms: ["as it is", "lighter"] }));

@@ -1,5 +1,6 @@
 import { changesBetween, first, labelsIn } from "@/core/kit";
 import type { TrialView } from "@/core/records";
+import { usualLight } from "@/core/trial";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";
 import { Panel, TableFrame, TableHead, say, Link } from "@/ui";
@@ -90,7 +91,11 @@ export function Arms({
                                 className="inline-flex items-center gap-1 whitespace-nowrap"
                                 title={`runs ${shown.map(({ number }) => number).join(", ")}`}
                               >
-                                <VerdictLamp grade={grade} size={15} />
+                                <VerdictLamp
+                                  grade={grade}
+                                  between={usualLight(shown.map(({ verdict }) => verdict)).between}
+                                  size={15}
+                                />
                                 {shown.length > 1 && (
                                   <span className="figure text-[12px] text-soft">×{shown.length}</span>
                                 )}

@@ -23,11 +23,11 @@ export function Deciding({
   return (
     <Panel title="What decides">
       <ul aria-label="Light of each arm" className="space-y-1.5 text-[13px]">
-        {arms.map(({ name, runs, grades, faulted, crashes }) => (
+        {arms.map(({ name, runs, grades, between, faulted, crashes }) => (
           <li key={name} className="flex flex-wrap items-center justify-between gap-x-3">
             <span className="min-w-0 [overflow-wrap:anywhere]">{name}</span>
             <span className="flex items-center gap-2">
-              <VerdictLamp grade={usualGrade(grades)} size={15} ran />
+              <VerdictLamp grade={usualGrade(grades)} between={between} size={15} ran />
               <span className="figure whitespace-nowrap text-[12px] text-soft">{say.count(runs, "run")}</span>
             </span>
             {(faulted || crashes > 0) && (

@@ -25,9 +25,12 @@ export function PlacesTable({ view: { trial, places } }: { view: Pick<TrialView,
                     <td key={trial.arms[at]?.name} className="px-2">
                       {arm ? (
                         <span className="flex items-center gap-2">
-                          <VerdictLamp grade={arm.grade} size={14} ran />
+                          <VerdictLamp grade={arm.grade} between={arm.between} size={14} ran />
                           <span className="figure whitespace-nowrap">
-                            {say.number(arm.averageFps)} fps, worst {say.number(arm.worstFps)}
+                            {say.number(arm.averageFps)} fps
+                            {arm.interval &&
+                              ` (${say.number(arm.interval.low)} to ${say.number(arm.interval.high)})`}
+                            , worst {say.number(arm.worstFps)}
                           </span>
                         </span>
                       ) : (
@@ -45,8 +48,8 @@ export function PlacesTable({ view: { trial, places } }: { view: Pick<TrialView,
         </table>
       </TableFrame>
       <p className="mt-2 text-[12px] text-soft">
-        Means of each arm&apos;s runs, the light of its newest. One place&apos;s change is less sure than the
-        whole run&apos;s.
+        Means of each arm&apos;s runs with 95 % of where they lie, the light of its newest. One place&apos;s
+        change is less sure than the whole run&apos;s.
       </p>
     </Panel>
   );

@@ -15,8 +15,9 @@ function brighter(a: Grade[], b: Grade[]): boolean {
 }
 
 function lightsOf(a: ArmEvidence, b: ArmEvidence): LightChange {
-  const [from, to] = [usualGrade(a.grades), usualGrade(b.grades)];
-  return from === null || to === null || from === to ? null : [from, to];
+  const of = ({ grades, between }: ArmEvidence) => between ?? usualGrade(grades);
+  const [from, to] = [of(a), of(b)];
+  return from === null || to === null || String(from) === String(to) ? null : [from, to];
 }
 
 const keep = (arm: number, sentence: Said): Advice => ({ choice: "keep", arm, sentence });
