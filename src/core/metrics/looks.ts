@@ -60,9 +60,9 @@ export interface Looked {
 
 /** From so many looks on, how they follow one another is read off them; fewer can't show it. */
 const enoughToFollow = 8;
-/** Looks beyond their number that the belief in no following is worth. */
-const belief = 8;
-/** However closely looks follow one another, so much is the most that is believed of few. */
+/** The least degrees of freedom from so many looks on: the mean is spent, and how they follow one another. */
+const leastFreedom = enoughToFollow - 2;
+/** However closely looks follow one another, so much is the most that is believed. */
 const mostFollowing = 0.8;
 
 /** How much the spread of a mean is larger because looks follow one another: (1 + r)/(1 − r) of an AR(1) series. */
@@ -70,7 +70,7 @@ function following(looks: number[]): number {
   const n = looks.length;
   const raw = n < enoughToFollow ? null : lag1(looks);
   if (raw === null) return 1;
-  const r = Math.max(0, Math.min(mostFollowing, (unbiasedLag1(raw, n) * n) / (n + belief)));
+  const r = Math.max(0, Math.min(mostFollowing, unbiasedLag1(raw, n)));
   return (1 + r) / (1 - r);
 }
 
@@ -108,11 +108,13 @@ export function lookedAverage(
   const sd = standardDeviation(looks);
   const counting = Math.min(sd * sd, (unit / 2) ** 2);
   const spread = counting + (sd * sd - counting) * following(looks);
-  const half = tQuantile(0.975, n - 1) * Math.sqrt(spread / n);
+  const effective = spread > 0 ? (n * sd * sd) / spread : n;
+  const freedom = n < enoughToFollow ? n - 1 : Math.max(leastFreedom, effective - 1);
+  const half = tQuantile(0.975, freedom) * Math.sqrt(spread / n);
   const hidden = cutsOff(looks, target, unit) ? { under: 0, over: unit } : { under: unit / 2, over: unit / 2 };
   return {
     looks: n,
-    effective: spread > 0 ? (n * sd * sd) / spread : n,
+    effective,
     interval: { low: Math.max(0, average - half - hidden.under), high: average + half + hidden.over },
   };
 }

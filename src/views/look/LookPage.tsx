@@ -131,7 +131,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
                 yardstick={yardstick}
                 begin={async () => {
                   const runOf = await open();
-                  return runOf && (runOf({ source: "capture" }) as object);
+                  return runOf && (runOf({ source: "capture" }));
                 }}
                 onKept={(run) => onKept([run])}
               />
