@@ -63,7 +63,7 @@ export function Arms({
                     {changes.join("; ") ||
                       (arm.buildId && arm.buildId !== job.buildId ? "another engine or build" : "as it was")}
                   </td>
-                  <td className="figure px-2">
+                  <td className="figure whitespace-nowrap px-2">
                     {trial.runs[index]}
                     {!trial.decidedAt && ` of ${trial.rounds}`}
                   </td>
