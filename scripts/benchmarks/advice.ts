@@ -1,6 +1,6 @@
 // Twelve made-up problems, some afternoons each: how often following the first suggestion ends at full speed
 // (or at "out of reach" where it is), and in how many runs, against any order.
-import { atRandom, bySuggestion, scoreAdvice } from "@/core/advise/afternoons";
+import { atRandom, bySuggestion, scoreAdvice } from "@/testing/afternoons";
 
 const afternoons = Number(process.env.AFTERNOONS ?? 8);
 const seed = Number(process.env.SEED ?? 800_000);

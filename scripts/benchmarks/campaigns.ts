@@ -1,6 +1,6 @@
 // How often a campaign of ties has any false winner, how often true ones are found, and how many runs the rule
 // saves.
-import { liveCampaign, type CampaignTruth } from "../../src/core/campaign/lived";
+import { liveCampaign, type CampaignTruth } from "../../src/testing/livedCampaigns";
 
 const campaigns = Number(process.argv[3] ?? 300);
 const usual: CampaignTruth = {

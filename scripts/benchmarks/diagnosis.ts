@@ -1,6 +1,7 @@
 // How often the cause built into a simulated run is the one named, and whether a chance said is a chance kept;
 // on seeds that the signs were not set on.
-import { causes, reliability, scoreDiagnosis, scorePairs } from "@/core/diagnose";
+import { causes } from "@/core/diagnose";
+import { reliability, scoreDiagnosis, scorePairs } from "@/testing/labelledRuns";
 
 const seed = Number(process.env.SEED ?? 900_000);
 const each = Number(process.env.CASES ?? 40);

@@ -1,6 +1,7 @@
 // How often the comparison is right where the truth is known, on seeded made-up afternoons; the seeds of the
 // score were not tuned on.
-import { honesty, settling, type HeldFigure, type NoiseFloor, type Truth } from "@/core/compare";
+import { type NoiseFloor } from "@/core/compare";
+import { honesty, settling, type HeldFigure, type Truth } from "@/testing/honesty";
 
 const repeats = Number(process.env.REPEATS ?? 300);
 const seed = Number(process.env.SEED ?? 700_000);

@@ -2,7 +2,8 @@
 import { compare } from "@/core/compare";
 import { defaultMeasuring } from "@/core/metrics";
 import { seeded } from "@/core/stats";
-import { exampleTrial, understand, type ExampleRun } from "@/core/trial";
+import { understand } from "@/core/trial";
+import { exampleTrial, type ExampleRun } from "@/testing/exampleTrial";
 import type { FrameTrace } from "@/core/trace";
 import { line, ms, timed } from "./timing";
 

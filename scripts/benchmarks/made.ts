@@ -1,6 +1,7 @@
 // What a benchmark sends in, as a page would send it.
 import type { Client } from "pg";
-import { exampleRun, type NewRun } from "@/core/kit";
+import { type NewRun } from "@/core/kit";
+import { exampleRun } from "@/testing/exampleKit";
 import { seeded } from "@/core/stats";
 
 /** A run from a log, in a job, made as its settings and conditions say. */

@@ -1,6 +1,6 @@
 import { database, transact } from ".";
 import { changeMark, changesSince, forgetOld, lastChange, tell } from "./changes";
-import { scratchDatabase } from "./scratchDatabase";
+import { scratchDatabase } from "../testing/scratchDatabase";
 
 let end: () => Promise<void>;
 beforeAll(async () => {

@@ -1,5 +1,5 @@
 import { database, migrate, migrations, migrator } from ".";
-import { scratchDatabase } from "./scratchDatabase";
+import { scratchDatabase } from "../testing/scratchDatabase";
 
 let end: () => Promise<void>;
 beforeAll(async () => {

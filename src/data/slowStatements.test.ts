@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import { database } from "./connection";
-import { scratchDatabase } from "./scratchDatabase";
+import { scratchDatabase } from "../testing/scratchDatabase";
 import { sawStatement, slowMs, slowStatements, statementName, tellSlow } from "./slowStatements";
 
 describe("the name of a statement", () => {

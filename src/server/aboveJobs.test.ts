@@ -1,4 +1,4 @@
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "@/testing/scratchDatabase";
 import { thisMachine as us } from "./actor";
 import { viewBoard } from "./board";
 import { listCampaigns, viewCampaign } from "./campaigns";

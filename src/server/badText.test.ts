@@ -1,10 +1,10 @@
 import { find } from "@/data";
 import { thisMachine } from "./actor";
-import { addFault, addTitle, addTrial, keepRun } from "./byThisMachine";
+import { addFault, addTitle, addTrial, keepRun } from "@/testing/byThisMachine";
 import { nameJob } from "./nameJob";
 import { asProblem } from "./problem";
 import { setProfileValues } from "./changeProfile";
-import { frames, makeWorld, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runOf, trialOf, type World } from "@/testing/world";
 import { viewTitle } from "./changeKit";
 import { viewJobs } from "./viewJobs";
 

@@ -1,9 +1,9 @@
 import { thisMachine } from "./actor";
-import { changeBench, changeJob, closeJob, keepRun } from "./byThisMachine";
+import { changeBench, changeJob, closeJob, keepRun } from "@/testing/byThisMachine";
 import { copyJob, viewJobChoices } from "./changeJob";
 import { viewJob } from "./viewJob";
 import { viewLook } from "./viewLook";
-import { frames, makeWorld, refusal, runOf, type World } from "./world";
+import { frames, makeWorld, refusal, runOf, type World } from "@/testing/world";
 
 describe("a job before its first run, and after", () => {
   let world: World;

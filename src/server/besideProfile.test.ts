@@ -1,13 +1,14 @@
-import { armAt, exampleSpec } from "@/core/trial";
+import { armAt } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { findJob } from "@/data";
 import { thisMachine } from "./actor";
-import { addJob, addRig, addTrial, decideTrial, keepRun, undecideTrial } from "./byThisMachine";
+import { addJob, addRig, addTrial, decideTrial, keepRun, undecideTrial } from "@/testing/byThisMachine";
 import { viewTitle } from "./changeKit";
 import { loadStory } from "./loadStory";
 import { carryProfile, planCheck, setProfileValues, undoProfileValue } from "./changeProfile";
 import { viewProfile } from "./viewProfile";
 import { viewRecipe } from "./recipe";
-import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "@/testing/world";
 
 let world: World;
 beforeAll(async () => {

@@ -13,12 +13,12 @@ import {
 import { campaignCalendar } from "./campaignCalendar";
 import { listAbilities, putAbility } from "./abilities";
 import { thisMachine as us } from "./actor";
-import * as by from "./byThisMachine";
+import * as by from "@/testing/byThisMachine";
 import { Problem } from "./problem";
 import { viewTitle } from "./changeKit";
 import { viewKit } from "./viewKit";
 import { viewNewRun } from "./viewNewRun";
-import { frames, makeWorld, runOf, type World } from "./world";
+import { frames, makeWorld, runOf, type World } from "@/testing/world";
 
 jest.setTimeout(240_000);
 

@@ -1,10 +1,10 @@
 import { workshopWords } from "@/core/words";
 import { findJob, findTrial } from "@/data";
-import { addTrial, decideTrial, keepRun } from "./byThisMachine";
+import { addTrial, decideTrial, keepRun } from "@/testing/byThisMachine";
 import { loadStory } from "./loadStory";
 import { asProblem } from "./problem";
 import { viewWorkshop } from "./viewWorkshop";
-import { frames, makeWorld, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 const hour = 3_600_000;
 

@@ -10,7 +10,7 @@ import { addTrial, changeTrial } from "./planTrial";
 import { plainRig } from "@/core/kit";
 import { viewJob } from "./viewJob";
 import { viewJobs } from "./viewJobs";
-import { frames, makeWorld, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 describe("everything that was entered can be corrected", () => {
   let world: World;

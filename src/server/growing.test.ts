@@ -1,9 +1,9 @@
-import { addTrial, appendRun, changeRun, finishRun, keepRun, openRun } from "./byThisMachine";
+import { addTrial, appendRun, changeRun, finishRun, keepRun, openRun } from "@/testing/byThisMachine";
 import { database, findRun, findTrace, listRuns } from "@/data";
 import { endStaleRuns } from "./keepRun";
 import { asProblem } from "./problem";
 import { viewJob } from "./viewJob";
-import { frames, makeWorld, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runOf, trialOf, type World } from "@/testing/world";
 
 jest.setTimeout(60_000);
 let world: World;

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "@/testing/scratchDatabase";
 import { countRequest, readMetrics } from "./metrics";
 import { viewHealth } from "./viewHealth";
 

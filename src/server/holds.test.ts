@@ -15,10 +15,10 @@ import {
   reopenJob,
   tallyRun,
   undecideTrial,
-} from "./byThisMachine";
+} from "@/testing/byThisMachine";
 import { viewJob } from "./viewJob";
 import { viewTrial } from "./viewTrial";
-import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World, refusal } from "@/testing/world";
 
 jest.setTimeout(60_000);
 let world: World;

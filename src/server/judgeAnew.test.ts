@@ -4,7 +4,7 @@ import { changeTitle, viewTitle } from "./changeKit";
 import { judgeAnew, yardstickNow } from "./judgeAnew";
 import { lendingDesk } from "@/core/verdict";
 import { viewJob } from "./viewJob";
-import { frames, makeWorld, runOf, type World } from "./world";
+import { frames, makeWorld, runOf, type World } from "@/testing/world";
 import { keepRun } from "./keepRun";
 
 describe("a title's rate corrected after its runs", () => {

@@ -5,7 +5,7 @@ import { viewJob } from "./viewJob";
 import { viewKit } from "./viewKit";
 import { viewNewRun } from "./viewNewRun";
 import { thisMachine as us } from "./actor";
-import { makeWorld, type World } from "./world";
+import { makeWorld, type World } from "@/testing/world";
 
 const nameJob = async (named: object) =>
   nameJobBy(us, { rig: "Fern", nativeFps: 50, refreshHz: 100, title: "", system: "", engine: "", ...named });

@@ -1,7 +1,7 @@
 import { QueryTypes } from "sequelize";
 import { database, listJobs, lockRow, transact } from "@/data";
 import { oneByOne } from "./oneByOne";
-import { makeWorld, type World } from "./world";
+import { makeWorld, type World } from "@/testing/world";
 
 let world: World;
 beforeAll(async () => (world = await makeWorld()));

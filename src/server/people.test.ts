@@ -1,4 +1,4 @@
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "@/testing/scratchDatabase";
 import { countPeople, database } from "@/data";
 import { knockHeader, knockOf, mayPass, thisMachine, type Asker } from "./actor";
 import { isPassphrase, judgePassphrase, sealPassphrase } from "./passphrase";

@@ -1,13 +1,13 @@
 import { newTitleSchema, type NewRun } from "@/core/kit";
 import { recipeSchema } from "@/core/recipe";
-import { exampleSpec } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { thisMachine } from "./actor";
-import { addFault, addTrial, changeTitle, decideTrial, keepRun, reviseRig } from "./byThisMachine";
+import { addFault, addTrial, changeTitle, decideTrial, keepRun, reviseRig } from "@/testing/byThisMachine";
 import { viewTitle } from "./changeKit";
 import { setProfileValues } from "./changeProfile";
 import { viewProfile } from "./viewProfile";
 import { viewProfileRecipe, viewRecipe } from "./recipe";
-import { frames, makeWorld, refusal, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, refusal, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 describe("a recipe is what the store holds of a job, and nothing else", () => {
   let world: World;

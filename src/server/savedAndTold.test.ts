@@ -1,9 +1,9 @@
 import { readLog, readingOf } from "@/core/trace";
 import { tell, type ChangeRow } from "@/data";
-import { keepRun } from "./byThisMachine";
+import { keepRun } from "@/testing/byThisMachine";
 import { readRunCsv, saveJob } from "./saveFiles";
 import { lastChange, watchChanges } from "./watchChanges";
-import { frames, makeWorld, refusal, runOf, type World } from "./world";
+import { frames, makeWorld, refusal, runOf, type World } from "@/testing/world";
 
 let world: World;
 beforeAll(async () => {

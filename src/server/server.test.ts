@@ -1,9 +1,10 @@
 import { packTrace, unpackTrace, type FrameTrace, type Trace } from "@/core/trace";
-import { exampleRun, type Conditions, type NewRun } from "@/core/kit";
+import { type Conditions, type NewRun } from "@/core/kit";
+import { exampleRun } from "@/testing/exampleKit";
 import { emptyPlan, type NewTrial, type ScreeningReading } from "@/core/trial";
 import { words, type Said } from "@/core/words";
 import { database, findTrace, lastConditions, listRuns } from "@/data";
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "@/testing/scratchDatabase";
 import { seedDemo } from "./demo/seed";
 import {
   Problem,
@@ -50,7 +51,7 @@ import {
   reviseRig,
   tallyRun,
   undecideTrial,
-} from "./byThisMachine";
+} from "@/testing/byThisMachine";
 import { exportCatalogue } from "./changeKit";
 import { measureAnew } from "./measureAnew";
 import { readTrace } from "./readTrace";

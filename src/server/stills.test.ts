@@ -1,9 +1,9 @@
 import { PNG } from "pngjs";
 import type { NewRun } from "@/core/kit";
 import { thisMachine } from "./actor";
-import { closeJob, keepRun } from "./byThisMachine";
+import { closeJob, keepRun } from "@/testing/byThisMachine";
 import { addStills, listStills, readStill } from "./stills";
-import { frames, makeWorld, refusal, runOf, type World } from "./world";
+import { frames, makeWorld, refusal, runOf, type World } from "@/testing/world";
 
 describe("a run's stills", () => {
   let world: World;

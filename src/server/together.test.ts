@@ -12,14 +12,14 @@ import {
   decideTrial,
   keepRun,
   reviseRig,
-} from "./byThisMachine";
+} from "@/testing/byThisMachine";
 import { viewBench } from "./benchUse";
 import { viewRig } from "./changeKit";
 import { addJob } from "./addJob";
 import { asProblem, type Problem } from "./problem";
 import { viewJob } from "./viewJob";
 import { viewJobs } from "./viewJobs";
-import { frames, makeWorld, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 jest.setTimeout(60_000);
 let world: World;

@@ -10,7 +10,7 @@ import { changeHouseRules, viewHouseRules } from "./houseRules";
 import { plainRig } from "@/core/kit";
 import { viewJob } from "./viewJob";
 import { viewKit } from "./viewKit";
-import { frames, makeWorld, runArms, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 describe("what a page says of a job is so", () => {
   let world: World;

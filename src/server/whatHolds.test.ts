@@ -1,7 +1,8 @@
-import { armAt, exampleSpec } from "@/core/trial";
+import { armAt } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { words } from "@/core/words";
 import { boardTitles, findRig, listJobs } from "@/data";
-import { addRig, addTrial, closeJob, decideTrial, keepRun, reopenJob, undecideTrial } from "./byThisMachine";
+import { addRig, addTrial, closeJob, decideTrial, keepRun, reopenJob, undecideTrial } from "@/testing/byThisMachine";
 import { changeBench, viewBench } from "./benchUse";
 import { reviseRig } from "./changeKit";
 import { thisMachine } from "./actor";
@@ -9,7 +10,7 @@ import { viewRecipe } from "./recipe";
 import { viewJob } from "./viewJob";
 import { viewNewRun } from "./viewNewRun";
 import { viewPlan } from "./planTrial";
-import { frames, makeWorld, refusal, runOf, trialOf, type World } from "./world";
+import { frames, makeWorld, refusal, runOf, trialOf, type World } from "@/testing/world";
 
 let world: World;
 beforeAll(async () => {

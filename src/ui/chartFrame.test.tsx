@@ -4,7 +4,7 @@ import { ChartFrame } from "./ChartFrame";
 import { ChartKeys } from "./chartKeys";
 import { download } from "./csv";
 import { KeysProvider } from "./keys";
-import { whenLoaded } from "./whenLoaded";
+import { whenLoaded } from "@/testing/whenLoaded";
 
 jest.mock("./csv", () => ({ ...jest.requireActual("./csv"), download: jest.fn() }));
 const saved = download as unknown as jest.Mock;

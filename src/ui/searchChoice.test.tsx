@@ -2,8 +2,8 @@
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { SearchChoice } from "./SearchChoice";
-import { whenLoaded } from "./whenLoaded";
-import { withoutLayout } from "./withoutLayout";
+import { whenLoaded } from "@/testing/whenLoaded";
+import { withoutLayout } from "@/testing/withoutLayout";
 
 beforeAll(withoutLayout);
 

@@ -1,9 +1,9 @@
 import type { Diagnosis } from "@/core/diagnose";
 import { said, words } from "@/core/words";
 import { outOfReach, suggest, sweptIn, type SuggestInput, type Tried } from ".";
-import { afternoon, atRandom, bySuggestion } from "./afternoons";
+import { afternoon, atRandom, bySuggestion } from "../../testing/afternoons";
 import { likelyAfter } from "./priors";
-import { problemOf } from "./problems";
+import { problemOf } from "../../testing/problems";
 import { whatBefore } from "./setAside";
 
 type Found = Diagnosis["causes"][number];

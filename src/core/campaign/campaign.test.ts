@@ -16,7 +16,7 @@ import {
   type CellFacts,
   type ScheduleFacts,
 } from ".";
-import { liveCampaign } from "./lived";
+import { liveCampaign } from "../../testing/livedCampaigns";
 
 const cell = (more: Partial<CellFacts> = {}): CellFacts => ({ runs: [], notes: [], lacks: [], ...more });
 const ran = (averageFps: number, times: number, more: Partial<CellFacts["runs"][number]> = {}): CellFacts =>

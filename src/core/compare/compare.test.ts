@@ -11,15 +11,14 @@ import {
   decide,
   furtherRuns,
   holm,
-  honesty,
   noiseFloor,
   pooledSpread,
   fitRuns,
   mixedWithOrder,
   givenNoise,
   runOrder,
-  type Truth,
 } from ".";
+import { honesty, type Truth } from "@/testing/honesty";
 
 function autoregressive(n: number, phi: number, seed: number): Float64Array {
   const random = seeded(seed);

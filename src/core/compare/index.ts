@@ -4,7 +4,6 @@ export { compare, type ArmFigures, type Comparison } from "./compare";
 export type { CompareOptions } from "./fitArms";
 export { decide, decisions, furtherRuns, holm, type Decision, type Effect } from "./decide";
 export { comparable, effectiveFps } from "./effective";
-export { honesty, settling, type HeldFigure, type Honesty, type Truth } from "./honesty";
 export {
   assumedNoise,
   rigPopulation,

@@ -3,7 +3,8 @@ import { readFileSync } from "node:fs";
 import { summarise, tallyTrace, type Segment, type Summary } from "@/core/metrics";
 import { readLog, readingOf, type FrameTrace } from "@/core/trace";
 import { hitchEvidence } from "./hitches";
-import { causes, diagnose, labelledCase, scoreDiagnosis, type DiagnoseInput } from ".";
+import { causes, diagnose, type DiagnoseInput } from ".";
+import { labelledCase, scoreDiagnosis } from "@/testing/labelledRuns";
 
 const limits = {
   temperatureC: 95,

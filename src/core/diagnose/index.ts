@@ -2,12 +2,3 @@ export { causes, type Cause, type Evidence } from "./causes";
 export { diagnose, type DiagnoseInput, type Diagnosis, type FoundCause } from "./diagnose";
 export type { Limits } from "./clocks";
 export type { ConditionResponse, ScaleResponse } from "./responses";
-export {
-  labelledCase,
-  reliability,
-  scoreDiagnosis,
-  scorePairs,
-  type Confusion,
-  type LabelledCase,
-  type Reliability,
-} from "./labelled";

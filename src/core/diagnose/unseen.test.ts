@@ -1,7 +1,8 @@
 import { words } from "@/core/words";
-import { causes, diagnose, reliability, scorePairs, type DiagnoseInput } from ".";
+import { causes, diagnose, type DiagnoseInput } from ".";
+import { reliability, scorePairs } from "@/testing/labelledRuns";
 import { chancesOf } from "./diagnose";
-import { unseenCase } from "./labelled";
+import { unseenCase } from "../../testing/labelledRuns";
 
 describe("weights as chances", () => {
   it("nothing for anything is nothing; one clear sign is a likely cause; two alike share", () => {

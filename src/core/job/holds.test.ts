@@ -1,5 +1,5 @@
 import type { Conditions } from "@/core/kit";
-import { exampleSpec } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { said, words } from "@/core/words";
 import { differing, isUnder, whatHolds, type StoryRun, type Story } from ".";
 

@@ -1,6 +1,7 @@
 import type { TrialRow } from "@/core/records";
 import { firstConditions } from "@/core/kit";
-import { emptyPlan, exampleSpec, progressOf, usableRuns, type Arm } from "@/core/trial";
+import { emptyPlan, progressOf, usableRuns, type Arm } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { limitsOf } from "./diagnosing";
 import { runsOf, type StoryRun } from "./story";
 

@@ -15,4 +15,4 @@ export * from "./first";
 export * from "./purpose";
 export * from "./outcome";
 export { commonShapes } from "./shapes";
-export { exampleRun, exampleSetting, plainSetting } from "./example";
+export { plainSetting } from "./plainSetting";

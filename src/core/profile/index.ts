@@ -49,4 +49,3 @@ export {
   type ProfileFile,
 } from "./file";
 export { fileRows, guessedSetting, wantedInFile, type FileEntry, type FileRow } from "./inFile";
-export { exampleValue } from "./example";

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { patchConfig, readConfig } from "@/core/config";
-import { exampleSetting, newEngineSchema } from "@/core/kit";
-import { exampleSpec } from "@/core/trial";
+import { newEngineSchema } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
+import { exampleSpec } from "@/testing/exampleTrial";
 import {
-  exampleValue as set,
   besideOf,
   besideSettings,
   besideValues,
@@ -25,6 +25,7 @@ import {
   type LayerValue,
   type RigNow,
 } from ".";
+import { exampleValue as set } from "@/testing/exampleProfile";
 
 const catalogue = [
   exampleSetting("scale", { type: "number", default: 2, section: "picture" }),

@@ -1,5 +1,6 @@
 import { readConfig } from "@/core/config";
-import { exampleSetting, plainRig } from "@/core/kit";
+import { plainRig } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
 import { said } from "@/core/words";
 import { besideSettings } from "@/core/profile";
 import {

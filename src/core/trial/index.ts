@@ -57,5 +57,4 @@ export { memoryPlan } from "./kinds/memory/plan";
 export type { MemoryReading } from "./kinds/memory/read";
 export { ratePlan } from "./kinds/rate/plan";
 export type { RateReading } from "./kinds/rate/read";
-export { exampleSpec, exampleTrial, type ExampleRun } from "./example";
 export { assignArms, inRunningOrder, type AssignedBy } from "./assign";

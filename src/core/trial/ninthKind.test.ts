@@ -2,6 +2,7 @@ import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { execFileSync } from "node:child_process";
 import { words } from "@/core/words";
+import { exampleTrial } from "@/testing/exampleTrial";
 import type * as Trial from ".";
 
 /** This folder with one more folder under `kinds/`, and the list made anew: what adding a kind is. */
@@ -55,7 +56,7 @@ describe("a ninth kind of trial is a ninth folder", () => {
       { arm: 0, trace: frames(60) },
       { arm: 1, trace: frames(20) },
     ];
-    const { facts, traces } = trial.exampleTrial("stillness", arms, runs);
+    const { facts, traces } = exampleTrial("stillness", arms, runs);
     const made = trial.understand(facts, traces);
     expect(made.advice).toMatchObject({ choice: "keep", arm: 1 });
     expect(words(made.advice!.sentence)).toBe("Arm 1 is the stillest.");

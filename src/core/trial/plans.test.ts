@@ -1,4 +1,5 @@
-import { exampleSetting, plainSetting, settingFor, type Setting } from "@/core/kit";
+import { plainSetting, settingFor, type Setting } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
 import type { PlanView } from "@/core/records";
 import {
   armName,

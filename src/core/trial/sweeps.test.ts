@@ -1,12 +1,11 @@
-import { exampleSetting, firstConditions } from "@/core/kit";
+import { firstConditions } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
 import { tallyTrace, type Summary } from "@/core/metrics";
 import { mostScale, usualFrameMs } from "@/core/sweep";
 import type { FrameTrace } from "@/core/trace";
 import { judge } from "@/core/verdict";
 import { words } from "@/core/words";
 import {
-  exampleSpec,
-  exampleTrial,
   understand,
   type ClocksReading,
   type MemoryReading,
@@ -14,6 +13,7 @@ import {
   type ResolutionReading,
   type TrialFacts,
 } from ".";
+import { exampleSpec, exampleTrial } from "@/testing/exampleTrial";
 import { armShape } from "./shapesSchema";
 
 const trace: FrameTrace = {

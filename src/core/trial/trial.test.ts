@@ -1,4 +1,4 @@
-import { exampleSetting } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { said, words } from "@/core/words";
@@ -6,7 +6,6 @@ import {
   armFigures,
   driftOf,
   evidenceOf,
-  exampleTrial,
   isAgainst,
   kindOf,
   progressOf,
@@ -15,8 +14,8 @@ import {
   understand,
   usableRuns,
   visitsOf,
-  type ExampleRun,
 } from ".";
+import { exampleTrial, type ExampleRun } from "@/testing/exampleTrial";
 
 const random = seeded(7);
 /** Half a minute at some rate, with the spread that frames have. */

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { gradeWords, reasonWords, sentences, words, causeWords, strategyWords } from ".";
-import { drawn, everySentence } from "./drawn";
+import { drawn, everySentence } from "../../testing/drawnSentences";
 
 const page = "docs/words.md";
 const all = everySentence().map(({ code, said }) => ({ code, text: words(said) }));

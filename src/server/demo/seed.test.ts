@@ -1,6 +1,6 @@
-import { exampleRun } from "@/core/kit";
+import { exampleRun } from "@/testing/exampleKit";
 import { listJobs, listPreflight } from "@/data";
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "@/testing/scratchDatabase";
 import { thisMachine as us } from "@/server/actor";
 import { keepRun } from "@/server/keepRun";
 import { viewKit } from "@/server/viewKit";

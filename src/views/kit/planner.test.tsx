@@ -1,8 +1,8 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen, within } from "@testing-library/react";
-import { exampleSpec } from "@/core/trial";
+import { exampleSpec } from "@/testing/exampleTrial";
 import { PlannerPage } from "./PlannerPage";
-import { withoutLayout } from "@/ui/withoutLayout";
+import { withoutLayout } from "@/testing/withoutLayout";
 
 let address = "";
 const replace = jest.fn();

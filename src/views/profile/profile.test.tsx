@@ -1,21 +1,12 @@
 /** @jest-environment jsdom */
 import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import { call } from "@/contract/client";
-import { exampleSetting } from "@/core/kit";
-import {
-  exampleValue as set,
-  besideSettings,
-  HeldValues,
-  droppable,
-  liftable,
-  profileRows,
-  type Confirmation,
-  type LayerValue,
-  type RigNow,
-} from "@/core/profile";
+import { exampleSetting } from "@/testing/exampleKit";
+import { besideSettings, HeldValues, droppable, liftable, profileRows, type Confirmation, type LayerValue, type RigNow } from "@/core/profile";
+import { exampleValue as set } from "@/testing/exampleProfile";
 import type { ProfileView } from "@/core/records";
-import { exampleSpec } from "@/core/trial";
-import { whenLoaded } from "@/ui/whenLoaded";
+import { exampleSpec } from "@/testing/exampleTrial";
+import { whenLoaded } from "@/testing/whenLoaded";
 import { KeysProvider } from "@/ui";
 import { CellSheet } from "./CellSheet";
 import { LayerTable, shows, standingWords } from "./LayerTable";

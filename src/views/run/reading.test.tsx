@@ -6,7 +6,7 @@ import { judge, lendingDesk } from "@/core/verdict";
 import type { LogPreview } from "@/workers";
 import { Preview } from "./Preview";
 import { Refused } from "./Refused";
-import { withoutLayout } from "@/ui/withoutLayout";
+import { withoutLayout } from "@/testing/withoutLayout";
 
 beforeAll(withoutLayout);
 

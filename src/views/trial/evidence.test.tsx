@@ -1,14 +1,14 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen, within } from "@testing-library/react";
 import { standInRun } from "@/core/simulator";
-import { exampleSpec, type ExampleRun } from "@/core/trial";
+import { exampleSpec, type ExampleRun } from "@/testing/exampleTrial";
 import type { Channel, FrameTrace } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { KeysProvider } from "@/ui";
-import { exampleTrialView } from "./exampleView";
+import { exampleTrialView } from "../../testing/exampleTrialView";
 import { Evidence } from "./evidence";
-import { whenLoaded } from "@/ui/whenLoaded";
-import { withoutLayout } from "@/ui/withoutLayout";
+import { whenLoaded } from "@/testing/whenLoaded";
+import { withoutLayout } from "@/testing/withoutLayout";
 
 beforeAll(withoutLayout);
 

@@ -1,18 +1,19 @@
 /** @jest-environment jsdom */
-import { exampleSetting } from "@/core/kit";
+import { exampleSetting } from "@/testing/exampleKit";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/core/records";
-import { exampleTrial, screeningPlan, understand } from "@/core/trial";
+import { screeningPlan, understand } from "@/core/trial";
+import { exampleTrial } from "@/testing/exampleTrial";
 import { seeded } from "@/core/stats";
 import { call } from "@/contract/client";
-import { exampleTrialView as viewOf } from "./exampleView";
+import { exampleTrialView as viewOf } from "../../testing/exampleTrialView";
 import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./evidence";
 import { Arms } from "./Arms";
 import { useReckoning } from "./useReckoning";
-import { whenLoaded } from "@/ui/whenLoaded";
-import { withoutLayout } from "@/ui/withoutLayout";
+import { whenLoaded } from "@/testing/whenLoaded";
+import { withoutLayout } from "@/testing/withoutLayout";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: jest.fn(), refresh: jest.fn() }) }));
 jest.mock("@/contract/client", () => ({ call: jest.fn(async () => ({ ok: true, answer: {} })) }));

@@ -5,10 +5,10 @@ import type { Settings } from "@/core/kit";
 import { summarise, type Summary } from "@/core/metrics";
 import { seeded, type Random } from "@/core/stats";
 import { grades, judge } from "@/core/verdict";
-import type { Tried } from "./history";
-import { leversFor, type Lever } from "./levers";
+import type { Tried } from "@/core/advise/history";
+import { leversFor, type Lever } from "@/core/advise/levers";
 import { problemNames, problemOf, type Problem } from "./problems";
-import { outOfReach, suggest, type SuggestInput } from "./suggest";
+import { outOfReach, suggest, type SuggestInput } from "@/core/advise/suggest";
 
 /** How an afternoon ended. */
 export interface Afternoon {

@@ -1,4 +1,4 @@
-import { said, sentences, type Code, type Said } from ".";
+import { said, sentences, type Code, type Said } from "@/core/words";
 
 type FiguresOf<C extends Code> = Parameters<(typeof sentences)[C]>[0];
 /** Sentences without figures are drawn once as they are; every other with figures at both ends and between. */

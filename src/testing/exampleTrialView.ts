@@ -1,14 +1,6 @@
 import type { TrialView } from "@/core/records";
-import {
-  armFigures,
-  evidenceOf,
-  exampleTrial,
-  kindOf,
-  progressOf,
-  targetFpsOf,
-  understand,
-  type ExampleRun,
-} from "@/core/trial";
+import { armFigures, evidenceOf, kindOf, progressOf, targetFpsOf, understand } from "@/core/trial";
+import { exampleTrial, type ExampleRun } from "./exampleTrial";
 import { lendingDesk } from "@/core/verdict";
 
 /** A trial as its page gets it, from made-up runs and without a database: for tests. */

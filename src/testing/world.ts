@@ -1,13 +1,15 @@
-import { defaultsOf, exampleRun, exampleSetting, firstConditions, type NewRun, type Setting } from "@/core/kit";
-import { armAt, exampleSpec, emptyPlan, type NewTrial } from "@/core/trial";
+import { defaultsOf, firstConditions, type NewRun, type Setting } from "@/core/kit";
+import { exampleRun, exampleSetting } from "./exampleKit";
+import { armAt, emptyPlan, type NewTrial } from "@/core/trial";
+import { exampleSpec } from "./exampleTrial";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { lendingDesk, type HouseRules } from "@/core/verdict";
 import { findTrial } from "@/data";
-import { scratchDatabase } from "@/data/scratchDatabase";
+import { scratchDatabase } from "./scratchDatabase";
 import * as us from "./byThisMachine";
-import { asProblem } from "./problem";
-import { viewKit } from "./viewKit";
+import { asProblem } from "@/server/problem";
+import { viewKit } from "@/server/viewKit";
 
 /** A small world for tests: one rig, system, title and engine, house rules, and a job on them. */
 export interface World {

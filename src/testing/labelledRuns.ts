@@ -2,8 +2,8 @@ import { simulate, type SimDevice, type SimWorkload } from "@/core/simulator";
 import { summarise } from "@/core/metrics";
 import { seeded, type Random } from "@/core/stats";
 import type { Floats } from "@/core/trace";
-import { causes, type Cause } from "./causes";
-import { diagnose, type DiagnoseInput } from "./diagnose";
+import { causes, type Cause } from "@/core/diagnose/causes";
+import { diagnose, type DiagnoseInput } from "@/core/diagnose/diagnose";
 
 /** A simulated run whose cause is known, since it was built in. */
 export interface LabelledCase {

@@ -1,16 +1,16 @@
-import { thisMachine, type Actor } from "./actor";
-import { addJob as addJobBy } from "./addJob";
-import { changeBench as changeBenchBy } from "./benchUse";
-import * as kit from "./changeKit";
-import { changeRun as changeRunBy } from "./changeRun";
-import * as changing from "./changeJob";
-import * as closing from "./closeJob";
-import * as deciding from "./decideTrial";
-import * as fault from "./faults";
-import * as rules from "./houseRules";
-import * as run from "./keepRun";
-import * as plan from "./planTrial";
-import { tallyRun as tallyRunBy } from "./tallyRun";
+import { thisMachine, type Actor } from "@/server/actor";
+import { addJob as addJobBy } from "@/server/addJob";
+import { changeBench as changeBenchBy } from "@/server/benchUse";
+import * as kit from "@/server/changeKit";
+import { changeRun as changeRunBy } from "@/server/changeRun";
+import * as changing from "@/server/changeJob";
+import * as closing from "@/server/closeJob";
+import * as deciding from "@/server/decideTrial";
+import * as fault from "@/server/faults";
+import * as rules from "@/server/houseRules";
+import * as run from "@/server/keepRun";
+import * as plan from "@/server/planTrial";
+import { tallyRun as tallyRunBy } from "@/server/tallyRun";
 
 /** A use-case done by whoever sits at this machine. */
 const by =

@@ -1,4 +1,4 @@
-import type { LayerValue } from "./layers";
+import type { LayerValue } from "@/core/profile/layers";
 
 let made = 0;
 

@@ -3,9 +3,9 @@ import { firstConditions, type RigSpec } from "@/core/kit";
 import { summarise } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import { judge, lendingDesk } from "@/core/verdict";
-import type { TrialFacts, TrialRun, Traces } from "./facts";
-import { emptyPlan } from "./shapes";
-import type { Arm, TrialPlan } from "./shapesSchema";
+import type { TrialFacts, TrialRun, Traces } from "@/core/trial/facts";
+import { emptyPlan } from "@/core/trial/shapes";
+import type { Arm, TrialPlan } from "@/core/trial/shapesSchema";
 
 /** A made-up rig, for tests and benchmarks. */
 export const exampleSpec: RigSpec = {

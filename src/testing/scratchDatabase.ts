@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { Client } from "pg";
-import { database } from "./connection";
-import { migrate } from "./migrate";
+import { database } from "@/data/connection";
+import { migrate } from "@/data/migrate";
 
 /**
  * For tests: an empty, migrated database of its own in the throw-away cluster that `npm test` starts.

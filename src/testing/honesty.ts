@@ -1,8 +1,8 @@
 import { seeded, type Random } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { compareArms } from "./arms";
+import { compareArms } from "@/core/compare/arms";
 import { enoughChance } from "@/core/words";
-import type { NoiseFloor } from "./noise";
+import type { NoiseFloor } from "@/core/compare/noise";
 
 /** What a made-up run looks like. */
 export const runShapes = [
