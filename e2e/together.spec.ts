@@ -90,6 +90,8 @@ test("what one process of the application changes is seen in another on the same
 test("two processes of one start send the same page, each time with a nonce of its own, and nothing old; one that is killed hinders nobody", async ({
   request,
 }) => {
+  // Two more processes start within it.
+  test.setTimeout(180_000);
   const port = await freePort(3640);
   const url = process.env.LAMP_TEST_DATABASE!;
   const server = await startServer({ port, url, processes: 2, quiet: true });
@@ -148,6 +150,8 @@ test("figures of an older method are said to be that, and made anew by any proce
   page,
   request,
 }) => {
+  // Two more processes start within it.
+  test.setTimeout(180_000);
   const view = await jobWithTrials(request);
   const database = new Client({ connectionString: process.env.LAMP_TEST_DATABASE });
   await database.connect();

@@ -1,7 +1,8 @@
 // Reading and measuring a million frames, in one process.
 import Papa from "papaparse";
 import { defaultMeasuring, summarise } from "@/core/metrics";
-import { frameColumns, endsOf, readLogBytes, readingOf, type FrameTrace } from "@/core/trace";
+import { frameColumns, endsOf, readLogBytes, type FrameTrace } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { line, longLog, ms, timed } from "./timing";
 
 const rows = 1_000_000;

@@ -2,7 +2,7 @@ import { basename } from "node:path";
 import type { Command } from "commander";
 import { summarise, type Summary } from "@/core/metrics";
 import { judge, type Verdict } from "@/core/verdict";
-import { lightWords, reasonWords, words } from "@/core/words";
+import { lightWords, reasonWords, logWords, words } from "@/core/words";
 import type { LogReading, ReadOptions } from "@/core/trace";
 import { BadInput, mapEntry, positive, readLogFile } from "./input";
 
@@ -94,7 +94,7 @@ export function asJson(file: string, reading: LogReading, summary: Summary, verd
       grade: verdict.grade,
       reasons: verdict.reasons.map(({ rule, value, limit }) => ({ rule, value, limit })),
     },
-    ...(reading.notes.length > 0 ? { notes: reading.notes.map(words) } : {}),
+    ...(reading.notes.length > 0 ? { notes: reading.notes.map(logWords) } : {}),
   };
 }
 
@@ -150,7 +150,7 @@ function page(file: string, reading: LogReading, summary: Summary, verdict: Verd
     ...verdict.remarks.map((remark) => `  ! ${words(remark)}`),
     "",
     ...rows.map(([label, value]) => `  ${label.padEnd(24)}${value}`),
-    ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${words(note)}`)] : []),
+    ...(reading.notes.length > 0 ? ["", ...reading.notes.map((note) => `  Note: ${logWords(note)}`)] : []),
     "",
   ].join("\n");
 }

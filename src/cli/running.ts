@@ -3,10 +3,10 @@ import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Command } from "commander";
 import { createClient, type Sent } from "@/contract";
-import { differing, underArm } from "@/core/job";
+import { differing, underArm, type Differing } from "@/core/job";
 import { cacheStates, type NewRun } from "@/core/kit";
 import { packTrace } from "@/core/trace";
-import { lightWords, said, words, type Differing } from "@/core/words";
+import { lightWords, said, words } from "@/core/words";
 import { BadInput, readLogFile } from "./input";
 
 export interface At {

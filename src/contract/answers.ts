@@ -14,17 +14,12 @@ import {
 } from "@/core/kit";
 import type {
   BenchSet,
-  BenchView,
   EngineDetail,
   FoundRow,
   HouseRulesRow,
   JobClosing,
-  JobView,
-  JobsView,
   ProfileListRow,
-  ProfileView,
   ListView,
-  Rejudged,
   RigDetail,
   RigListRow,
   JobChoices,
@@ -33,8 +28,8 @@ import type {
   SystemRow,
   TitleDetail,
   TitleListRow,
-  TrialView,
 } from "@/core/records";
+import type { BenchView, JobView, JobsView, ProfileView, Rejudged, TrialView } from "./views";
 import { layers, staleKinds } from "@/core/profile";
 import { recipeSchema, type Recipe } from "@/core/recipe";
 import { runStates } from "@/core/records";

@@ -62,3 +62,4 @@ export { createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
 export { doorPages, type DoorPage } from "./pages";
 export { withWords } from "./withWords";
+export type * from "./views";

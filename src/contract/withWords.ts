@@ -1,4 +1,4 @@
-import { words } from "@/core/words";
+import { logWords } from "@/core/words";
 
 const isSaid = (value: object): value is { code: string; figures: unknown } =>
   "code" in value && "figures" in value && typeof value.code === "string";
@@ -8,5 +8,5 @@ export function withWords(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(withWords);
   if (value === null || typeof value !== "object" || value instanceof Date) return value;
   const made = Object.fromEntries(Object.entries(value).map(([name, each]) => [name, withWords(each)]));
-  return isSaid(value) ? { ...made, words: words(value) } : made;
+  return isSaid(value) ? { ...made, words: logWords(value) } : made;
 }

@@ -1,6 +1,6 @@
-import { benchChangeSchema } from "@/contract";
+import { benchChangeSchema, type BenchView } from "@/contract";
 import { conditionsOnBench, conditionWarnings, firstConditions, type Conditions } from "@/core/kit";
-import type { BenchView, RigRow } from "@/core/records";
+import type { RigRow } from "@/core/records";
 import { words } from "@/core/words";
 import { findRig, lastConditions, listHouseRules, listRigs, putBench, readBench } from "@/data";
 import type { Actor } from "./actor";

@@ -13,7 +13,7 @@ import type { EngineDetail, RigDetail, SystemRow, TitleDetail } from "@/core/rec
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { Problem, notFound } from "./problem";
-import { queueWork } from "./work";
+import { queueWork } from "./workQueue";
 import { editing, writing } from "./writing";
 
 const found = <Thing>(thing: Thing | null, what: string): Thing => {

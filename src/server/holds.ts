@@ -1,8 +1,8 @@
-import { heldConditions, wholeUnder, type Holding, type Story } from "@/core/job";
+import { heldConditions, wholeUnder, type Differing, type Holding, type Story } from "@/core/job";
 import { conditionsOnBench, type Conditions } from "@/core/kit";
 import type { Decidable } from "@/core/profile";
 import type { BenchSet, JobRow } from "@/core/records";
-import { said, type Differing } from "@/core/words";
+import { said } from "@/core/words";
 import * as data from "@/data";
 import { holdsIn, loadStory } from "./loadStory";
 

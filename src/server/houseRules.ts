@@ -1,13 +1,13 @@
 import { isDeepStrictEqual } from "node:util";
-import { namedRulesSchema, rejudgeSchema } from "@/contract";
-import type { HouseRulesRow, Rejudged } from "@/core/records";
+import { namedRulesSchema, rejudgeSchema, type Rejudged } from "@/contract";
+import type { HouseRulesRow } from "@/core/records";
 import type { Summary, Yardstick } from "@/core/metrics";
 import { judge, yardstickUnder, type HouseRules, type Verdict } from "@/core/verdict";
 import * as data from "@/data";
 import type { Actor } from "./actor";
 import { measuredAside } from "./heavy";
 import { notFound } from "./problem";
-import { queueWork } from "./work";
+import { queueWork } from "./workQueue";
 import { editing, writing } from "./writing";
 
 export async function viewHouseRules(id: string): Promise<HouseRulesRow> {

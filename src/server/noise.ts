@@ -1,5 +1,5 @@
 import { rigOfJob } from "@/data";
-import { queueWork } from "./work";
+import { queueWork } from "./workQueue";
 
 /** How much a rig varies follows the runs that count: brought up to date when a job's runs change. */
 export async function queueNoise(jobId: string): Promise<void> {

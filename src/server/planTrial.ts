@@ -1,6 +1,7 @@
 import { z } from "@/core/schema";
 import { firstRunFor, passMinutes, usefulScaleOf } from "@/core/job";
-import type { PlanView, TrialRow } from "@/core/records";
+import type { TrialRow } from "@/core/records";
+import type { PlanView } from "@/contract";
 import { addedArmSchema, mostArms, newTrialSchema, type NewTrial } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import * as data from "@/data";

@@ -1,7 +1,15 @@
 import { exampleSpec } from "@/testing/exampleTrial";
 import { effectiveSettings, type ProfileFile } from "@/core/profile";
 import { findJob, standingValues, valuesEverSet } from "@/data";
-import { addJob, addTitle, addTrial, decideTrial, keepRun, reviseRig, undecideTrial } from "@/testing/byThisMachine";
+import {
+  addJob,
+  addTitle,
+  addTrial,
+  decideTrial,
+  keepRun,
+  reviseRig,
+  undecideTrial,
+} from "@/testing/byThisMachine";
 import { thisMachine } from "./actor";
 import { loadStory } from "./loadStory";
 import { asProblem } from "./problem";
@@ -13,7 +21,16 @@ import { viewProfile } from "./viewProfile";
 import { viewRecipe } from "./recipe";
 import { addRig } from "@/testing/byThisMachine";
 import { viewTitle } from "./changeKit";
-import { frames, makeWorld, runArms, runOf, trialOf, worldCatalogue, type World, refusal } from "@/testing/world";
+import {
+  frames,
+  makeWorld,
+  runArms,
+  runOf,
+  trialOf,
+  worldCatalogue,
+  type World,
+  refusal,
+} from "@/testing/world";
 
 jest.setTimeout(120_000);
 let world: World;

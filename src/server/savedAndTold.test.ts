@@ -1,4 +1,5 @@
-import { readLog, readingOf } from "@/core/trace";
+import { readLog } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { tell, type ChangeRow } from "@/data";
 import { keepRun } from "@/testing/byThisMachine";
 import { readRunCsv, saveJob } from "./saveFiles";

@@ -1,7 +1,7 @@
 import { placesHeld, type StoryRun } from "@/core/job";
 import { changesBetween, conditionWarnings } from "@/core/kit";
 import { methodVersion, tallyFigures } from "@/core/metrics";
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { findTrace } from "@/data";
 
 /** A run as a page gets it: without what only the core reads. */

@@ -1,4 +1,4 @@
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { coarseTrace, type CoarseTrace } from "@/core/trace";
 import { findTrace } from "@/data";
 

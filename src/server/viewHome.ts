@@ -1,4 +1,5 @@
-import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/core/records";
+import type { CampaignListRow, JobListRow, ProfileListRow } from "@/core/records";
+import type { JobView } from "@/contract";
 import { said, type Said } from "@/core/words";
 import { listJobs, openCampaigns, openTrials, readBench } from "@/data";
 import { Problem } from "./problem";

@@ -2,7 +2,7 @@ import type { Diagnosis } from "@/core/diagnose";
 import { diagnoseRun, latestTelling, readJob, type Story, type StoryRun } from "@/core/job";
 import { defaultsOf } from "@/core/kit";
 import { overrides } from "@/core/profile";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import * as data from "@/data";
 import { isOtherwise } from "./judgeAnew";
 import { loadOnRig, loadTried } from "./loadStory";

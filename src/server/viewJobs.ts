@@ -1,5 +1,4 @@
-import { jobsQuery } from "@/contract";
-import type { JobsView } from "@/core/records";
+import { jobsQuery, type JobsView } from "@/contract";
 import { listJobs } from "@/data";
 
 /** Jobs from a cursor on, the last worked on first. */

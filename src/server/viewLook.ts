@@ -1,5 +1,5 @@
 import { first } from "@/core/kit";
-import type { LookView } from "@/core/records";
+import type { LookView } from "@/contract";
 import { findJob, listBuilds, listRigs, listSystems } from "@/data";
 import { viewBench } from "./benchUse";
 

@@ -1,5 +1,5 @@
 import { kindOf } from "@/core/trial";
-import type { NewRunView } from "@/core/records";
+import type { NewRunView } from "@/contract";
 import { campaignOf, findBuild, lastOnRig, listPreflight } from "@/data";
 import { viewBench } from "./benchUse";
 import { loadOnRig } from "./loadStory";

@@ -1,6 +1,6 @@
 import { setImmediate as breath } from "node:timers/promises";
 import { group } from "d3-array";
-import { profileQuery } from "@/contract";
+import { profileQuery, type ProfileCheck, type ProfileView } from "@/contract";
 import type { Setting } from "@/core/kit";
 import {
   besideSettings,
@@ -16,7 +16,7 @@ import {
   type SetValue,
 } from "@/core/profile";
 import { isAgainst } from "@/core/trial";
-import type { ProfileCheck, ProfileListRow, ProfileView, RigRow } from "@/core/records";
+import type { ProfileListRow, RigRow } from "@/core/records";
 import * as data from "@/data";
 import { leftBy, triedIn } from "./landing";
 import { notFound } from "./problem";

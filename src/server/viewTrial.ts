@@ -1,5 +1,5 @@
 import { comparePlaces, runsOf } from "@/core/job";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import {
   armFigures,
   displayOf,

@@ -2,7 +2,15 @@ import { armAt } from "@/core/trial";
 import { exampleSpec } from "@/testing/exampleTrial";
 import { words } from "@/core/words";
 import { boardTitles, findRig, listJobs } from "@/data";
-import { addRig, addTrial, closeJob, decideTrial, keepRun, reopenJob, undecideTrial } from "@/testing/byThisMachine";
+import {
+  addRig,
+  addTrial,
+  closeJob,
+  decideTrial,
+  keepRun,
+  reopenJob,
+  undecideTrial,
+} from "@/testing/byThisMachine";
 import { changeBench, viewBench } from "./benchUse";
 import { reviseRig } from "./changeKit";
 import { thisMachine } from "./actor";

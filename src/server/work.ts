@@ -1,5 +1,4 @@
 import PgBoss from "pg-boss";
-import { QueryTypes } from "sequelize";
 import { noiseFloor } from "@/core/compare";
 import * as data from "@/data";
 import { theApplication } from "./actor";
@@ -7,19 +6,10 @@ import { keepMissingHolds } from "./holds";
 import { endStaleRuns } from "./keepRun";
 import { landEarlier } from "./landing";
 import { measureAnew } from "./measureAnew";
+import { queueWork, setWorkHandlers, workerOfProcess, type WorkHandlers } from "./workQueue";
 import { writing } from "./writing";
 
-/** Work that isn't done while somebody waits for it. */
-export interface Work {
-  "noise-floor": { rigId: string };
-  "measure-anew": { batch: number };
-  "land-decisions": { batch: number };
-  "keep-holds": { batch: number };
-  forget: Record<string, never>;
-}
-type Name = keyof Work;
-
-const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
+const handlers: WorkHandlers = {
   "noise-floor": async ({ rigId }) =>
     writing(theApplication, async (touch) => {
       await data.putNoise(rigId, noiseFloor(await data.repeatsOnRig(rigId)));
@@ -41,46 +31,20 @@ const handlers: { [N in Name]: (input: Work[N]) => Promise<void> } = {
     await endStaleRuns();
   },
 };
-
-/** One worker a process, whatever is loaded twice. */
-const kept = globalThis as { lampWork?: { boss: PgBoss; ready: Promise<void> } };
-
-/**
- * Sends statements by the transaction under way, so that work is queued when what asks for it is kept, and not
- * before.
- */
-const sameTransaction = {
-  executeSql: async (text: string, values: unknown[]) => ({
-    rows: await data
-      .database()
-      .query<object>(text, { bind: (values ?? []).map((value) => value ?? null), type: QueryTypes.SELECT }),
-  }),
-};
-
-/**
- * Puts work down to be done by whichever process is free. Where this process has no worker it is done on the
- * spot. One of a kind for one thing waits at a time; more would do the same again.
- */
-export async function queueWork<N extends Name>(name: N, input: Work[N]): Promise<void> {
-  if (!kept.lampWork) return handlers[name](input);
-  await kept.lampWork.ready;
-  await kept.lampWork.boss.send(name, input, {
-    singletonKey: JSON.stringify(input),
-    ...(data.isTransacting() ? { db: sameTransaction } : {}),
-  });
-}
+setWorkHandlers(handlers);
 
 /** Seconds between looks for work. */
 const lookEverySeconds = 1;
 
 /** Starts this process's worker: claims work from PostgreSQL, in turns with every other process. */
 export async function startWork(connectionString: string): Promise<void> {
-  if (kept.lampWork) return kept.lampWork.ready;
+  const started = workerOfProcess.get();
+  if (started) return started.ready;
   const boss = new PgBoss({ connectionString, schema: "work", max: 3 });
   boss.on("error", (error) => console.error("background work:", error.message));
   const ready = (async () => {
     await boss.start();
-    for (const name of Object.keys(handlers) as Name[]) {
+    for (const name of Object.keys(handlers) as (keyof WorkHandlers)[]) {
       await boss.createQueue(name, {
         name,
         policy: "short",
@@ -100,6 +64,6 @@ export async function startWork(connectionString: string): Promise<void> {
     if ((await data.jobsWithoutHolds(1)).ids.length > 0)
       await boss.send("keep-holds", { batch: 0 }, { singletonKey: "first" });
   })();
-  kept.lampWork = { boss, ready };
+  workerOfProcess.set({ boss, ready });
   return ready;
 }

@@ -1,3 +1,4 @@
+import "@/server/work";
 import { thisMachine, type Actor } from "@/server/actor";
 import { addJob as addJobBy } from "@/server/addJob";
 import { changeBench as changeBenchBy } from "@/server/benchUse";

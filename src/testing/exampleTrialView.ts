@@ -1,4 +1,4 @@
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { armFigures, evidenceOf, kindOf, progressOf, targetFpsOf, understand } from "@/core/trial";
 import { exampleTrial, type ExampleRun } from "./exampleTrial";
 import { lendingDesk } from "@/core/verdict";

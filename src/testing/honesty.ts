@@ -1,7 +1,7 @@
 import { seeded, type Random } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { compareArms } from "@/core/compare/arms";
-import { enoughChance } from "@/core/words";
+import { enoughChance } from "@/core/compare";
 import type { NoiseFloor } from "@/core/compare/noise";
 
 /** What a made-up run looks like. */

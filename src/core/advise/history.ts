@@ -1,6 +1,5 @@
 import { betaQuantile } from "@/core/stats";
-import { changesBetween, type Setting, type Settings, type SettingValue } from "@/core/kit";
-import type { Arm } from "@/core/trial";
+import { changesBetween, type Conditions, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { conditionLevers, type ConditionLever } from "./levers";
 
 type Relief = Setting["relieves"][number];
@@ -96,7 +95,7 @@ export function believe(
 
 /** A decided comparison of two arms, as far as a lever can learn from it. */
 interface Compared {
-  arms: Pick<Arm, "settings" | "conditions">[];
+  arms: { settings: Settings; conditions: Partial<Conditions> }[];
   before: { settings: Settings };
   outcome: { pairs: { decision: string; ratio: number }[] } | null;
 }
@@ -120,7 +119,7 @@ export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relie
 /** A decided sweep of this job, as far as a lever can learn from it. */
 interface Swept {
   kind: string;
-  arms: Pick<Arm, "settings" | "conditions">[];
+  arms: { settings: Settings; conditions: Partial<Conditions> }[];
   plan: { keys: string[] };
   choice: string | null;
   keptArm: number | null;

@@ -24,3 +24,4 @@ export {
 export { openingFor, type Opening } from "./strategies";
 export { heatCautions, outOfReach, suggest, type SuggestInput, type Suggestion } from "./suggest";
 export { replay, type Working } from "./replay";
+export type { AdviseCodes, Change, Sure } from "./codes";

@@ -1,5 +1,6 @@
 import type { Grade } from "@/core/verdict";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 
 /** What is known of a job's runs when its next step is asked for, oldest first. */
 export interface StepRun {

@@ -1,6 +1,6 @@
 import type { Cause, Diagnosis, FoundCause } from "@/core/diagnose";
 import type { Purpose, Setting } from "@/core/kit";
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 import type { Tried } from "./history";
 import type { Lever } from "./levers";
 

@@ -9,7 +9,8 @@ import {
 } from "@/core/metrics";
 import { quantile, seeded } from "@/core/stats";
 import type { Floats, Trace } from "@/core/trace";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { heldBlocks, replay, type Working } from "./replay";
 
 export interface RateCandidate {

@@ -1,5 +1,6 @@
 import type { Strategy } from "@/core/kit";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 
 /** Below this share of full speed descending is offered first, %. */
 export const halfSpeed = 50;

@@ -1,6 +1,7 @@
 import type { Diagnosis } from "@/core/diagnose";
 import type { NewJob, Setting } from "@/core/kit";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { believe, type Belief, type Tried } from "./history";
 import type { Lever } from "./levers";
 import { likelyAfter, priorOf, reliefOf } from "./priors";

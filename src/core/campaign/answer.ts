@@ -2,7 +2,7 @@ import { outweighs } from "@/core/kit";
 import { wilson } from "@/core/stats";
 import { usualGrade } from "@/core/trial";
 import { grades, type Grade } from "@/core/verdict";
-import { enoughChance } from "@/core/words";
+import { enoughChance } from "@/core/compare";
 import { standingPairs, type StandingPair } from "./correct";
 import type { CampaignFacts, CellFacts, PlacesHeldIn, TitleFacts } from "./facts";
 import { forAll, roundStates, roundsDone } from "./slots";

@@ -16,3 +16,4 @@ export { keptTrace, runTime } from "./kept";
 export type { Settled, UnsurePicture } from "./settled";
 export { mostStills, stillMoments, stillPixels, type StillMoment } from "./stills";
 export { clockIn, speedByClock, type ClockLook, type ClockSpeed } from "./clock";
+export type { CaptureCodes } from "./codes";

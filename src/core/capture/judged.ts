@@ -1,7 +1,8 @@
 import type { CaptureFacts } from "@/core/kit";
 import type { Summary } from "@/core/metrics";
 import type { Verdict } from "@/core/verdict";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 
 /** Why a capture's run has no light. */
 export type OpenBecause = "ceiling" | "unsure" | "short" | null;

@@ -1,5 +1,6 @@
 import type { Trace } from "@/core/trace";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { comparePair, type Comparison } from "./compare";
 import { fitAll, measureArms, type CompareOptions } from "./fitArms";
 import { holm, type Decision } from "./decide";

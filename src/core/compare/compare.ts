@@ -1,6 +1,8 @@
 import { mean } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { said, type Said, type Step } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
+import type { Step } from "./steps";
 import { decide, furtherRuns, type Decision } from "./decide";
 import {
   contrastOf,

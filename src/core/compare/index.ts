@@ -16,3 +16,5 @@ export {
 export { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
 export { armOrder, runOrder, stillToRun } from "./order";
 export { RunCells, type RunFigures } from "./runCells";
+export { enoughChance, settles, type Step } from "./steps";
+export type { CompareCodes } from "./codes";

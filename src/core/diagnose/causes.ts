@@ -1,4 +1,5 @@
-import type { EvidenceCode, Said, sentences } from "@/core/words";
+import type { Said } from "@/core/said";
+import type { SignCodes } from "./codes";
 import { weights } from "./weights";
 
 /** What can hold a run back. */
@@ -24,10 +25,10 @@ export interface Evidence {
 }
 
 /** A sign with the weight that its code has in the table. */
-export function evidence<Sign extends EvidenceCode>(
+export function evidence<Sign extends keyof SignCodes>(
   cause: Cause,
   code: Sign,
-  figures: Parameters<(typeof sentences)[Sign]>[0],
+  figures: SignCodes[Sign],
   weight: number = weights[code].weight,
 ): Evidence {
   return { cause, weight, sign: { code, figures: figures ?? {} } };

@@ -1,7 +1,8 @@
 import { words } from "@/core/words";
 import { readFileSync } from "node:fs";
 import { summarise, tallyTrace, type Segment, type Summary } from "@/core/metrics";
-import { readLog, readingOf, type FrameTrace } from "@/core/trace";
+import { readLog, type FrameTrace } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { hitchEvidence } from "./hitches";
 import { causes, diagnose, type DiagnoseInput } from ".";
 import { labelledCase, scoreDiagnosis } from "@/testing/labelledRuns";

@@ -1,5 +1,6 @@
 import type { Summary } from "@/core/metrics";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { causes, type Cause, type Evidence } from "./causes";
 import type { Limits } from "./clocks";
 import { graphicsLoad, isSlow, processorLoad, runEvidence, slowEvidence, soFar } from "./evidence";

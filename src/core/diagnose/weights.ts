@@ -1,4 +1,4 @@
-import type { EvidenceCode } from "@/core/words";
+import type { SignCodes } from "./codes";
 
 interface Weight {
   /** Points for the cause it speaks for; a cause is named from 1.5 on. */
@@ -14,7 +14,7 @@ const against = "half a sign's worth against: one idle half argues, but doesn't 
  * What every sign weighs. Signs that speak for one cause and against another are named for both where they are
  * given.
  */
-export const weights: Record<EvidenceCode, Weight> = {
+export const weights: Record<keyof SignCodes, Weight> = {
   "sign.processorBusy": {
     weight: 2.2,
     from: "alone enough to name a cause: a full core is common practice's first sign",

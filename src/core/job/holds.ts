@@ -1,7 +1,7 @@
 import { defaultsOf, firstConditions, inSetUp, labelsIn, type Conditions, type RigSpec } from "@/core/kit";
 import type { Standing } from "@/core/profile";
 import type { Arm, ArmConditions } from "@/core/trial";
-import type { Differing } from "@/core/words";
+import type { Differing } from "./codes";
 import type { Story, StoryRun } from "./story";
 
 /** Conditions that hold from run to run; the room's temperature and the capture path are each run's own. */

@@ -11,3 +11,4 @@ export {
   type PlaceRow,
   type PlacesHeld,
 } from "./places";
+export type { Differing, JobCodes } from "./codes";

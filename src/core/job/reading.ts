@@ -17,7 +17,7 @@ import type { Diagnosis } from "@/core/diagnose";
 import { displayIn, firstConditions, hasSize } from "@/core/kit";
 import type { RigRow, SystemRow, TitleDetail } from "@/core/records";
 import { planScales } from "@/core/resolution";
-import { said } from "@/core/words";
+import { said } from "./codes";
 import { diagnoseRun } from "./diagnosing";
 import type { Story, StoryRun } from "./story";
 import { isUnder, type Holding } from "./holds";

@@ -16,3 +16,5 @@ export * from "./purpose";
 export * from "./outcome";
 export { commonShapes } from "./shapes";
 export { plainSetting } from "./plainSetting";
+export type { KitCodes } from "./codes";
+export { changed, valueWords } from "./valueWords";

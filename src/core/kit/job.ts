@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { Conditions } from "./rigSchema";
 
 export const strategies = ["climb", "descend", "screen"] as const;

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
 import { seeded, standardDeviation } from "@/core/stats";
-import { readLog, readingOf, type FrameTrace } from "@/core/trace";
+import { readLog, type FrameTrace } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import {
   averageFps,
   averageRate,

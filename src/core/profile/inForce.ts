@@ -1,6 +1,8 @@
 import { changesBetween, type Settings, type SettingValue } from "@/core/kit";
 import { kindOf, type ArmConditions, type Before, type Planned, type TrialOutcome } from "@/core/trial";
-import { said, type Said } from "@/core/words";
+import { saying, type Said, type SharedCodes } from "@/core/said";
+
+const said = saying<SharedCodes>();
 
 /**
  * What holds for a job: settings whole, conditions that were decided, build, and the rate wanted (null for the

@@ -1,6 +1,6 @@
 import { group } from "d3-array";
 import type { Setting, Settings, SettingValue } from "@/core/kit";
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 import { besideKeys } from "./beside";
 import type { HeldValues } from "./heldValues";
 

@@ -4,7 +4,7 @@
  */
 export * from "./jobs";
 export * from "./kit";
-export * from "./views";
+export * from "./lists";
 export * from "./campaigns";
 export * from "./log";
 export * from "./board";

@@ -5,7 +5,7 @@ import type { Decidable, Override, Standing } from "@/core/profile";
 import type { Trace } from "@/core/trace";
 import type { ArmConditions, Choice, Progress } from "@/core/trial";
 import type { Grade, HouseRules, Verdict } from "@/core/verdict";
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 import type { BuildRow, Versioned } from "./kit";
 
 export interface JobRow extends NewJob, Versioned {

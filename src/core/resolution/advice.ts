@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { ScalePlan } from "./scales";
 
 /** What a tuner is after when choosing a scale. */

@@ -4,3 +4,4 @@ export { pixelsAt, planScales, type ScalePlan, type ScaleRow } from "./scales";
 export { pictureAims, scaleFor, scaleAdvice, type PictureAim } from "./advice";
 export { cardAt, cardSize, shownCard, type Colour } from "./testCard";
 export { physicalSize } from "./physical";
+export type { ResolutionCodes, ScaleSaid } from "./codes";

@@ -1,4 +1,5 @@
-import { said, type Said, type SoakFault } from "@/core/words";
+import { said, type SoakFault } from "./codes";
+import type { Said } from "@/core/said";
 import { crashRate } from "./crashes";
 
 /** A ladder of clock options, from the makers' own upwards. */

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { summarise } from "@/core/metrics";
 import { seeded } from "@/core/stats";
-import { readLog, readingOf } from "@/core/trace";
+import { readLog } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { words } from "@/core/words";
 import {
   fitHeat,

@@ -32,3 +32,4 @@ export { nextScale, type NextScale } from "./nextLevel";
 export { hidesWork, isPaced, usualFrameMs } from "./usualFrame";
 export { burstAndSustained, throttling, type Throttle } from "./throttle";
 export type { HeatPart } from "./heatParts";
+export type { Mode, SoakFault, SweepCodes } from "./codes";

@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { ScaleLaw } from "./scaleLaw";
 
 /** The level that would settle a resolution sweep, and why. */

@@ -1,7 +1,8 @@
 import { assumedNoise, holm, pooledSpread, type NoiseFloor } from "@/core/compare";
 import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Grade } from "@/core/verdict";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 
 /** Runs in one power mode (or at one clock option). */
 export interface PowerLevel {

@@ -2,7 +2,8 @@ import { words } from "@/core/words";
 import { Matrix, SingularValueDecomposition } from "ml-matrix";
 import { readFileSync } from "node:fs";
 import { summarise } from "@/core/metrics";
-import { readLog, readingOf } from "@/core/trace";
+import { readLog } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { seeded } from "@/core/stats";
 import { fitScaleLaw, nextScale, type ScaleLevel } from ".";
 

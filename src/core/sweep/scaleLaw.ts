@@ -1,5 +1,6 @@
 import { lawAt, type Law } from "./curves";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { quantile, seeded, studentT, weightedLine, type Interval } from "@/core/stats";
 
 /** What was measured at one internal scale: the runs' medians and 99th percentiles, ms. */

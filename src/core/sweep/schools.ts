@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 
 /** One way to run clocks, with what it came to over a long run. */
 export interface School {

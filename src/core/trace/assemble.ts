@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { Collector } from "./collect";
 import {
   channelUnits,

@@ -1,4 +1,4 @@
-import { words } from "@/core/words";
+import { logWords } from "@/core/words";
 import { packTrace, readLog, unpackTrace, type Channel, type Mark } from ".";
 
 const pack = (frameTimes: number[], channels: Channel[] = [], marks: Mark[] = [], meta: unknown = {}) =>
@@ -54,11 +54,11 @@ describe("a log whose frames can't be", () => {
     ["1e-44", /Frame 1 lasts 1e-44 ms/],
   ])("%s ms is refused with the frame's number", (time, said) => {
     const read = log(time);
-    expect(read.ok ? "was read" : words(read.problem.reason)).toMatch(said);
+    expect(read.ok ? "was read" : logWords(read.problem.reason)).toMatch(said);
   });
   it.each(["3600000", "0.001"])("%s ms is the edge, and is read", (time) => expect(log(time).ok).toBe(true));
   it("more than a week is refused", () => {
     const read = log(...Array.from({ length: 169 }, () => "3600000"));
-    expect(read.ok ? "was read" : words(read.problem.reason)).toBe("The log lasts longer than a week.");
+    expect(read.ok ? "was read" : logWords(read.problem.reason)).toBe("The log lasts longer than a week.");
   });
 });

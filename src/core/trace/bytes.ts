@@ -1,4 +1,4 @@
-import { said } from "@/core/words";
+import { said } from "./codes";
 import { problem } from "./problem";
 import { LogReader } from "./reader";
 import type { LogProblem, LogResult, ReadOptions } from "./types";

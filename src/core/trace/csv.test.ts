@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { readLog, readingOf, traceCsv, type Trace } from ".";
+import { readLog, traceCsv, type Trace } from ".";
+import { readingOf } from "@/testing/readingOf";
 
 /** The trace that the file is read as. */
 const again = (trace: Trace): Trace => readingOf(readLog(traceCsv(trace))).trace;

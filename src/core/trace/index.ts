@@ -1,6 +1,6 @@
 export * from "./types";
 export { problem } from "./problem";
-export { readLog, readingOf } from "./reader";
+export { readLog } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
 export {
   interleave,
@@ -35,3 +35,4 @@ export {
 } from "./pixels";
 export { unitsFor } from "./units";
 export { traceCsv } from "./csv";
+export type { LinesSaid, TraceCodes } from "./codes";

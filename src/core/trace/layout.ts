@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { isValue, numberIn } from "./cells";
 import { evenWidth, rowsOf, splitRow, type Delimiter } from "./rows";
 import { guessColumns } from "./vocabulary";

@@ -1,5 +1,6 @@
 import { longList, z } from "@/core/schema";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import { durationOf } from "./slice";
 import { channelUnits, type Channel, type ChannelRole, type Mark, type SeenBy, type Trace } from "./types";
 

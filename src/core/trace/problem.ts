@@ -1,4 +1,5 @@
-import type { LinesSaid, Said } from "@/core/words";
+import type { LinesSaid } from "./codes";
+import type { Said } from "@/core/said";
 import type { Column, LogProblem } from "./types";
 
 /** A refusal, with nothing known of the log's columns unless they are given. */

@@ -1,4 +1,5 @@
-import { refusalWords, said, type LinesSaid, type Said } from "@/core/words";
+import { said, type LinesSaid } from "./codes";
+import type { Said } from "@/core/said";
 import { outOfBounds } from "./pack";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
@@ -336,12 +337,6 @@ function stepsMatch(clock: number[], steps: number[]): boolean {
 
 /** Lines as a sentence takes them: the first twenty, and how many there are. */
 const linesOf = ({ lines, count }: LinesSaid): LinesSaid => ({ lines: lines.slice(0, 20), count });
-
-/** What was read. @throws Error with the refusal, for a log that wasn't */
-export function readingOf(result: LogResult): LogReading {
-  if (!result.ok) throw new Error(refusalWords(result.problem));
-  return result.reading;
-}
 
 /** Reads a whole log held in memory; see `LogReader`. */
 export function readLog(text: string, options?: ReadOptions): LogResult {

@@ -1,7 +1,8 @@
 import { parse } from "csv-parse/sync";
 import fc from "fast-check";
-import { said, type LinesSaid } from "@/core/words";
-import { ByteLogReader, readLog, readLogBytes, readingOf, type LogResult } from ".";
+import { said } from "@/core/words";
+import { ByteLogReader, readLog, readLogBytes, type LinesSaid, type LogResult } from ".";
+import { readingOf } from "@/testing/readingOf";
 import { LineCutter, mostLineLength } from "./lines";
 import { LogReader } from "./reader";
 

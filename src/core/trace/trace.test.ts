@@ -6,7 +6,6 @@ import {
   mostLogBytes,
   packTrace,
   readLog,
-  readingOf,
   readLogBytes,
   sliceTrace,
   tooLarge,
@@ -16,11 +15,12 @@ import {
   type ReadOptions,
   type Role,
 } from ".";
+import { readingOf } from "@/testing/readingOf";
 import { averageFps } from "@/core/metrics";
-import { words } from "@/core/words";
+import { logWords } from "@/core/words";
 
 const read = (text: string, options?: ReadOptions): LogReading => readingOf(readLog(text, options));
-const noted = ({ notes }: LogReading) => notes.map(words).join(" ");
+const noted = ({ notes }: LogReading) => notes.map(logWords).join(" ");
 function refused(text: string, options?: ReadOptions) {
   const result = readLog(text, options);
   if (result.ok) throw new Error("it was read");
@@ -48,7 +48,7 @@ describe("ways a log is written", () => {
   it("a file of text lines is not said to have no rows; a header alone is", () => {
     const why = (text: string) => {
       const read = readLog(text);
-      return read.ok ? "read" : words(read.problem.reason);
+      return read.ok ? "read" : logWords(read.problem.reason);
     };
     expect(why("speed,notes\n".repeat(50))).not.toMatch(/no rows/);
     expect(why("abc,def\n".repeat(50))).toBe("None of its 50 lines is a row of figures.");

@@ -1,4 +1,4 @@
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 
 /** What a column of a log can be. `ignore` is a choice too: it is kept out on purpose. */
 export const roles = [

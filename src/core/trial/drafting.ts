@@ -1,5 +1,5 @@
+import { valueWords } from "@/core/kit";
 import type { RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
-import { valueWords } from "@/core/words";
 import type { Planned } from "./facts";
 import type { ArmRole } from "./shapes";
 import type { Arm, ArmConditions } from "./shapesSchema";

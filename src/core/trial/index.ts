@@ -58,3 +58,4 @@ export type { MemoryReading } from "./kinds/memory/read";
 export { ratePlan } from "./kinds/rate/plan";
 export type { RateReading } from "./kinds/rate/read";
 export { assignArms, inRunningOrder, type AssignedBy } from "./assign";
+export type { Kept, LightChange, Pair, TrialCodes, Usual } from "./codes";

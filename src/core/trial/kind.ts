@@ -1,6 +1,6 @@
 import { stillToRun } from "@/core/compare";
 import type { Setting, Settings } from "@/core/kit";
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 import type { Judged, Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import type { Outcome } from "./outcome";
 import type { ArmRole } from "./shapes";

@@ -1,4 +1,4 @@
-import { valueWords } from "@/core/words";
+import { valueWords } from "@/core/kit";
 import type { Draft } from "./drafting";
 import type { Planned } from "./facts";
 import { comparePlan } from "./kinds/compare/plan";

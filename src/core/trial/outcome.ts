@@ -1,7 +1,8 @@
 import type { Decision } from "@/core/compare";
 import { grades, type Grade, type Verdict } from "@/core/verdict";
 import type { MainEffect } from "@/core/advise";
-import type { Said, Step } from "@/core/words";
+import type { Said } from "@/core/said";
+import type { Step } from "@/core/compare";
 import type { Choice } from "./schema";
 
 /** What an arm's runs came to beside their rates. */

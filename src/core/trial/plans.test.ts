@@ -1,6 +1,6 @@
 import { plainSetting, settingFor, type Setting } from "@/core/kit";
 import { exampleSetting } from "@/testing/exampleKit";
-import type { PlanView } from "@/core/records";
+import type { PlanView } from "@/contract";
 import {
   armName,
   clocksPlan,

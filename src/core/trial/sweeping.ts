@@ -1,4 +1,5 @@
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { Channel, ChannelRole, Trace } from "@/core/trace";
 import type { Judged } from "./facts";
 import type { Advised } from "./kind";

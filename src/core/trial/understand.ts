@@ -1,5 +1,6 @@
 import { displayIn, outweighs, type Display } from "@/core/kit";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import { kindOf, type Reading } from "./kinds";
 import { usualLight, type Advice, type ArmEvidence, type TrialOutcome } from "./outcome";

@@ -3,3 +3,4 @@ export { holds, judge, type SceneLight, type Reason, type RuleName, type Trouble
 export { asFarAsItGoes, lendingDesk } from "./rules";
 export { houseRulesSchema, type HouseRules } from "./rulesSchema";
 export { targetOf, yardstickOf, yardstickUnder } from "./yardstick";
+export type { VerdictCodes } from "./codes";

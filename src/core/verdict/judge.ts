@@ -1,5 +1,6 @@
 import { leastOfReadings, type Summary } from "@/core/metrics";
-import { said, type Said } from "@/core/words";
+import { said } from "./codes";
+import type { Said } from "@/core/said";
 import type { Severity } from "@/core/kit";
 import { grades, type Grade } from "./grades";
 import { lendingDesk } from "./rules";

@@ -1,6 +1,10 @@
+import type { Sentences } from "./said";
+import type { AdviseCodes, Change } from "@/core/advise";
+import type { WordsCodes } from "./codes";
+import type { JobCodes } from "@/core/job";
 import type { Strategy } from "@/core/kit";
-import { armWords, gain, lower, share, value } from "./figures";
-import type { AnySaid, InWords } from "./said";
+import { valueWords } from "@/core/kit";
+import { armWords, gain, lower, share } from "./figures";
 
 /** Ways to begin; a job has one, and it can be changed on the way. */
 export const strategyWords: Record<Strategy, { name: string; when: string }> = {
@@ -18,19 +22,8 @@ export const strategyWords: Record<Strategy, { name: string; when: string }> = {
   },
 };
 
-/** A change as a suggestion names it. */
-interface Change {
-  label: string;
-  from: unknown;
-  to: unknown;
-  /** Pixels then over pixels now, for a scale. */
-  pixelRatio: number | null;
-  tried: number;
-  helped: number;
-}
-
 const change = ({ label, from, to }: Change) =>
-  `${label} ${from === null ? "" : `${value(from)} → `}${value(to)}`;
+  `${label} ${from === null ? "" : `${valueWords(from)} → `}${valueWords(to)}`;
 const past = ({ tried, helped }: Change) =>
   tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
 const pixels = (ratio: number) =>
@@ -40,68 +33,38 @@ const pixels = (ratio: number) =>
 
 /** What to try, how to begin, and what to do next. */
 export const advisingSentences = {
-  "suggest.speed": (
-    of: Change & {
-      logGain: number;
-      chance: number;
-      because: AnySaid | null;
-      since?: string | null;
-      /** Whether anybody said what it relieves. */
-      relieves?: boolean;
-    },
-    words: InWords,
-  ) =>
+  "suggest.speed": (of, words) =>
     `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : of.relieves === false ? " Nothing measured points to it, and nobody said what it relieves: only a trial tells." : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
-  "suggest.room": (of: Change & { speedPercent: number; aim: "picture" | "battery" | "speed" }) =>
+  "suggest.room": (of) =>
     `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
   "caution.heat": () =>
     "Keep to the maker's limits; a fan and a heat sink stay on, fingers and dust away from the fan.",
   "caution.limit": () =>
     "Stop at the temperature limit. Expect crashes and lost saves, and know that it can void a warranty.",
-  "caution.cool": ({ celsius }: { celsius: number }) =>
+  "caution.cool": ({ celsius }) =>
     `The last run reached ${celsius.toFixed(0)} °C. Let the device cool before the next, and keep to the maker's limit.`,
   "opening.fastest": () => "Begin with everything at its fastest: can full speed be had at all?",
-  "opening.weak": ({ speedPercent }: { speedPercent: number }) =>
+  "opening.weak": ({ speedPercent }) =>
     `The baseline runs at ${speedPercent.toFixed(0)} %, below half speed: try everything at its fastest first, to see whether full speed can be had at all.`,
   "opening.screen": () => "Begin with a screening design over the switches that might matter.",
   "next.closed": () => "The job is closed; its profile stands below.",
   "next.baseline": () => "Record a baseline: the scene at its worst, settings as they are.",
-  "next.decide": ({ trial }: { trial: string }) => `“${trial}” has its runs: decide.`,
-  "next.trial": ({
-    trial,
-    first,
-    then,
-    left,
-  }: {
-    trial: string;
-    first: string;
-    then: string[];
-    left: number;
-  }) =>
+  "next.decide": ({ trial }) => `“${trial}” has its runs: decide.`,
+  "next.trial": ({ trial, first, then, left }) =>
     `“${trial}”: run ${armWords(first)} next${then.length > 0 ? `, then ${then.map(armWords).join(", ")}${left > 1 + then.length ? " …" : ""}` : ""}; ${left} to go.`,
   "next.confirm": () => "Run the scene once more with what was kept: that confirmation closes the job.",
   "next.confirmDark": () =>
     "The last run ended Dark. Run the scene once more with what was kept: only a run that holds confirms it.",
   "next.closeSteady": () => "Steady, and confirmed: close the job and keep its profile.",
   "next.closeAsIs": () => "Confirmed, and nothing likely is left to try: close the job with what holds.",
-  "next.outOfReach": ({
-    left,
-    missing,
-    levers,
-    tied,
-  }: {
-    left: number;
-    missing: number;
-    levers: number;
-    tied: boolean;
-  }) =>
+  "next.outOfReach": ({ left, missing, levers, tied }) =>
     `${levers === 0 ? "Nothing that is left is likely to help" : `What is left may give ${gain(left)} at best`}, and ${gain(missing)} is missing: full speed can't be reached this way. ${tied ? "Try another engine or build, or close the job with what holds." : "Lock a lower rate that holds, lower the target, or try another engine."}`,
   "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",
-  "next.steady": ({ runs, suggestion }: { runs: number; suggestion: AnySaid | null }, words: InWords) =>
+  "next.steady": ({ runs, suggestion }, words) =>
     `Steady${runs > 1 ? ` over ${runs} runs` : ""}. ${suggestion ? words(suggestion) : "Confirm it on a harder scene, or try for a better picture."}`,
   "next.change": () =>
     "Change one setting, run the same scene, and compare. One run each way shows a large difference; a small one takes two or three.",
-  "next.try": ({ suggestion }: { suggestion: AnySaid }, words: InWords) => `Try ${lower(words(suggestion))}`,
-};
+  "next.try": ({ suggestion }, words) => `Try ${lower(words(suggestion))}`,
+} satisfies Partial<Sentences<AdviseCodes & WordsCodes & JobCodes>>;

@@ -1,10 +1,5 @@
 /** Figures as they stand in sentences. */
-
-export interface Ratio {
-  ratio: number;
-  low: number;
-  high: number;
-}
+import type { Ratio } from "@/core/said";
 
 const minus = (negative: boolean) => (negative ? "−" : "");
 
@@ -31,14 +26,6 @@ export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n ===
 /** Minutes, whole where they are. @example minutes(10) // → "10 min" */
 export const minutes = (n: number) => `${n % 1 < 0.05 || n % 1 > 0.95 ? n.toFixed(0) : n.toFixed(1)} min`;
 
-/** A setting's value. @example value(true) // → "on" */
-export const value = (of: unknown) =>
-  of === true ? "on" : of === false ? "off" : of === null || of === undefined ? "not set" : String(of);
-
-/** A setting that changed, by the label that its engine gives it. @example changed({ label: "Internal scale", from: 2, to: 3 }) // → "Internal scale: 2 → 3" */
-export const changed = ({ label, from, to }: { label: string; from: unknown; to: unknown }) =>
-  `${label}: ${value(from)} → ${value(to)}`;
-
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 /** @example listed(["A", "B", "C"]) // → "A, B and C" */
@@ -50,16 +37,3 @@ export const armWords = (name: string) => (name === "as it is" ? "things as they
 
 /** A figure with a true minus. @example figure(-1.06) // → "−1.1" */
 export const figure = (n: number, digits = 1) => `${minus(n < 0)}${Math.abs(n).toFixed(digits)}`;
-
-/** Chance from which a number of further runs is named as settling a comparison. */
-export const enoughChance = 0.85;
-
-/** So many further runs a side, and the chance that they settle a comparison. */
-export interface Step {
-  more: number;
-  chance: number;
-}
-/** A chance under which the last step isn't worth anybody's evening. */
-const worthwhile = 0.6;
-/** Whether further runs that somebody would make settle a comparison. */
-export const settles = (steps: Step[]) => (steps.at(-1)?.chance ?? 0) >= worthwhile;

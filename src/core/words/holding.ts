@@ -1,24 +1,7 @@
-import { listed, rate, value } from "./figures";
-
-/** One thing in which a run is made otherwise than what holds in its job. */
-export interface Differing {
-  what:
-    | "setting"
-    | "powerMode"
-    | "setUp"
-    | "clocks"
-    | "cooler"
-    | "pluggedIn"
-    | "docked"
-    | "display"
-    | "build"
-    | "driver"
-    | "targetFps";
-  /** What a setting is called; empty for the others. */
-  label: string;
-  is: string | number | boolean | null;
-  holds: string | number | boolean | null;
-}
+import type { Sentences } from "./said";
+import type { Differing, JobCodes } from "@/core/job";
+import { valueWords } from "@/core/kit";
+import { listed, rate } from "./figures";
 
 type Value = Differing["is"];
 
@@ -26,9 +9,9 @@ type Value = Differing["is"];
 export function conditionWords(what: string, is: Value): string {
   switch (what) {
     case "powerMode":
-      return `power mode ${value(is)}`;
+      return `power mode ${valueWords(is)}`;
     case "setUp":
-      return is === null ? "usual set-up" : `set-up ${value(is)}`;
+      return is === null ? "usual set-up" : `set-up ${valueWords(is)}`;
     case "cooler":
       return is === true ? "cooler on" : "no cooler";
     case "pluggedIn":
@@ -38,12 +21,12 @@ export function conditionWords(what: string, is: Value): string {
     case "targetFps":
       return typeof is === "number" ? `held to ${rate(is)} fps` : "at the title's own rate";
     default:
-      return `${what} ${value(is)}`;
+      return `${what} ${valueWords(is)}`;
   }
 }
 
 const of = ({ what, label }: Differing, is: Value) =>
-  what === "setting" ? `${label} ${value(is)}` : conditionWords(what, is);
+  what === "setting" ? `${label} ${valueWords(is)}` : conditionWords(what, is);
 
 /** Values that are told from each other by themselves; the others are whole phrases. */
 const isNamed = ({ what, is, holds }: Differing) =>
@@ -52,13 +35,13 @@ const isNamed = ({ what, is, holds }: Differing) =>
 
 const differs = (one: Differing) => {
   if (one.what === "build") return "another build";
-  const held = isNamed(one) && one.holds !== null ? value(one.holds) : of(one, one.holds);
+  const held = isNamed(one) && one.holds !== null ? valueWords(one.holds) : of(one, one.holds);
   return `${of(one, one.is)} instead of ${held}`;
 };
 
 export const holdingSentences = {
-  "holds.otherwise": ({ differing }: { differing: Differing[] }) =>
+  "holds.otherwise": ({ differing }) =>
     `Not made under what holds in this job: ${listed(differing.map(differs))}.`,
-  "holds.bench": ({ set }: { set: Differing[] }) =>
+  "holds.bench": ({ set }) =>
     `The bench is set to what holds: ${listed(set.map((one) => of(one, one.holds)))}.`,
-};
+} satisfies Partial<Sentences<Pick<JobCodes, "holds.otherwise" | "holds.bench">>>;

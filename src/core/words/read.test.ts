@@ -1,9 +1,9 @@
 import { readFileSync, writeFileSync } from "node:fs";
-import { gradeWords, reasonWords, sentences, words, causeWords, strategyWords } from ".";
+import { gradeWords, reasonWords, sentences, logWords, causeWords, strategyWords } from ".";
 import { drawn, everySentence } from "../../testing/drawnSentences";
 
 const page = "docs/words.md";
-const all = everySentence().map(({ code, said }) => ({ code, text: words(said) }));
+const all = everySentence().map(({ code, said }) => ({ code, text: logWords(said) }));
 
 /** The page of every sentence, as it is read from top to bottom. */
 function asPage(): string {

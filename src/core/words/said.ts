@@ -1,11 +1,9 @@
-/** A sentence as data: which one, and the figures in it. */
-export interface AnySaid {
-  code: string;
-  figures: unknown;
-}
+import type { Said } from "@/core/said";
 
 /** Puts a sentence that stands within another into words. */
-export type InWords = (sentence: AnySaid) => string;
+export type InWords = (sentence: Said) => string;
 
-/** Sentences of one area: a code each, and how its figures are put into words. */
-export type Sentences = Record<string, (figures: never, words: InWords) => string>;
+/** Sentences by their codes: how the figures of each are put into words. */
+export type Sentences<Codes> = {
+  [Code in keyof Codes]: (figures: Codes[Code], words: InWords) => string;
+};

@@ -1,12 +1,5 @@
-/** A scale to try first, what it renders, what it costs, and the lines it is shown at. */
-interface ScaleSaid {
-  scale: number;
-  width: number;
-  height: number;
-  /** Pixels against those of ×1. */
-  cost: number;
-  lines: number;
-}
+import type { Sentences } from "./said";
+import type { ResolutionCodes, ScaleSaid } from "@/core/resolution";
 
 const times = (n: number) => (n >= 10 ? n.toFixed(0) : n.toFixed(1)).replace(/\.0$/, "");
 const first = ({ scale, width, height }: ScaleSaid) => `Try ×${scale} first (${width}×${height}): `;
@@ -16,12 +9,12 @@ const pastIt = (next: number | null) =>
 
 /** Which scale to try first on a display, and why. */
 export const scaleSentences = {
-  "scale.underAll": (of: ScaleSaid) =>
+  "scale.underAll": (of) =>
     `${first(of)}even the largest scale listed stays under the ${of.lines} lines the display gives it${costing(of)}.`,
-  "scale.exact": ({ next, ...of }: ScaleSaid & { next: number | null }) =>
+  "scale.exact": ({ next, ...of }) =>
     `${first(of)}it meets the ${of.lines} lines it is shown at exactly${costing(of)}${pastIt(next)}.`,
-  "scale.fills": ({ next, ...of }: ScaleSaid & { next: number | null }) =>
+  "scale.fills": ({ next, ...of }) =>
     `${first(of)}it is the least that fills the ${of.lines} lines it is shown at${costing(of)}${pastIt(next)}.`,
-  "scale.within": ({ useful, usefulCost, ...of }: ScaleSaid & { useful: number; usefulCost: number }) =>
+  "scale.within": ({ useful, usefulCost, ...of }) =>
     `${first(of)}it lies within the ${of.lines} lines it is shown at${costing(of)}; ×${useful} would fill them for ${times(usefulCost)} times as much.`,
-};
+} satisfies Partial<Sentences<ResolutionCodes>>;

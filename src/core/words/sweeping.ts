@@ -1,5 +1,8 @@
+import type { Sentences } from "./said";
+import type { SweepCodes, Mode, SoakFault } from "@/core/sweep";
+import type { TrialCodes } from "@/core/trial";
+import type { AdviseCodes, Sure } from "@/core/advise";
 import type { LimitOutlook } from "@/core/sweep";
-import type { AnySaid, InWords } from "./said";
 import { capital, figure, lower, minutes, rate, share } from "./figures";
 
 const settled = (interval: [number, number]) =>
@@ -7,13 +10,6 @@ const settled = (interval: [number, number]) =>
     ? ` (95 %: ${interval[0] === 0 ? "none" : `×${interval[0]}`} to ×${interval[1]})`
     : "";
 const clock = (ms: number) => `${(ms / 60_000).toFixed(1)} min`;
-
-/** Why a soak stopped the climb. */
-export type SoakFault =
-  | { why: "crashed" }
-  | { why: "artefacts" }
-  | { why: "limit"; celsius: number; limitC: number }
-  | { why: "throttled" };
 
 export const soakFault = (fault: SoakFault) =>
   fault.why === "crashed"
@@ -26,102 +22,40 @@ export const soakFault = (fault: SoakFault) =>
 const givenUp = (failed: { step: string; fault: SoakFault } | null) =>
   failed ? ` ${failed.step} is given up: ${soakFault(failed.fault)}.` : "";
 
-/** A power mode as a sentence names it. */
-interface Mode {
-  mode: string;
-  targetFps: number;
-  fps: number;
-  watts: number | null;
-}
-
 /** What sweeps recommend, and what they lack. */
 export const sweepingSentences = {
-  "resolution.next": ({
-    scale,
-    targetFps,
-    low,
-    high,
-  }: {
-    scale: number;
-    targetFps: number;
-    low: number;
-    high: number;
-  }) =>
+  "resolution.next": ({ scale, targetFps, low, high }) =>
     `Run ×${scale} next: the law puts the largest scale for ${rate(targetFps)} fps between ×${low} and ×${high}, and ×${scale} would settle it.`,
-  "resolution.eye": ({
-    holds,
-    kept,
-    fails,
-    next,
-    targetFps,
-    byRates,
-  }: {
-    holds: number;
-    kept: number;
-    fails: { scale: number; fps: number } | null;
-    next: number | null;
-    targetFps: number;
-    byRates: boolean;
-  }) => {
+  "resolution.eye": ({ holds, kept, fails, next, targetFps, byRates }) => {
     const most = `×${holds} is the largest measured that holds ${rate(targetFps)} fps`;
     const over = fails ? `, ×${fails.scale} doesn't (${fails.fps.toFixed(1)} fps)` : "";
     if (next !== null)
       return `${most}${over}: try ×${next}${byRates ? ", where the rates of those that don't hold point" : ""}.`;
     return `Keep ×${kept}: ${lower(most)}${over}${kept < holds ? `, and past ×${kept} is past the screen` : ""}.`;
   },
-  "resolution.eyeNone": ({
-    smallest,
-    fps,
-    next,
-    targetFps,
-  }: {
-    smallest: number;
-    fps: number;
-    next: number | null;
-    targetFps: number;
-  }) =>
+  "resolution.eyeNone": ({ smallest, fps, next, targetFps }) =>
     `No scale measured holds ${rate(targetFps)} fps: ×${smallest}, the smallest, gives ${fps.toFixed(1)}${next === null ? "; look elsewhere" : `. Try ×${next}`}.`,
-  "resolution.contradicts": ({ scale, other }: { scale: number; other: number | null }) =>
+  "resolution.contradicts": ({ scale, other }) =>
     other === null
       ? `Runs of ×${scale} contradict each other: one holds, another doesn't. Run it again before anything is made of it.`
       : `×${scale} doesn't hold and ×${other} does, which can't be by the scale alone: run ×${scale} again.`,
-  "resolution.tryNext": ({ scale }: { scale: number }) => `Run ×${scale} next.`,
+  "resolution.tryNext": ({ scale }) => `Run ×${scale} next.`,
   "resolution.readings": () =>
     "Runs of a counter's readings hold no frame times; they are left out of the law.",
   "resolution.paced": () =>
     "Frames follow the display's refreshes, so the usual frame would jump from one to the next: averages are used. Let the rate run free for the sweep, where it can be, and the law gets sharper.",
-  "resolution.fewLevels": ({ only }: { only: number | null }) =>
+  "resolution.fewLevels": ({ only }) =>
     `A law needs two different scales, and three to tell its flat part; so far there is ${only === null ? "none." : `only ×${only}.`}`,
   "resolution.runNext": () => "Run the next level of the plan.",
-  "resolution.elsewhere": ({ targetFps }: { targetFps: number }) =>
+  "resolution.elsewhere": ({ targetFps }) =>
     `Resolution isn't the limit, and no level holds ${rate(targetFps)} fps: look elsewhere.`,
-  "resolution.free": ({ largest, kept }: { largest: number; kept: number }) =>
+  "resolution.free": ({ largest, kept }) =>
     `Resolution isn't the limit: ×${largest}, the largest measured that holds, costs nothing${kept !== largest ? `; past ×${kept} is past the screen` : ""}.`,
-  "resolution.none": ({
-    targetFps,
-    floorMs,
-    failing,
-  }: {
-    targetFps: number;
-    floorMs: number;
-    failing?: { scale: number; what: string; ms: number; allowedMs: number } | null;
-  }) =>
+  "resolution.none": ({ targetFps, floorMs, failing }) =>
     failing
       ? `No scale holds ${rate(targetFps)} fps: at ×${failing.scale}, the smallest run, the ${failing.what} of its frame times is ${failing.ms.toFixed(1)} ms, and ${failing.allowedMs.toFixed(1)} are allowed.`
       : `No scale holds ${rate(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
-  "resolution.keep": ({
-    kept,
-    largest,
-    steady,
-    targetFps,
-    interval,
-  }: {
-    kept: number;
-    largest: number;
-    steady: number | null;
-    targetFps: number;
-    interval: [number, number] | null;
-  }) =>
+  "resolution.keep": ({ kept, largest, steady, targetFps, interval }) =>
     `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rate(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} for 99 of 100 frames` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
   "resolution.twoScales": () =>
     "Two scales only: the flat part can't be told from the slope. A third would settle it.",
@@ -131,43 +65,30 @@ export const sweepingSentences = {
     "The display paces these runs, so what lies between and beyond the levels can't be told: only measured levels count. Run the sweep with the rate let free.",
   "resolution.oneSloped": () =>
     "Only the largest level shows pixels costing time: where the slope begins can't be told yet. One more level above or just below it is needed.",
-  "resolution.beyond": ({ found, most }: { found: number; most: number }) =>
+  "resolution.beyond": ({ found, most }) =>
     `×${found} lies beyond what was measured (×${most}): run it before keeping it.`,
 
-  "power.noRun": ({ mode }: { mode: string }) => `${mode} has no run yet.`,
+  "power.noRun": ({ mode }) => `${mode} has no run yet.`,
   "power.named": () => "Some watts weren't logged: the mode's own figure stands in.",
   "power.noWatts": () =>
     "Watts are missing for some modes: log them, or name the mode's watts on the rig. Rates still compare.",
   "power.noBattery": () => "The rig has no battery size: hours can't be given.",
   "power.runFirst": () => "Run the first mode of the plan.",
-  "power.slower": ({
-    mode,
-    fps,
-    than,
-    thanFps,
-  }: {
-    mode: string;
-    fps: number;
-    than: string;
-    thanFps: number;
-  }) =>
+  "power.slower": ({ mode, fps, than, thanFps }) =>
     `More power made it slower: ${mode} gives ${fps.toFixed(1)} fps, ${than} ${thanFps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
-  "power.holds": ({ mode, targetFps, fps, watts, flickers }: Mode & { flickers?: boolean }) =>
+  "power.holds": ({ mode, targetFps, fps, watts, flickers }) =>
     `${mode} holds ${rate(targetFps)} fps${flickers ? " on average, with visible dips or hitches" : ""} (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
-  "power.fastest": ({ mode, targetFps, fps, watts }: Mode) =>
+  "power.fastest": ({ mode, targetFps, fps, watts }) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
-  "power.asFast": ({ mode, targetFps, fps, watts }: Mode) =>
+  "power.asFast": ({ mode, targetFps, fps, watts }) =>
     `No mode holds ${rate(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
   "power.none": () => "No mode has a run yet.",
-  "power.spot": (
-    { spot, slower, hours }: { spot: AnySaid; slower: AnySaid | null; hours: number | null },
-    words: InWords,
-  ) =>
+  "power.spot": ({ spot, slower, hours }, words) =>
     `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,
 
   "heat.noLimit": () =>
     "The rig has no temperature limit written down: time to the limit and throttling can't be told.",
-  "heat.noTemperature": ({ run }: { run: number }) => `Run ${run} logged no temperature.`,
+  "heat.noTemperature": ({ run }) => `Run ${run} logged no temperature.`,
   "heat.short": () => "A run shorter than the rig takes to warm leaves where it settles a guess: run longer.",
   "heat.runFirst": () => "Run the first of the plan, long enough to settle.",
   "heat.found": ({
@@ -183,21 +104,6 @@ export const sweepingSentences = {
     sustained,
     coolDownMinutes,
     others,
-  }: {
-    /** Null where the sweep has one arm. */
-    arm: string | null;
-    settlesC: number | null;
-    interval: { low: number; high: number } | null;
-    hottestC: number;
-    limitC: number | null;
-    throttled: { half: string; afterMs: number } | null;
-    outlook?: LimitOutlook | null;
-    /** As kept before it was told whether the curve has bent. */
-    secondsToLimit?: number | null;
-    burst: number | null;
-    sustained: number | null;
-    coolDownMinutes: number | null;
-    others: { arm: string; afterMs: number; deepest: number }[];
   }) => {
     const where =
       settlesC !== null && interval
@@ -226,129 +132,47 @@ export const sweepingSentences = {
     return `${arm === null ? "It" : capital(arm)} ${where}${to}.${rates}${rest.join("")}${cool}`;
   },
 
-  "clocks.soak": ({
-    step,
-    minutes: left,
-    more,
-    failed,
-    limitC,
-  }: {
-    step: string;
-    minutes: number;
-    more: boolean;
-    failed: { step: string; fault: SoakFault } | null;
-    limitC: number | null;
-  }) =>
+  "clocks.soak": ({ step, minutes: left, more, failed, limitC }) =>
     `Soak ${step} for ${minutes(left)}${more ? " more" : ""}.${givenUp(failed)} Stop at once on ${limitC === null ? "a crash or a broken picture" : `a crash, a broken picture, or ${limitC} °C`}.`,
-  "clocks.notClean": ({ step, failed }: { step: string; failed: { step: string; fault: SoakFault } | null }) =>
+  "clocks.notClean": ({ step, failed }) =>
     `Even ${step} isn't clean.${givenUp(failed)} Look at cooling and supply before clocks.`,
-  "clocks.confirm": ({
-    step,
-    minutes: left,
-    failed,
-  }: {
-    step: string;
-    minutes: number;
-    failed: { step: string; fault: SoakFault } | null;
-  }) =>
+  "clocks.confirm": ({ step, minutes: left, failed }) =>
     `Back to ${step}, the last clean step, and confirm it for ${minutes(left)} more, twice the soak in all.${givenUp(failed)}`,
-  "clocks.confirmed": ({
-    step,
-    minutes: clean,
-    perHour,
-    failed,
-  }: {
-    step: string;
-    minutes: number;
-    perHour: number;
-    failed: { step: string; fault: SoakFault } | null;
-  }) =>
+  "clocks.confirmed": ({ step, minutes: clean, perHour, failed }) =>
     `${step} is confirmed: ${minutes(clean)} clean, which rules out more than ${perHour.toFixed(1)} crashes an hour (95 %) and nothing rarer.${givenUp(failed)}`,
   "clocks.noTemperature": () =>
     "Temperature wasn't logged: the ladder can't stop at the limit. Watch it yourself.",
-  "clocks.found": ({ next, school }: { next: AnySaid; school: AnySaid | null }, words: InWords) =>
+  "clocks.found": ({ next, school }, words) =>
     `${capital(words(next))}${school ? ` ${capital(words(school))}` : ""}`,
-  "school.holds": ({
-    name,
-    fps,
-    celsius,
-    alone,
-  }: {
-    name: string;
-    fps: number;
-    celsius: number | null;
-    alone: boolean;
-  }) =>
+  "school.holds": ({ name, fps, celsius, alone }) =>
     `${name} sustains ${fps.toFixed(1)} fps${celsius === null ? "" : ` at ${celsius.toFixed(0)} °C`}${alone ? ", and is the only one that holds the target" : ", with the most fps for its watts of those that hold the target"}.`,
-  "school.none": ({ name, fps, cool }: { name: string; fps: number; cool: boolean }) =>
+  "school.none": ({ name, fps, cool }) =>
     `None holds the target; ${name} sustains the most, ${fps.toFixed(1)} fps${cool ? " under the temperature limit" : ", though none stays under the temperature limit"}.`,
 
-  "memory.noReadings": ({ run }: { run: number }) => `Run ${run} logged no memory.`,
+  "memory.noReadings": ({ run }) => `Run ${run} logged no memory.`,
   "memory.runFirst": () => "Run the scene for some minutes with memory logged.",
-  "memory.steady": ({
-    mbPerMinute,
-    low,
-    high,
-    step,
-  }: {
-    mbPerMinute: number;
-    low: number;
-    high: number;
-    step?: { megabytes: number; minutes: number } | null;
-  }) =>
+  "memory.steady": ({ mbPerMinute, low, high, step }) =>
     `${step ? `Memory rose once, by ${step.megabytes.toFixed(0)} MB after ${step.minutes.toFixed(1)} min, and stayed. Since then it` : "Memory"} doesn't grow beyond doubt: ${figure(mbPerMinute)} MB a minute (95 %: ${figure(low)} to ${figure(high)}).`,
-  "memory.grows": ({
-    mbPerMinute,
-    wall,
-    diedAfterMinutes,
-    more,
-  }: {
-    mbPerMinute: number;
-    wall: { minutes: number; low: number; high: number } | null;
-    diedAfterMinutes: number | null;
-    more: { gigabytes: number; minutes: number } | null;
-  }) =>
+  "memory.grows": ({ mbPerMinute, wall, diedAfterMinutes, more }) =>
     `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min${wall.low.toFixed(1) === wall.high.toFixed(1) ? "" : ` (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})`}` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
-  "rate.native": ({ fps, held, ...sure }: { fps: number; held: number } & Sure) =>
+  "rate.native": ({ fps, held, ...sure }) =>
     `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
-  "rate.lock": ({
-    fps,
-    held,
-    refreshes,
-    average,
-    freeHeld,
-    nativeFps,
-    ...sure
-  }: Sure & {
-    fps: number;
-    held: number;
-    /** Whole refreshes a frame lasts; null where its cadence is uneven. */
-    refreshes: number | null;
-    average: number;
-    freeHeld: number;
-    nativeFps: number;
-  }) =>
+  "rate.lock": ({ fps, held, refreshes, average, freeHeld, nativeFps, ...sure }) =>
     `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
-  "rate.tied": ({ nativeFps, held }: { nativeFps: number; held: number }) =>
+  "rate.tied": ({ nativeFps, held }) =>
     `Its speed is tied to its rate: any cap below ${rate(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
-  "rate.free": ({ leastFps, average }: { leastFps: number; average: number }) =>
+  "rate.free": ({ leastFps, average }) =>
     `No rate from ${rate(leastFps)} fps up is sure to be held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
   "rate.capped": () =>
     "Almost every frame falls on one number of refreshes: was the cap really lifted? A capped run can't say what it would do free.",
-};
+} satisfies Partial<Sentences<SweepCodes & TrialCodes & AdviseCodes>>;
 
 function toLimit(outlook: LimitOutlook, limitC: number): string {
   if (outlook.state === "never") return `, under the limit of ${limitC} °C: never at this load`;
   return outlook.state === "reached"
     ? `, with the limit of ${limitC} °C after ${clock(1000 * outlook.seconds)}`
     : `; whether it comes to the limit of ${limitC} °C can't be told before the curve has bent: run ${minutes(outlook.runMinutes)}`;
-}
-
-/** What a fresh run should come to; absent from what was kept before it was reckoned. */
-interface Sure {
-  heldLow?: number;
-  chance?: number;
 }
 const surely = ({ heldLow, chance }: Sure) =>
   heldLow === undefined || chance === undefined || heldLow >= 0.995

@@ -1,3 +1,7 @@
+import type { Sentences } from "./said";
+import type { VerdictCodes } from "@/core/verdict";
+import type { CaptureCodes } from "@/core/capture";
+import type { KitCodes } from "@/core/kit";
 import type { Grade, Reason, RuleName } from "@/core/verdict";
 import { count } from "./figures";
 
@@ -82,52 +86,34 @@ function shortOf(value: number, limit: number): string {
 
 /** What a person should know beside a verdict, and the conditions that break house rules. */
 export const verdictSentences = {
-  "verdict.counterDisagrees": ({ fps, speedPercent }: { fps: number; speedPercent: number }) =>
+  "verdict.counterDisagrees": ({ fps, speedPercent }) =>
     `The counter disagrees: it shows ${fps.toFixed(1)} fps while the engine reports ${speedPercent.toFixed(1)} % speed. The picture repeats old frames.`,
-  "verdict.tooFast": ({ speedPercent }: { speedPercent: number }) =>
+  "verdict.tooFast": ({ speedPercent }) =>
     `It runs at ${speedPercent.toFixed(0)} % of its own speed: too fast. Check the limiter, and the title's own rate.`,
-  "verdict.tooShort": ({ seconds, wanted }: { seconds: number; wanted: number }) =>
+  "verdict.tooShort": ({ seconds, wanted }) =>
     `${seconds < 1 ? "Less than a second" : `${seconds.toFixed(1)} s`} is too short to judge: run ${wanted} s at least, better the whole scene.`,
-  "verdict.tooFewReadings": ({ readings, wanted }: { readings: number; wanted: number }) =>
+  "verdict.tooFewReadings": ({ readings, wanted }) =>
     `${count(readings, "reading")} ${readings === 1 ? "is" : "are"} too few to judge: take ${wanted} at least.`,
-  "verdict.justUnder": ({ slowestFps, wantedFps }: { slowestFps: number; wantedFps: number }) =>
+  "verdict.justUnder": ({ slowestFps, wantedFps }) =>
     `Just under: its slowest second runs at ${slowestFps.toFixed(2)} fps, and ${wantedFps.toFixed(2)} would count as full speed.`,
-  "capture.measured": ({ captureFps, low, high }: { captureFps: number; low: number; high: number }) =>
+  "capture.measured": ({ captureFps, low, high }) =>
     `Measured from a video of ${captureFps.toFixed(captureFps % 1 > 0.05 && captureFps % 1 < 0.95 ? 1 : 0)} pictures a second: the average lies between ${low.toFixed(2)} and ${high.toFixed(2)} fps, each frame time within ${(1000 / captureFps).toFixed(1)} ms.`,
-  "capture.ceiling": ({ averageFps }: { averageFps: number }) =>
+  "capture.ceiling": ({ averageFps }) =>
     `Nearly every captured picture is new: at least about ${averageFps.toFixed(0)} fps, and no capture this slow can say more. Capture faster.`,
-  "capture.unsure": ({ unsure, of }: { unsure: number; of: number }) =>
+  "capture.unsure": ({ unsure, of }) =>
     `${count(unsure, "captured picture")} of ${of} could be new or repeated: too many to trust the rate.`,
-  "capture.clock": ({ speed, low, high }: { speed: number; low: number; high: number }) =>
+  "capture.clock": ({ speed, low, high }) =>
     `By the title's own clock it ran at ${(100 * speed).toFixed(1)} % of its speed (${(100 * low).toFixed(1)} to ${(100 * high).toFixed(1)} %).`,
-  "capture.counter": ({ shown, averageFps }: { shown: number; averageFps: number }) =>
+  "capture.counter": ({ shown, averageFps }) =>
     `The counter disagrees: it says ${shown.toFixed(1)} fps, the pictures ${averageFps.toFixed(1)}.`,
   "verdict.asWholeNumbersTell": () =>
     "Full speed as far as whole numbers tell: a counter without decimals may show a frame less than there is.",
-  "verdict.straddles": ({
-    worse,
-    better,
-    low,
-    high,
-  }: {
-    worse: keyof typeof gradeWords;
-    better: keyof typeof gradeWords;
-    low: number;
-    high: number;
-  }) =>
+  "verdict.straddles": ({ worse, better, low, high }) =>
     `${lightsWords(worse, [worse, better])}: these readings leave the speed open from ${low.toFixed(0)} to ${high.toFixed(0)} %.`,
-  "verdict.spikes": ({
-    periodMs,
-    extraMs,
-    count: times,
-  }: {
-    periodMs: number;
-    extraMs: number;
-    count: number;
-  }) =>
+  "verdict.spikes": ({ periodMs, extraMs, count: times }) =>
     `A spike comes back every ${periodMs < 950 ? `${periodMs.toFixed(0)} ms` : `${(periodMs / 1000).toFixed(1)} s`}: a frame ${extraMs.toFixed(extraMs < 10 ? 1 : 0)} ms longer than those around it, ${times} times. Something runs by a clock of its own: a program beside it, saving, sound, or the overlay.`,
   "verdict.fromReadings": () => "Judged from readings: hitches and pacing can't be seen in them.",
-  "conditions.against": ({ condition, is }: { condition: "pluggedIn" | "docked" | "cooler"; is: boolean }) => {
+  "conditions.against": ({ condition, is }) => {
     const state = {
       pluggedIn: ["on battery", "plugged in"],
       docked: ["handheld", "docked"],
@@ -135,4 +121,4 @@ export const verdictSentences = {
     }[condition];
     return `${state[Number(is)]}: house rules say ${state[Number(!is)]}`;
   },
-};
+} satisfies Partial<Sentences<VerdictCodes & CaptureCodes & KitCodes>>;

@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
-import { said, sentences, words, type Code } from ".";
+import { said, sentences, logWords, type Code } from ".";
 
 /** Every file of the core that isn't this folder or a test. */
 function* sources(folder: string): Generator<string> {
@@ -15,22 +15,22 @@ describe("sentences are data, and put into words in one place", () => {
   it("figures are put in by their code", () => {
     const effect = said("effect.pair", { pair: { ratio: 1.05, low: 0.98, high: 1.12 } });
     expect(effect).toEqual({ code: "effect.pair", figures: { pair: { ratio: 1.05, low: 0.98, high: 1.12 } } });
-    expect(words(effect)).toBe("+5.0 % (95 %: −2.0 % to +12.0 %)");
+    expect(logWords(effect)).toBe("+5.0 % (95 %: −2.0 % to +12.0 %)");
   });
   it("a sentence in a sentence is put into words with it", () =>
-    expect(words(said("next.try", { suggestion: said("opening.screen") }))).toBe(
+    expect(logWords(said("next.try", { suggestion: said("opening.screen") }))).toBe(
       "Try begin with a screening design over the switches that might matter.",
     ));
   it("survives being kept as JSON", () => {
     const kept = JSON.parse(JSON.stringify(said("drift.days", { days: 2 })));
-    expect(words(kept)).toBe("Its runs lie 2 days apart.");
+    expect(logWords(kept)).toBe("Its runs lie 2 days apart.");
   });
   it("what was kept before sentences were data is shown as it stood", () =>
-    expect(words(said("kept.verbatim", { text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }))).toMatch(/^\+4\.2 %/));
+    expect(logWords(said("kept.verbatim", { text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }))).toMatch(/^\+4\.2 %/));
   it("a code of a later version is shown by its name, and breaks nothing", () =>
-    expect(words({ code: "later.sentence", figures: {} })).toBe("later.sentence"));
+    expect(logWords({ code: "later.sentence", figures: {} })).toBe("later.sentence"));
   it("one thing and several are told apart", () => {
-    expect(words(said("drift.days", { days: 1 }))).toBe("Its runs lie 1 day apart.");
+    expect(logWords(said("drift.days", { days: 1 }))).toBe("Its runs lie 1 day apart.");
   });
 });
 

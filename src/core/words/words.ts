@@ -1,20 +1,51 @@
+import type { AdviseCodes } from "@/core/advise";
+import type { CaptureCodes } from "@/core/capture";
+import type { CompareCodes } from "@/core/compare";
+import type { DiagnoseCodes, SignCodes } from "@/core/diagnose";
+import type { JobCodes } from "@/core/job";
+import type { KitCodes } from "@/core/kit";
+import type { ResolutionCodes } from "@/core/resolution";
+import type { Said, SharedCodes } from "@/core/said";
+import type { SweepCodes } from "@/core/sweep";
+import type { TraceCodes } from "@/core/trace";
+import type { TrialCodes } from "@/core/trial";
+import type { VerdictCodes } from "@/core/verdict";
+import type { WordsCodes } from "./codes";
+import type { InWords, Sentences } from "./said";
 import { advisingSentences } from "./advising";
 import { comparingSentences } from "./comparing";
 import { diagnosingSentences } from "./diagnosing";
 import { holdingSentences } from "./holding";
-import { readingSentences } from "./reading";
-import type { AnySaid, InWords } from "./said";
 import { scaleSentences } from "./scales";
 import { sweepingSentences } from "./sweeping";
 import { verdictSentences } from "./verdict";
 
 const ownSentences = {
   /** A sentence kept before sentences were data. */
-  "kept.verbatim": ({ text }: { text: string }) => text,
-};
+  "kept.verbatim": ({ text }) => text,
+} satisfies Partial<Sentences<TrialCodes>>;
 
-/** Every sentence the core says, by its code. */
-export const sentences = {
+/** Every sentence there is, by its code, with the figures in it. */
+export type Codes = AdviseCodes &
+  CaptureCodes &
+  CompareCodes &
+  DiagnoseCodes &
+  SignCodes &
+  JobCodes &
+  KitCodes &
+  ResolutionCodes &
+  SharedCodes &
+  SweepCodes &
+  TraceCodes &
+  TrialCodes &
+  VerdictCodes &
+  WordsCodes;
+
+/** Sentences of reading a log, which only pages that read one need. */
+type LogCode = keyof TraceCodes | "refused.unread" | "remedy.chooseAgain";
+
+/** Every sentence but those of reading a log, by its code. */
+export const resultSentences: Sentences<Omit<Codes, LogCode>> = {
   ...ownSentences,
   ...verdictSentences,
   ...holdingSentences,
@@ -22,20 +53,19 @@ export const sentences = {
   ...sweepingSentences,
   ...advisingSentences,
   ...diagnosingSentences,
-  ...readingSentences,
   ...scaleSentences,
 };
 
+/** Puts sentences of a table into words; the code itself for one that the table doesn't know. */
+export function wording(table: object) {
+  const put = table as Record<string, ((figures: unknown, within: InWords) => string) | undefined>;
+  const inWords: InWords = ({ code, figures }) => put[code]?.(figures, inWords) ?? code;
+  return inWords;
+}
+
 /**
- * A sentence in words: the only place where codes and figures become prose.
+ * A sentence about results in words; `logWords` knows those of reading a log as well.
  * @returns the code itself for one that this version doesn't know
  * @example words(said("effect.pair", { pair: { ratio: 1.05, low: 1.02, high: 1.08 } })) // → "+5.0 % (95 %: +2.0 % to +8.0 %)"
  */
-export function words({ code, figures }: AnySaid): string {
-  const put = (sentences as Record<string, (figures: unknown, within: InWords) => string>)[code];
-  return put ? put(figures, words) : code;
-}
-
-/** A refusal and what can be done about it, in one line. */
-export const refusalWords = ({ reason, remedy }: { reason: AnySaid; remedy: AnySaid }): string =>
-  `${words(reason)} ${words(remedy)}`;
+export const words = wording(resultSentences);

@@ -1,5 +1,6 @@
 import { words, type Said } from "@/core/words";
-import type { CampaignListRow, JobListRow, JobView, ProfileListRow } from "@/core/records";
+import type { CampaignListRow, JobListRow, ProfileListRow } from "@/core/records";
+import type { JobView } from "@/contract";
 import { EmptyPanel, KeyHint, Panel, buttonLook, say, When, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";

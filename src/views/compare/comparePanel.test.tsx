@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { render, screen } from "@testing-library/react";
-import type { JobRow, ThreadRun } from "@/core/records";
+import type { JobRow } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { lendingDesk } from "@/core/verdict";
 import { ComparePanel } from "./ComparePanel";
 import { useComparison } from "./useComparison";

@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useRef, useState, useTransition } from "react";
 import type { Conditions } from "@/core/kit";
-import type { BenchView } from "@/core/records";
+import type { BenchView } from "@/contract";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
 import { Choice, Keys, Sheet, toast } from "@/ui";

@@ -5,7 +5,7 @@ import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { call } from "@/contract/client";
-import type { BenchView } from "@/core/records";
+import type { BenchView } from "@/contract";
 import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts, Link } from "@/ui";
 import { DropZone } from "@/views/drop";
 import { Connection, forgetPages, useShell } from "@/views/live";

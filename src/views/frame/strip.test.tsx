@@ -2,7 +2,7 @@
 import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { call } from "@/contract/client";
-import type { BenchView } from "@/core/records";
+import type { BenchView } from "@/contract";
 import { lendingDesk } from "@/core/verdict";
 import { KeysProvider } from "@/ui";
 import { BenchStrip } from "./BenchStrip";

@@ -1,4 +1,4 @@
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { crashRate } from "@/core/sweep";
 import { say } from "@/ui";
 

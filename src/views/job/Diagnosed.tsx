@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { Diagnosis } from "@/core/diagnose";
 import { causeWords, words } from "@/core/words";
 import { call } from "@/contract/client";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { say } from "@/ui";
 
 /** Diagnosis of the selected run: the newest comes with the page, any other is asked for. */

@@ -2,7 +2,8 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Controller, useForm } from "react-hook-form";
 import { faultKinds, faultSeverities, newFaultSchema, type NewFault } from "@/core/kit";
-import type { FaultRow, ThreadRun } from "@/core/records";
+import type { FaultRow } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { Button, Choice, Field, Input, Sheet, say, toast } from "@/ui";
 import { sendLater } from "@/views/live";
 import { call } from "@/contract/client";

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { words } from "@/core/words";
 import { Button, KeyHint, buttonLook, Link } from "@/ui";
 import type { MainAction } from "./mainAction";

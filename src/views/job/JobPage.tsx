@@ -3,7 +3,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { labelsIn } from "@/core/kit";
-import type { JobView, ThreadRun } from "@/core/records";
+import type { JobView, ThreadRun } from "@/contract";
 import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, onceOpen, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { Fragment, useRef } from "react";
 import { call } from "@/contract/client";
 import { jobOrders, jobStates } from "@/contract/lists";
-import type { JobsView } from "@/core/records";
+import type { JobsView } from "@/contract";
 import {
   Button,
   Choice,

@@ -1,6 +1,7 @@
 "use client";
 import { call } from "@/contract/client";
-import type { JobView, LeftOut as LeftOutRow } from "@/core/records";
+import type { LeftOut as LeftOutRow } from "@/core/records";
+import type { JobView } from "@/contract";
 import { Button, When, toast } from "@/ui";
 
 /** What was left out of a job, to be taken back at any time. */

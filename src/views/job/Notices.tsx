@@ -1,6 +1,6 @@
 "use client";
 import { call } from "@/contract/client";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { Button, say, toast } from "@/ui";
 
 /** What stands between a job's figures and what is so now: a corrected title, another rig on the bench. */

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { JobPage } from "./JobPage";
 import type { FirstTrace } from "./useTraces";
 

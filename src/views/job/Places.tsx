@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import type { PlaceRow } from "@/core/job";
 import { placesWords } from "@/core/words";
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { call } from "@/contract/client";
 import { say, TableFrame, TableHead } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";

@@ -1,5 +1,5 @@
 "use client";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { Button, Keys, onceOpen, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
 import { conditionWords, valueWords, words } from "@/core/words";

@@ -1,6 +1,7 @@
 import dynamic from "next/dynamic";
 import type { ReactNode } from "react";
-import type { FaultRow, JobRow, ThreadRun } from "@/core/records";
+import type { FaultRow, JobRow } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import type { NextStep } from "@/core/advise";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";

@@ -2,7 +2,8 @@
 import { clsx } from "clsx";
 import { TriangleAlert } from "lucide-react";
 import { useState } from "react";
-import type { FaultRow, JobRow, ThreadRun, TrialNode } from "@/core/records";
+import type { FaultRow, JobRow, TrialNode } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { usualLight, armAt, nextArmName } from "@/core/trial";
 import { changed, overruledWords, words } from "@/core/words";
 import { Button, say, Link } from "@/ui";

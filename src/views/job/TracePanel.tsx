@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { MeasuringRules, Summary } from "@/core/metrics";
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import type { ChannelRole } from "@/core/trace";
 import {
   BandChart,

@@ -2,7 +2,7 @@
 import type { Suggestion } from "@/core/advise";
 import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { Button, Choice, Keys, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";

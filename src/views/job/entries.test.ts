@@ -1,4 +1,5 @@
-import type { ThreadRun, TrialNode } from "@/core/records";
+import type { TrialNode } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { entriesOf } from "./entries";
 
 const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute));

@@ -1,4 +1,5 @@
-import type { ThreadRun, TrialNode } from "@/core/records";
+import type { TrialNode } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 
 /** One thing that happened in a job. */
 export type Entry = { at: number; run: ThreadRun } | { at: number; trial: TrialNode; runs: ThreadRun[] };

@@ -1,4 +1,4 @@
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { armOf } from "@/views/compare";
 import { stretchIn, stretchText } from "./useAddress";
 

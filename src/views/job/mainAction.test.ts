@@ -1,4 +1,4 @@
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { mainActionOf, newRunPath } from "./mainAction";
 
 type Shown = Parameters<typeof mainActionOf>[0];

@@ -1,5 +1,5 @@
 import { nextArmName } from "@/core/trial";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 
 /**
  * The one main button of a job, wherever it stands: what it is called, its key, and where it leads or what it

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { render, screen } from "@testing-library/react";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import { KeysProvider } from "@/ui";
 import { TryNext } from "./TryNext";
 

@@ -1,7 +1,8 @@
 import { useRouter } from "next/navigation";
 import { call } from "@/contract/client";
 import { besideValues } from "@/core/profile";
-import type { JobRow, ThreadRun } from "@/core/records";
+import type { JobRow } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { say, toast } from "@/ui";
 
 /**

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { MeasuringRules, Summary } from "@/core/metrics";
-import type { ThreadRun } from "@/core/records";
+import type { ThreadRun } from "@/contract";
 import { drawnColumns, type CoarseTrace } from "@/core/trace";
 import type { startTraceReader, TraceColumns, TraceFacts, Working } from "@/workers";
 

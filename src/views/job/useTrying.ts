@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import type { Suggestion } from "@/core/advise";
-import type { JobView } from "@/core/records";
+import type { JobView } from "@/contract";
 import type { Draft } from "@/core/trial";
 import { useBeginTrial } from "@/views/trial/useBeginTrial";
 

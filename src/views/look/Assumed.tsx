@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { LookView } from "@/core/records";
+import type { LookView } from "@/contract";
 import { Choice, say } from "@/ui";
 
 /** What a verdict rests on before anything is entered. */

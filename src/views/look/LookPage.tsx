@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { call } from "@/contract/client";
 import type { DoorOutput } from "@/contract";
 import { commonShapes, type NewRun } from "@/core/kit";
-import type { LookView } from "@/core/records";
+import type { LookView } from "@/contract";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
 import { Field, Panel, Suggest } from "@/ui";
 import { CaptureDesk } from "@/views/capture";
@@ -131,7 +131,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
                 yardstick={yardstick}
                 begin={async () => {
                   const runOf = await open();
-                  return runOf && (runOf({ source: "capture" }));
+                  return runOf && runOf({ source: "capture" });
                 }}
                 onKept={(run) => onKept([run])}
               />

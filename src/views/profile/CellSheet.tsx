@@ -1,10 +1,10 @@
 import { useState } from "react";
 import type { SettingValue } from "@/core/kit";
 import { besideKeys } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { Button, Sheet, Switch } from "@/ui";
 import { SettingField } from "@/views/setting";
-import type { Cell } from "./ProfilePage";
+import type { Cell } from "./place";
 
 const layerWords = {
   rig: "everything on this rig",

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { call } from "@/contract/client";
 import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { valueWords, words } from "@/core/words";
 import {
   Button,
@@ -18,7 +18,7 @@ import {
 } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
-import { openLayers, placed, type Told } from "./ProfilePage";
+import { openLayers, placed, type Told } from "./place";
 import { useConfigReader } from "./useConfigReader";
 
 interface Opened {

@@ -3,7 +3,7 @@ import { useState, useRef } from "react";
 import { call } from "@/contract/client";
 import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
 import { besideInRecipe, recipeSchema } from "@/core/recipe";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import {
   Button,
@@ -22,7 +22,7 @@ import {
 } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 import { standingWords } from "./LayerTable";
-import { placed, type Told } from "./ProfilePage";
+import { placed, type Told } from "./place";
 
 const everyTitle = { value: "every", label: "every title of the system" };
 

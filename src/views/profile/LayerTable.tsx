@@ -1,10 +1,10 @@
 import { clsx } from "clsx";
 import { useRef, type KeyboardEvent } from "react";
 import { layers, type ProfileRow } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import { Choice, TableFrame, say } from "@/ui";
-import { openLayers, type Cell } from "./ProfilePage";
+import { openLayers, type Cell } from "./place";
 
 export const rowFilters = ["all", "differs", "untested", "stale"] as const;
 export type RowFilter = (typeof rowFilters)[number];

@@ -1,8 +1,8 @@
 import { originWords, type LayerValue } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { valueWords, words } from "@/core/words";
 import { Button, Panel, When, Link } from "@/ui";
-import type { Cell } from "./ProfilePage";
+import type { Cell } from "./place";
 import { standingWords } from "./LayerTable";
 
 /** Changes of one value that are listed. */

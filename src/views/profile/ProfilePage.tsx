@@ -4,13 +4,13 @@ import { Tabs } from "radix-ui";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import { layers, type Layer } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { overruledWords } from "@/core/words";
 import { Choice, Keys, Link, SearchChoice, toast } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { CellSheet } from "./CellSheet";
+import { placed, type Cell, type Told } from "./place";
 import { ConfigPanel } from "./ConfigPanel";
 import { ElsewherePanel } from "./ElsewherePanel";
 import { LayerTable, rowFilters, type RowFilter } from "./LayerTable";
@@ -23,17 +23,6 @@ const tabs = [
   { value: "file", name: "Config file", key: "c" },
   { value: "elsewhere", name: "Compare and take along", key: "m" },
 ] as const;
-
-/** A cell of the table: a setting in a layer. */
-export interface Cell {
-  key: string;
-  layer: Layer;
-}
-
-/** Says what came of a change, and shows the profile anew. */
-export type Told = (
-  sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>,
-) => Promise<void>;
 
 /** A rig's profile of an engine: settings by layers, the engine's own file, and other profiles. */
 export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: string }) {
@@ -210,28 +199,3 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
     </div>
   );
 }
-
-/** Values for one layer of what is shown. */
-export function placed(
-  { rig, engine, systemId, titleId, buildId, saw }: ProfileView,
-  layer: Layer,
-  values: { key: string; value: string | number | boolean | null }[],
-  onlyBuild = false,
-) {
-  return {
-    rigId: rig.id,
-    engineId: engine.id,
-    layer,
-    systemId: layer === "system" ? systemId : null,
-    titleId: layer === "title" ? titleId : null,
-    buildId: onlyBuild ? buildId : null,
-    values,
-    saw,
-  };
-}
-
-/** Layers that values can be set in now: a title's needs a title. */
-export const openLayers = ({ titleId, systemId }: Pick<ProfileView, "titleId" | "systemId">): Layer[] =>
-  layers.filter((layer) =>
-    layer === "title" ? titleId !== null : layer === "system" ? systemId !== "" : true,
-  );

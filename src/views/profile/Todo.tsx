@@ -1,10 +1,10 @@
 import { useRouter } from "next/navigation";
 import { call } from "@/contract/client";
 import { layers, type Layer } from "@/core/profile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import { Button, Keys, Panel, say, toast } from "@/ui";
-import { placed, type Told } from "./ProfilePage";
+import { placed, type Told } from "./place";
 
 const layerWords: Record<Layer, string> = { rig: "the rig's", system: "the system's", title: "the title's" };
 

@@ -2,16 +2,25 @@
 import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import { call } from "@/contract/client";
 import { exampleSetting } from "@/testing/exampleKit";
-import { besideSettings, HeldValues, droppable, liftable, profileRows, type Confirmation, type LayerValue, type RigNow } from "@/core/profile";
+import {
+  besideSettings,
+  HeldValues,
+  droppable,
+  liftable,
+  profileRows,
+  type Confirmation,
+  type LayerValue,
+  type RigNow,
+} from "@/core/profile";
 import { exampleValue as set } from "@/testing/exampleProfile";
-import type { ProfileView } from "@/core/records";
+import type { ProfileView } from "@/contract";
 import { exampleSpec } from "@/testing/exampleTrial";
 import { whenLoaded } from "@/testing/whenLoaded";
 import { KeysProvider } from "@/ui";
 import { CellSheet } from "./CellSheet";
 import { LayerTable, shows, standingWords } from "./LayerTable";
 import { Origins } from "./Origins";
-import { openLayers, placed } from "./ProfilePage";
+import { openLayers, placed } from "./place";
 import { Todo } from "./Todo";
 
 const push = jest.fn();

@@ -11,7 +11,7 @@ import {
   type NewRun,
   type Outcome,
 } from "@/core/kit";
-import type { NewRunView } from "@/core/records";
+import type { NewRunView } from "@/contract";
 import { yardstickOf } from "@/core/verdict";
 import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";

@@ -1,7 +1,7 @@
 "use client";
-import { heldConditions, type Holding } from "@/core/job";
+import { heldConditions, type Holding, type Differing } from "@/core/job";
 import type { Conditions } from "@/core/kit";
-import { said, words, type Differing } from "@/core/words";
+import { said, words } from "@/core/words";
 import { Button, Keys } from "@/ui";
 
 /** The bench's conditions with those that hold in a job in their place. */

@@ -1,7 +1,7 @@
 "use client";
 import type { ReactNode } from "react";
 import type { ReadOptions } from "@/core/trace";
-import { words } from "@/core/words";
+import { logWords, words } from "@/core/words";
 import { BandChart, Figure, say, useWidth } from "@/ui";
 import type { LogPreview } from "@/workers";
 import { Reasons } from "@/views/verdict/Reasons";
@@ -73,7 +73,7 @@ export function Preview({
           className={`list-disc space-y-1 pl-5 text-[13px] ${reading.needsConfirming ? "text-caution" : "text-soft"}`}
         >
           {reading.notes.map((note) => (
-            <li key={words(note)}>{words(note)}</li>
+            <li key={logWords(note)}>{logWords(note)}</li>
           ))}
           {reading.skipped.slice(0, 5).map(({ line, text }) => (
             <li key={line}>

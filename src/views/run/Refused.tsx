@@ -1,6 +1,6 @@
 import { TriangleAlert } from "lucide-react";
 import type { LogProblem, ReadOptions } from "@/core/trace";
-import { words } from "@/core/words";
+import { logWords } from "@/core/words";
 import { Button } from "@/ui";
 import { ColumnTable } from "./ColumnTable";
 
@@ -21,7 +21,7 @@ export function Refused({
       <p className="flex gap-2">
         <TriangleAlert size={18} className="mt-0.5 shrink-0 text-caution" aria-hidden />
         <span>
-          <b>{words(problem.reason)}</b> {words(problem.remedy)}
+          <b>{logWords(problem.reason)}</b> {logWords(problem.remedy)}
         </span>
       </p>
       <div className="flex flex-wrap gap-2">

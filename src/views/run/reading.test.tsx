@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen, within } from "@testing-library/react";
 import { summarise } from "@/core/metrics";
-import { durationOf, endsOf, frameColumns, readLog, readingOf, type LogProblem } from "@/core/trace";
+import { durationOf, endsOf, frameColumns, readLog, type LogProblem } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { judge, lendingDesk } from "@/core/verdict";
 import type { LogPreview } from "@/workers";
 import { Preview } from "./Preview";

@@ -1,5 +1,5 @@
 import { changesBetween, first, labelsIn } from "@/core/kit";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { usualLight } from "@/core/trial";
 import { grades } from "@/core/verdict";
 import { valueWords } from "@/core/words";

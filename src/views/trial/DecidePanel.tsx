@@ -3,7 +3,8 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import { isAgainst, type Advice, armAt } from "@/core/trial";
 import { words } from "@/core/words";
-import type { BenchSet, TrialView } from "@/core/records";
+import type { BenchSet } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { Button, Field, Input, KeyHint, Keys, Panel, buttonLook, say, When, toast, Link } from "@/ui";
 
 /**

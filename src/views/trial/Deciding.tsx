@@ -1,4 +1,4 @@
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { armAt, usualGrade } from "@/core/trial";
 import { effectWords, said, words } from "@/core/words";
 import { Panel, say } from "@/ui";

@@ -1,5 +1,5 @@
 import { armAt } from "@/core/trial";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { Panel, TableFrame, TableHead, Link } from "@/ui";
 
 /** Cold and warm side by side: what first visits lost against later ones. */

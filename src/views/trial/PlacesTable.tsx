@@ -1,4 +1,4 @@
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { Panel, say, TableFrame, TableHead } from "@/ui";
 import { percent } from "@/views/compare/Effects";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
 import type { DoorBody } from "@/contract";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { armAt } from "@/core/trial";
 import { words } from "@/core/words";
 import { Button, EmptyPanel, Keys, Panel, toast, Link } from "@/ui";

@@ -2,7 +2,7 @@
 import { exampleSetting } from "@/testing/exampleKit";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import { screeningPlan, understand } from "@/core/trial";
 import { exampleTrial } from "@/testing/exampleTrial";
 import { seeded } from "@/core/stats";

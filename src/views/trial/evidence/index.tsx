@@ -1,6 +1,6 @@
 import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 import type { CompareReading, Reading } from "@/core/trial";
 import { words } from "@/core/words";
 import type { EvidenceProps } from "./parts";

@@ -1,4 +1,4 @@
-import type { TrialView } from "@/core/records";
+import type { TrialView } from "@/contract";
 
 const colours = ["var(--series-a)", "var(--series-b)", "var(--series-c)", "var(--series-d)"] as const;
 const dashes = [undefined, "5 3", "2 3", "8 3 2 3"] as const;

@@ -2,7 +2,7 @@ import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import type { ReactNode } from "react";
 import { heatCautions } from "@/core/advise";
-import type { PlanView } from "@/core/records";
+import type { PlanView } from "@/contract";
 import { kindOf, planMinutes, type Draft } from "@/core/trial";
 import { words } from "@/core/words";
 import type { Refusal } from "@/contract";

@@ -9,7 +9,8 @@ import {
   type LadderState,
   type SchoolChoice,
 } from "@/core/sweep";
-import { said, type SoakFault } from "@/core/words";
+import { said } from "../../codes";
+import type { SoakFault } from "@/core/sweep";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
 import { meanOf, type Recommends } from "../../sweeping";
 

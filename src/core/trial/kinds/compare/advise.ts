@@ -1,5 +1,7 @@
 import { grades, type Grade } from "@/core/verdict";
-import { said, settles, type LightChange, type Said } from "@/core/words";
+import { said, type LightChange } from "../../codes";
+import { settles } from "@/core/compare";
+import type { Said } from "@/core/said";
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { usualGrade, type Advice, type ArmEvidence, type PairEffect } from "../../outcome";

@@ -1,6 +1,6 @@
 import { compareArms } from "@/core/compare";
 import type { Trace } from "@/core/trace";
-import type { Said } from "@/core/words";
+import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
 import type { PairEffect } from "../../outcome";
 import { pairEffects } from "./pairs";

@@ -9,7 +9,8 @@ import {
   type Throttle,
 } from "@/core/sweep";
 import { thinned } from "@/core/stats";
-import { said, type Said } from "@/core/words";
+import { said } from "../../codes";
+import type { Said } from "@/core/said";
 import type { TrialFacts, TrialRun, Traces } from "../../facts";
 import { channelIn, drawnPoints, meanOf, type Recommends } from "../../sweeping";
 

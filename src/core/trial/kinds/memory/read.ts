@@ -1,7 +1,8 @@
 import { memoryLeft } from "@/core/kit";
 import { thinned } from "@/core/stats";
 import { crashRate, memoryGrowth, minutesWith, type CrashRate, type MemoryGrowth } from "@/core/sweep";
-import { said, type Said } from "@/core/words";
+import { said } from "../../codes";
+import type { Said } from "@/core/said";
 import type { TrialFacts, TrialRun, Traces } from "../../facts";
 import { channelIn, drawnPoints, type Recommends } from "../../sweeping";
 

@@ -1,6 +1,6 @@
 import { effectiveFps } from "@/core/compare";
 import { powerSweep, runtimeHours, type PowerSweep } from "@/core/sweep";
-import { said } from "@/core/words";
+import { said } from "../../codes";
 import { targetFpsOf, type TrialFacts } from "../../facts";
 import type { Recommends } from "../../sweeping";
 

@@ -1,4 +1,4 @@
-import { said } from "@/core/words";
+import { said } from "../../codes";
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { adviseReading } from "../../sweeping";

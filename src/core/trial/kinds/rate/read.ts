@@ -6,7 +6,7 @@ import {
   type RateDecision,
 } from "@/core/advise";
 import { settingFor } from "@/core/kit";
-import { said } from "@/core/words";
+import { said } from "../../codes";
 import type { Planned, TrialFacts, TrialRun, Traces } from "../../facts";
 import type { ArmRole } from "../../shapes";
 import type { Recommends } from "../../sweeping";

@@ -1,7 +1,8 @@
 import { settingFor } from "@/core/kit";
 import { weightedLine } from "@/core/stats";
 import { holds } from "@/core/verdict";
-import { said, type Said } from "@/core/words";
+import { said } from "../../codes";
+import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts, type TrialRun } from "../../facts";
 import { meanOf } from "../../sweeping";
 

@@ -8,7 +8,8 @@ import {
   type NextScale,
   type ScaleLaw,
 } from "@/core/sweep";
-import { said, type Said } from "@/core/words";
+import { said } from "../../codes";
+import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts } from "../../facts";
 import { meanOf, type Recommends } from "../../sweeping";
 import { readByEye } from "./byEye";

@@ -1,4 +1,4 @@
-import { said } from "@/core/words";
+import { said } from "../../codes";
 import type { Judged, Planned } from "../../facts";
 import type { Advised } from "../../kind";
 import { recommended, type Outcome } from "../../outcome";

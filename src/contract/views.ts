@@ -16,10 +16,21 @@ import type { Summary, TallyFigures } from "@/core/metrics";
 import type { Layer, LayerValue, Liftable, Override, ProfileRow, Standing } from "@/core/profile";
 import type { ArmConditions, ArmFigures, ArmEvidence, Reading, Understood, Visits } from "@/core/trial";
 import type { Grade, Verdict } from "@/core/verdict";
-import type { Said } from "@/core/words";
-import type { BoardCell } from "./board";
-import type { Versioned, RigRow, BuildRow, HouseRulesRow, PreflightItemRow } from "./kit";
-import type { JobRow, TrialNode, FaultRow, JobListRow, RunRow } from "./jobs";
+import type { Said } from "@/core/said";
+import type {
+  BoardCell,
+  BuildRow,
+  FaultRow,
+  HouseRulesRow,
+  JobListRow,
+  JobRow,
+  LeftOut,
+  PreflightItemRow,
+  RigRow,
+  RunRow,
+  TrialNode,
+  Versioned,
+} from "@/core/records";
 
 /** The bench strip: what is on the bench and what can be put there. */
 export interface BenchView extends Versioned {
@@ -58,14 +69,6 @@ export interface ThreadRun extends Omit<
   tally: TallyFigures | null;
   /** How many of its places hold; null where it names fewer than two. */
   places: PlacesHeld | null;
-}
-
-/** Something left out of a job. */
-export interface LeftOut extends Versioned {
-  id: string;
-  number: number;
-  name: string;
-  at: Date;
 }
 
 export interface JobView {
@@ -156,21 +159,6 @@ export interface PlanView {
   coolDownMinutes: number | null;
 }
 
-/** A rig with an engine: where a profile is. */
-export interface ProfileListRow {
-  rigId: string;
-  rig: string;
-  engineId: string;
-  engine: string;
-  /** Values set in its layers. */
-  values: number;
-  jobs: number;
-  /** Titles that jobs are of. */
-  titles: number;
-  /** Values that aren't proven for a title as the rig is now. */
-  toConfirm: number;
-}
-
 /** What isn't proven for a title as the rig is now. */
 export interface ProfileCheck {
   titleId: string;
@@ -213,20 +201,6 @@ export interface ProfileView {
   beside: Setting[];
   /** The newest change that this shows; a change of it says so. */
   saw: number;
-}
-
-/** Something found by its name: what it is, and where it stands. */
-export interface FoundRow {
-  kind: "job" | "trial" | "title" | "rig" | "setting";
-  id: string;
-  path: string;
-  name: string;
-  note: string;
-}
-
-/** What was changed about a run since it was made. */
-export interface RunEditsView {
-  rows: { at: Date; actor: string; changes: { field: string; from: unknown; to: unknown }[] }[];
 }
 
 export interface JobsView {
