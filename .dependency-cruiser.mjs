@@ -52,6 +52,7 @@ export default {
     tsConfig: { fileName: "tsconfig.json" },
     doNotFollow: { path: "node_modules" },
     includeOnly: "^src",
+    exclude: { path: tests },
     enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "types", "default"] },
   },
 };

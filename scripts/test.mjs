@@ -30,6 +30,7 @@ async function check(name, command, args) {
 async function checks() {
   await check("types", process.execPath, ["scripts/types.mjs"]);
   await check("lint", bin("eslint"), ["."]);
+  await check("which may import which", bin("depcruise"), ["--config", ".dependency-cruiser.mjs", "src"]);
   await check("formatting", bin("prettier"), ["--check", "--log-level=warn", "."]);
   await check("kinds of trials", process.execPath, ["scripts/kinds.mjs", "--check"]);
   await check("what nobody uses", bin("knip"), []);

@@ -1,4 +1,4 @@
-import type { LayerValue } from "@/core/profile/layers";
+import type { LayerValue } from "@/core/profile/layerValues";
 
 let made = 0;
 

@@ -1,23 +1,7 @@
 "use client";
+import type { ChoiceProps } from "./choiceProps";
 import { ListButton } from "./ListButton";
 import { useReached } from "./useReached";
-
-export interface ChoiceOption {
-  value: string;
-  label: string;
-  note?: string;
-}
-
-export interface ChoiceProps {
-  value: string | null;
-  options: ChoiceOption[];
-  onChange: (value: string) => void;
-  label?: string;
-  quiet?: boolean;
-  placeholder?: string;
-  id?: string;
-  invalid?: boolean;
-}
 
 const load = async () => (await import("./ChoiceList")).ChoiceList;
 

@@ -2,7 +2,7 @@
 import { Check } from "lucide-react";
 import { Select } from "radix-ui";
 import { useState } from "react";
-import type { ChoiceProps } from "./Choice";
+import type { ChoiceProps } from "./choiceProps";
 import { ListButton } from "./ListButton";
 
 /** A choice that was reached for: its list is open, and opens again. */

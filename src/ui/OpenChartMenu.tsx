@@ -1,6 +1,6 @@
 "use client";
 import { DropdownMenu } from "radix-ui";
-import { ChartMenuButton, type ChartAction } from "./ChartMenu";
+import { ChartMenuButton, type ChartAction } from "./ChartMenuButton";
 
 /** A chart's menu that was reached for: it is open, and opens again. */
 export function OpenChartMenu({ name, actions }: { name: string; actions: ChartAction[] }) {

@@ -2,7 +2,7 @@
 import { clsx } from "clsx";
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import type { SheetProps } from "./Sheet";
+import type { SheetProps } from "./sheetProps";
 
 /** A sheet over the page, with what stands in it. */
 export function OpenSheet({ open, onOpenChange, title, side, children }: SheetProps) {

@@ -3,7 +3,7 @@ import { Command } from "cmdk";
 import { Popover } from "radix-ui";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { ListButton } from "./ListButton";
-import type { SearchChoiceProps } from "./SearchChoice";
+import type { SearchChoiceProps } from "./choiceProps";
 import { useLit } from "./useLit";
 
 /** Shown at once; typing narrows thousands down to these. */

@@ -20,7 +20,7 @@ import { DigitWindow, drawn, inks } from "./capture/digits";
 import { CaptureProblem, measureCapture, readingFault, trackIn, type CaptureOptions } from "./capture/measure";
 import { startRecogniser } from "./capture/recognise";
 import { keepTrace } from "./keepTrace";
-import type { KeepOutcome } from "./logImport.worker";
+import type { KeepOutcome } from "./keepTrace";
 
 /** A video as it was opened. */
 export interface OpenedCapture {

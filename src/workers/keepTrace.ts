@@ -1,5 +1,4 @@
 import { packTrace, type Trace } from "@/core/trace";
-import type { KeepOutcome } from "./logImport.worker";
 
 /** Sends a trace to be kept, with the run's particulars. @param lost what is said where nobody answers */
 export async function keepTrace(
@@ -20,3 +19,13 @@ export async function keepTrace(
     return { ok: false, ...lost };
   }
 }
+
+export type KeepOutcome =
+  | { ok: true; id: string; number: number }
+  | {
+      ok: false;
+      title: string;
+      fix: string;
+      /** Number of the run that the same file is kept as. */
+      keptAs?: number;
+    };

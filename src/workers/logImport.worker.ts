@@ -1,3 +1,4 @@
+import type { KeepOutcome } from "./keepTrace";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
@@ -35,15 +36,6 @@ export interface LogPreview {
 export type Judged = Pick<LogPreview, "averageFps" | "verdict">;
 
 export type ReadOutcome = { ok: true; preview: LogPreview } | { ok: false; problem: LogProblem };
-export type KeepOutcome =
-  | { ok: true; id: string; number: number }
-  | {
-      ok: false;
-      title: string;
-      fix: string;
-      /** Number of the run that the same file is kept as. */
-      keptAs?: number;
-    };
 
 const sketchColumns = 480;
 const progressEvery = 4 << 20;

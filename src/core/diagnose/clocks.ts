@@ -1,5 +1,5 @@
 import type { Segment } from "@/core/metrics";
-import { evidence, type Evidence } from "./causes";
+import { evidence, type Evidence } from "./sign";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {

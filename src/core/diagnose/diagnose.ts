@@ -1,7 +1,8 @@
 import type { Summary } from "@/core/metrics";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import { causes, type Cause, type Evidence } from "./causes";
+import { type Evidence } from "./sign";
+import { causes, type Cause } from "./causes";
 import type { Limits } from "./clocks";
 import { graphicsLoad, isSlow, processorLoad, runEvidence, slowEvidence, soFar } from "./evidence";
 import { hitchEvidence, isHitchy } from "./hitches";

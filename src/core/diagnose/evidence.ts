@@ -1,5 +1,5 @@
 import type { Segment, Summary } from "@/core/metrics";
-import { evidence, type Evidence } from "./causes";
+import { evidence, type Evidence } from "./sign";
 import {
   clockEvidence,
   clockShares,

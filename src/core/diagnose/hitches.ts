@@ -1,5 +1,5 @@
 import type { Segment } from "@/core/metrics";
-import { evidence, type Evidence } from "./causes";
+import { evidence, type Evidence } from "./sign";
 import { weights } from "./weights";
 
 /** Whether hitches cost a stretch enough to be felt: over 4 ms in a second. */

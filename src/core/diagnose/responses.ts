@@ -1,4 +1,4 @@
-import { evidence, type Evidence } from "./causes";
+import { evidence, type Evidence } from "./sign";
 
 /** The same scene at other internal scales, everything else as it was: median frame time by rendered pixels. */
 export interface ScaleResponse {

@@ -1,4 +1,5 @@
-export { baselineOf, firstRunFor, runsOf, storyFrom, type Story, type StoryRun } from "./story";
+export { firstRunFor } from "./firstRun";
+export { baselineOf, runsOf, storyFrom, type Story, type StoryRun } from "./story";
 export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
 export { passMinutes, readJob, usefulScaleOf, type JobReading, type JobSetting } from "./reading";

@@ -2,10 +2,8 @@ import { defaultsOf, type Setting } from "@/core/kit";
 import type { Summary } from "@/core/metrics";
 import { decisionsOf, inForce, type Decided, type Standing } from "@/core/profile";
 import type { JobRow, RunRow, TrialNode, TrialRow } from "@/core/records";
-import { kindOf, progressOf } from "@/core/trial";
+import { progressOf } from "@/core/trial";
 import type { Verdict } from "@/core/verdict";
-import { isUnder, underArm, type Holding } from "./holds";
-import { lastDecisionMs } from "./telling";
 
 /** A kept run with its figures. */
 export interface StoryRun extends RunRow {
@@ -83,31 +81,3 @@ export const runsOf = (
     if (run.trialId === null && run.id === plan.firstRunId) return [{ ...run, arm: 0 }];
     return run.trialId === id && run.arm !== null ? [{ ...run, arm: run.arm }] : [];
   });
-
-/** A run counts for a trial that is begun within so many hours of it: the rig is still as it was. */
-const sittingHours = 12;
-
-/**
- * The run that counts as the first of what is in force in a trial that begins now: the newest whole, warm one
- * outside any trial that was made under its first arm, since the last decision. Null where there is none.
- */
-export function firstRunFor(
-  { kind, arms, cold }: Pick<TrialRow, "kind" | "arms" | "cold">,
-  { runs, trials, catalogue }: Pick<Story, "runs" | "trials" | "catalogue">,
-  holds: Holding,
-  now: Date,
-): StoryRun | null {
-  const [first] = arms;
-  if (!kindOf(kind).takesBaseline || cold || first?.role !== "as it is") return null;
-  const since = Math.max(lastDecisionMs({ trials }), now.getTime() - sittingHours * 3_600_000);
-  const wanted = underArm(holds, first);
-  const counts = (run: StoryRun) =>
-    run.trialId === null &&
-    !run.crashed &&
-    !run.cold &&
-    !run.fromMemory &&
-    new Date(run.madeAt).getTime() >= since &&
-    new Date(run.madeAt).getTime() <= now.getTime() &&
-    isUnder(wanted, run, catalogue);
-  return runs.filter(counts).at(-1) ?? null;
-}

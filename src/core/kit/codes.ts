@@ -1,4 +1,4 @@
-import { saying, type Said } from "@/core/said";
+import { saying } from "@/core/said";
 
 /** Sentences that this folder says, by their codes, with the figures in each; core/words puts them into words. */
 export interface KitCodes {

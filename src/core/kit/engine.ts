@@ -1,11 +1,5 @@
 import type { SettingValue, Settings, Setting } from "./engineSchema";
 
-export const reliefs = ["processor", "graphics", "memory", "shaders", "sync", "sound"] as const;
-
-/** Formats of config files; what reads and writes them is `core/config`. */
-export const configFormats = ["toml", "ini", "flat", "yaml", "json", "xml"] as const;
-export type ConfigFormat = (typeof configFormats)[number];
-
 /** What an engine calls a setting, by its key; the key itself where the catalogue doesn't know it. */
 export function labelsIn(catalogue: Pick<Setting, "key" | "label">[]): (key: string) => string {
   const labels = new Map(catalogue.map(({ key, label }) => [key, label]));

@@ -1,6 +1,6 @@
 import { z } from "@/core/schema";
 import { guessPurpose, purposes } from "./purpose";
-import { reliefs, configFormats } from "./engine";
+import { reliefs, configFormats } from "./engineNames";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 

@@ -18,3 +18,6 @@ export { commonShapes } from "./shapes";
 export { plainSetting } from "./plainSetting";
 export type { KitCodes } from "./codes";
 export { changed, valueWords } from "./valueWords";
+export * from "./hardness";
+export * from "./engineNames";
+export * from "./preflightWhens";

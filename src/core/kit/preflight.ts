@@ -1,20 +1,7 @@
+import type { PreflightWhen } from "./preflightWhens";
 import type { NewTitle } from "./titleSchema";
 import type { Conditions, RigSpec } from "./rigSchema";
 import type { PreflightItem } from "./preflightSchema";
-
-/** When an item belongs on the list; data, so that tuners can add their own. */
-export const preflightWhens = [
-  "always",
-  "has battery",
-  "on battery",
-  "has cooler",
-  "hard title",
-  "title has patches",
-  "cold trial",
-  "warm trial",
-  "over a cable",
-] as const;
-export type PreflightWhen = (typeof preflightWhens)[number];
 
 /** The items that ship; a wrong one of these wastes an afternoon. */
 export const firstPreflight: PreflightItem[] = [

@@ -1,5 +1,5 @@
 import { z } from "@/core/schema";
-import { preflightWhens } from "./preflight";
+import { preflightWhens } from "./preflightWhens";
 
 export const preflightItemSchema = z.object({
   label: z.string().trim().min(1, "Say what to check.").max(200),

@@ -1,7 +1,5 @@
 import type { NewTitle } from "./titleSchema";
 
-export const hardnesses = ["easy", "typical", "hard"] as const;
-
 /** A title of which its system, name, rate and tie are known, and nothing else. */
 export const plainTitle = (known: Pick<NewTitle, "systemId" | "name" | "nativeFps" | "tied">): NewTitle => ({
   ...known,

@@ -1,5 +1,5 @@
 import { z } from "@/core/schema";
-import { hardnesses } from "./title";
+import { hardnesses } from "./hardness";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 /** What an engine can or can't, in words of the tuner's own: "outside controls", "own drivers". */

@@ -21,7 +21,8 @@ export {
 export { freezeCount, hitches, type Hitch } from "./hitches";
 export { pacing, type Pacing } from "./pacing";
 export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
-export { methodVersion, summarise, type Summary, type Yardstick } from "./summary";
+export { type Summary, type Yardstick } from "./summaryTypes";
+export { methodVersion, summarise } from "./summary";
 export { tallyFigures, tallyTrace, type Read, type TallyFigures } from "./tally";
 export { leastOfReadings } from "./fullSpeed";
 export { looksOf, unitOf } from "./looks";
@@ -29,5 +30,5 @@ export { readTyped, readingKinds, type ReadingKind, type Typed } from "./typed";
 export { segmentsOf, type Segment } from "./segments";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
 export { isHeld } from "./held";
-export type { SceneFigures } from "./scenes";
+export type { SceneFigures } from "./summaryTypes";
 export { regularSpikes, type RegularSpikes } from "./spikes";

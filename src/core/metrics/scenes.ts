@@ -1,14 +1,6 @@
+import type { SceneFigures } from "./summaryTypes";
 import type { Mark, Trace } from "@/core/trace";
-import type { Summary, Yardstick } from "./summary";
-
-/** A place of a run by itself: every visit to it together. */
-export interface SceneFigures {
-  label: string;
-  visits: number;
-  /** Of its least second, or its least reading, fps. */
-  worstFps: number | null;
-  figures: Omit<Summary, "segments" | "scenes">;
-}
+import type { Summary, Yardstick } from "./summaryTypes";
 
 /** More places than this are a log's own numbering, not a tuner's. */
 const mostScenes = 60;

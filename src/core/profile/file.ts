@@ -1,7 +1,7 @@
 import { settingValueSchema } from "@/core/kit";
 import { longList, z } from "@/core/schema";
 import type { HeldValues } from "./heldValues";
-import { layers, type Origin } from "./layers";
+import { layers, type Origin } from "./layerValues";
 
 const name = z.string().max(200);
 

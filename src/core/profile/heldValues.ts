@@ -1,4 +1,4 @@
-import type { Layer, LayerValue, ProfileOf, SetValue } from "./layers";
+import type { Layer, LayerValue, ProfileOf, SetValue } from "./layerValues";
 
 type Place = Pick<LayerValue, "layer" | "systemId" | "titleId" | "buildId" | "key">;
 

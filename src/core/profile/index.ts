@@ -17,25 +17,27 @@ export {
   type Beside,
 } from "./beside";
 export {
+  layers,
+  type Layer,
+  type LayerValue,
+  type MeasuredOn,
+  type Origin,
+  type ProfileOf,
+  type RigNow,
+  type SetValue,
+} from "./layerValues";
+export {
   droppable,
   effectiveSettings,
-  layers,
   liftable,
   profileDifferences,
   profileRows,
   staleKinds,
   valuesInForce,
   type Confirmation,
-  type Layer,
-  type LayerValue,
   type Liftable,
-  type MeasuredOn,
-  type Origin,
   type ProfileDifference,
-  type ProfileOf,
   type ProfileRow,
-  type RigNow,
-  type SetValue,
   type Proof,
 } from "./layers";
 export { HeldValues, placeName } from "./heldValues";

@@ -1,5 +1,5 @@
 import { HeldValues } from "./heldValues";
-import type { LayerValue, SetValue } from "./layers";
+import type { LayerValue, SetValue } from "./layerValues";
 
 /**
  * A value as the store tells it, many in one text: a profile may hold twenty thousand, and a row each takes

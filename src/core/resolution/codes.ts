@@ -1,4 +1,4 @@
-import { saying, type Said } from "@/core/said";
+import { saying } from "@/core/said";
 
 /** A scale to try first, what it renders, what it costs, and the lines it is shown at. */
 export interface ScaleSaid {

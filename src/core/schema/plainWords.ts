@@ -1,4 +1,5 @@
-import type { z } from "./z";
+// eslint-disable-next-line no-restricted-imports -- z.ts, which everybody takes it from, takes these words
+import type { z } from "zod";
 
 /** What is wanted where something of another kind was given. */
 const kinds: Record<string, string> = {

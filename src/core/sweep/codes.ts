@@ -1,4 +1,4 @@
-import { saying, type Said } from "@/core/said";
+import { saying } from "@/core/said";
 
 /** A power mode as a sentence names it. */
 export interface Mode {

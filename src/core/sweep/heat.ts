@@ -1,4 +1,4 @@
-import { heatAt, type Curve } from "./curves";
+import { heatAt, type Curve } from "./warming";
 import {
   effectiveNumber,
   lag1,

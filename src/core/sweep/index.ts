@@ -1,4 +1,5 @@
-export { frameTimeAt, heatAt } from "./curves";
+export { heatAt } from "./warming";
+export { frameTimeAt } from "./curves";
 export {
   fitScaleLaw,
   leastStep,

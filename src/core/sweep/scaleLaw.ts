@@ -1,4 +1,4 @@
-import { lawAt, type Law } from "./curves";
+import { lawAt, type Law } from "./law";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
 import { quantile, seeded, studentT, weightedLine, type Interval } from "@/core/stats";

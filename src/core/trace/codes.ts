@@ -1,4 +1,4 @@
-import { saying, type Said } from "@/core/said";
+import { saying } from "@/core/said";
 
 /** Lines of a log, from 1: the first of them, and how many there are in all. */
 export interface LinesSaid {

@@ -8,7 +8,7 @@ import { problem } from "./problem";
 import { cellsIn, isComment, layoutOf, type Layout } from "./layout";
 import { LineCutter, mostLineLength } from "./lines";
 import { rowsOf, splitRow } from "./rows";
-import type { Column, LogProblem, LogReading, LogResult, ReadOptions } from "./types";
+import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
 
 /** Lines, or characters if they come first, looked at before the layout is judged. */
 const headLines = 300,

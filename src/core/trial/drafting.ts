@@ -1,7 +1,7 @@
 import { valueWords } from "@/core/kit";
 import type { RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import type { Planned } from "./facts";
-import type { ArmRole } from "./shapes";
+import type { ArmRole } from "./armRoles";
 import type { Arm, ArmConditions } from "./shapesSchema";
 
 /** What a plan is made from: what is in force on which rig, and what can be set. */

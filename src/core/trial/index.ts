@@ -1,6 +1,7 @@
 export { kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
 export type { TrialKind as KindOfTrial } from "./kind";
-export { armRoles, emptyPlan, mostArms, type ArmRole } from "./shapes";
+export { armRoles, type ArmRole } from "./armRoles";
+export { emptyPlan, mostArms } from "./shapes";
 export {
   armConditionsSchema,
   trialPlanSchema,
@@ -8,7 +9,8 @@ export {
   type ArmConditions,
   type TrialPlan,
 } from "./shapesSchema";
-export { addedArmSchema, choiceSchema, newTrialSchema, type Choice, type NewTrial } from "./schema";
+export { choiceSchema, type Choice } from "./choiceSchema";
+export { addedArmSchema, newTrialSchema, type NewTrial } from "./schema";
 export { armName, type Draft, type PlanBase } from "./drafting";
 export { armAt, nextArmName } from "./arms";
 export { planMinutes, type Costs } from "./minutes";

@@ -3,7 +3,7 @@ import type { Setting, Settings } from "@/core/kit";
 import type { Said } from "@/core/said";
 import type { Judged, Planned, TrialFacts, TrialRun, Traces } from "./facts";
 import type { Outcome } from "./outcome";
-import type { ArmRole } from "./shapes";
+import type { ArmRole } from "./armRoles";
 import type { Arm } from "./shapesSchema";
 import type { PlanBase } from "./drafting";
 

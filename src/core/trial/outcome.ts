@@ -3,7 +3,7 @@ import { grades, type Grade, type Verdict } from "@/core/verdict";
 import type { MainEffect } from "@/core/advise";
 import type { Said } from "@/core/said";
 import type { Step } from "@/core/compare";
-import type { Choice } from "./schema";
+import type { Choice } from "./choiceSchema";
 
 /** What an arm's runs came to beside their rates. */
 export interface ArmEvidence {

@@ -1,6 +1,6 @@
 import { z } from "@/core/schema";
 import { conditionsSchema, settingsSchema } from "@/core/kit";
-import { armRoles, type ArmRole } from "./shapes";
+import { armRoles, type ArmRole } from "./armRoles";
 
 /** Conditions that an arm sets; the others come from the bench strip. */
 export const armConditionsSchema = conditionsSchema

@@ -1,9 +1,8 @@
 import type { Sentences } from "./said";
 import type { SharedCodes } from "@/core/said";
-import type { TrialCodes, Pair, LightChange, Usual, Kept } from "@/core/trial";
+import type { TrialCodes, LightChange, Usual } from "@/core/trial";
 import type { WordsCodes } from "./codes";
 import type { CompareCodes } from "@/core/compare";
-import type { Grade } from "@/core/verdict";
 import { armWords, capital, count, effect, listed, signed } from "./figures";
 import type { Ratio } from "@/core/said";
 import type { Step } from "@/core/compare";

@@ -1,5 +1,5 @@
 import type { Sentences } from "./said";
-import type { SweepCodes, Mode, SoakFault } from "@/core/sweep";
+import type { SweepCodes, SoakFault } from "@/core/sweep";
 import type { TrialCodes } from "@/core/trial";
 import type { AdviseCodes, Sure } from "@/core/advise";
 import type { LimitOutlook } from "@/core/sweep";

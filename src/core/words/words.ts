@@ -5,7 +5,7 @@ import type { DiagnoseCodes, SignCodes } from "@/core/diagnose";
 import type { JobCodes } from "@/core/job";
 import type { KitCodes } from "@/core/kit";
 import type { ResolutionCodes } from "@/core/resolution";
-import type { Said, SharedCodes } from "@/core/said";
+import type { SharedCodes } from "@/core/said";
 import type { SweepCodes } from "@/core/sweep";
 import type { TraceCodes } from "@/core/trace";
 import type { TrialCodes } from "@/core/trial";

@@ -5,7 +5,7 @@ import { exampleSpec, type ExampleRun } from "@/testing/exampleTrial";
 import type { Channel, FrameTrace } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { KeysProvider } from "@/ui";
-import { exampleTrialView } from "../../testing/exampleTrialView";
+import { exampleTrialView } from "@/testing/exampleTrialView";
 import { Evidence } from "./evidence";
 import { whenLoaded } from "@/testing/whenLoaded";
 import { withoutLayout } from "@/testing/withoutLayout";

@@ -7,7 +7,7 @@ import { screeningPlan, understand } from "@/core/trial";
 import { exampleTrial } from "@/testing/exampleTrial";
 import { seeded } from "@/core/stats";
 import { call } from "@/contract/client";
-import { exampleTrialView as viewOf } from "../../testing/exampleTrialView";
+import { exampleTrialView as viewOf } from "@/testing/exampleTrialView";
 import { DecidePanel } from "./DecidePanel";
 import { Evidence } from "./evidence";
 import { Arms } from "./Arms";

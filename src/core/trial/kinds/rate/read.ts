@@ -8,7 +8,7 @@ import {
 import { settingFor } from "@/core/kit";
 import { said } from "../../codes";
 import type { Planned, TrialFacts, TrialRun, Traces } from "../../facts";
-import type { ArmRole } from "../../shapes";
+import type { ArmRole } from "../../armRoles";
 import type { Recommends } from "../../sweeping";
 
 export interface RateReading extends Recommends {

@@ -1,0 +1,1 @@
+export const hardnesses = ["easy", "typical", "hard"] as const;
