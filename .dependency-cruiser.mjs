@@ -33,6 +33,13 @@ export default {
       to: { circular: true },
     },
     {
+      name: "sentences-on-top",
+      comment: "What a folder says is a code with its figures, declared in its codes.ts (decision 37).",
+      severity: "error",
+      from: { path: "^src/core/", pathNot: "^src/core/(words|recipe)/" },
+      to: { path: "^src/core/words/" },
+    },
+    {
       name: "no-testing-in-the-product",
       comment: "Made-up devices and scratch databases are for tests and benchmarks.",
       severity: "error",

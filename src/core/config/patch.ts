@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import { jsonLayout } from "./json";
 import { linesLayout } from "./lines";
 import { tomlLayout } from "./toml";
@@ -96,17 +97,104 @@ function valueFor(format: ConfigFormat, value: ConfigValue, spot: Spot | undefin
   return spot && typeof spot.value === "string" ? value : literalOf(value);
 }
 
+/** A value that is wanted at a path, its parts parted by "/". */
+interface Wanted {
+  path: string;
+  value: ConfigValue;
+}
+
+interface Patched {
+  text: string;
+  differences: Difference[];
+}
+
 /**
  * A file with some of its values changed, and every other character as it was. What comes out is read again:
- * only what was asked for may differ.
+ * only what was asked for may differ. The file is read once and checked once; one value after the other where
+ * values depend on one another, as two in a section that isn't there yet do.
  * @param wanted values by path, parted by "/"
  * @throws ConfigProblem with the line for what can't be patched safely
  */
-export function patchConfig(
-  text: string,
+export function patchConfig(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {
+  const layout = layoutOf(text, format);
+  return atOnce(text, format, layout, wanted) ?? inTurn(text, format, wanted);
+}
+
+const nameOf = ({ path }: Spot) => path.join("/");
+
+/** Every value in one go; null where that isn't safe, or a value can't be written. */
+function atOnce(text: string, format: ConfigFormat, layout: Layout, wanted: Wanted[]): Patched | null {
+  const paths = new Set(wanted.map(({ path }) => path));
+  if (paths.size < wanted.length) return null;
+  const byPath = group(layout.spots, nameOf);
+  const changes: (Edit & Omit<Difference, "line"> & { isNew: boolean })[] = [];
+  try {
+    for (const { path, value } of wanted) {
+      const [spot, second] = byPath.get(path) ?? [];
+      if (second || spot?.fixed) return null;
+      const after = valueFor(format, value, spot);
+      if (spot && spot.value === after) continue;
+      const edit = spot
+        ? { start: spot.start, end: spot.end, text: layout.written(spot, after) }
+        : layout.added(pathOf(path, format), after);
+      changes.push({ ...edit, path, before: spot?.value ?? null, after, isNew: !spot });
+    }
+  } catch (error) {
+    if (error instanceof ConfigProblem) return null;
+    throw error;
+  }
+  if (changes.length === 0) return { text, differences: [] };
+  let made = "",
+    at = 0;
+  for (const edit of [...changes].sort((a, b) => a.start - b.start)) {
+    if (edit.start < at) return null;
+    made += text.slice(at, edit.start) + edit.text;
+    at = edit.end;
+  }
+  made += text.slice(at);
+  const lines = linesOfSet(layout.spots, made, format, changes);
+  if (!lines) return null;
+  const differences = changes.map(({ path, before, after }): Difference => ({
+    path,
+    line: lines.get(path) ?? 0,
+    before,
+    after,
+  }));
+  return { text: made, differences };
+}
+
+/** The lines of what was set; null where something else came out than what was wanted. */
+function linesOfSet(
+  before: Spot[],
+  made: string,
   format: ConfigFormat,
-  wanted: { path: string; value: ConfigValue }[],
-): { text: string; differences: Difference[] } {
+  changes: { path: string; after: ConfigValue; isNew: boolean }[],
+): Map<string, number> | null {
+  let spots: Spot[];
+  try {
+    spots = layoutOf(made, format).spots;
+  } catch {
+    return null;
+  }
+  const wanted = new Map(changes.map(({ path, after }) => [path, after]));
+  const lines = new Map<string, number>();
+  for (const spot of spots) {
+    const path = nameOf(spot);
+    if (!wanted.has(path)) continue;
+    if (lines.has(path) || spot.value !== wanted.get(path)) return null;
+    lines.set(path, spot.line);
+  }
+  const others = (list: Spot[]) => {
+    const said = list
+      .filter((spot) => !wanted.has(nameOf(spot)))
+      .map(({ path, value }) => JSON.stringify([path, value]));
+    return JSON.stringify(changes.some(({ isNew }) => isNew) ? said.sort() : said);
+  };
+  return lines.size === wanted.size && others(before) === others(spots) ? lines : null;
+}
+
+/** One value after the other, each checked by itself: what can't be written is refused by its name. */
+function inTurn(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {
   let now = text;
   const differences: Difference[] = [];
   for (const { path, value } of wanted) {
