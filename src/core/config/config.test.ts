@@ -259,6 +259,37 @@ describe("held against parsers of their own", () => {
         { numRuns: 120 },
       ),
   );
+  it.each(kinds)(
+    "$format: many values at once, some of them new, come to what they come to one after the other",
+    ({ format, root, write }) =>
+      fc.assert(
+        fc.property(
+          nested,
+          fc.array(fc.tuple(fc.nat(), fc.nat(), plainValue, word), { maxLength: 12 }),
+          (sections, drawn) => {
+            const text = write(sections);
+            const wanted = drawn.map(([a, b, value, fresh]) => {
+              const [name, pairs] = sections[a % sections.length]!;
+              const key = b % 4 === 0 ? fresh : pairs[b % pairs.length]![0];
+              return { path: `${root}${name}/${key}`, value };
+            });
+            const inTurn = () => wanted.reduce((now, each) => patchConfig(now, format, [each]).text, text);
+            const outcome = (make: () => string) => {
+              try {
+                const entries = readConfig(make(), format).map(
+                  ({ section, key, value }) => `${section}/${key} ${String(value)}`,
+                );
+                return entries.sort();
+              } catch (error) {
+                return error instanceof ConfigProblem ? "refused" : error;
+              }
+            };
+            expect(outcome(() => patchConfig(text, format, wanted).text)).toEqual(outcome(inTurn));
+          },
+        ),
+        { numRuns: 60 },
+      ),
+  );
 });
 
 describe("a key that isn't there yet goes into its section", () => {

@@ -1,4 +1,11 @@
-import { modify, parseTree, printParseErrorCode, type Node, type ParseError } from "jsonc-parser";
+import {
+  findNodeAtLocation,
+  modify,
+  parseTree,
+  printParseErrorCode,
+  type Node,
+  type ParseError,
+} from "jsonc-parser";
 import { ConfigProblem, linesOf, lineEnd, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
 
 /** JSON, with comments and trailing commas or without. */
@@ -35,6 +42,15 @@ export function jsonLayout(text: string): Layout {
     spots,
     written: (_spot, value) => JSON.stringify(value),
     added: (path, value): Edit => {
+      const parent = findNodeAtLocation(root, path.slice(0, -1));
+      const last = parent?.type === "object" ? parent.children?.at(-1) : undefined;
+      if (last && !findNodeAtLocation(root, path)) {
+        // After the last of its object, as that one stands; several of them stand one after the other.
+        const at = last.offset + last.length;
+        const before = /(?:\r?\n)[ \t]*$/.exec(text.slice(0, last.offset))?.[0] ?? " ";
+        const own = `,${before}${JSON.stringify(path.at(-1))}: ${JSON.stringify(value)}`;
+        return { start: at, end: at, text: own };
+      }
       const made = modify(text, path, value, {
         formattingOptions: {
           insertSpaces: !indent.startsWith("\t"),

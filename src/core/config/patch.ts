@@ -1,4 +1,3 @@
-import { group } from "d3-array";
 import { jsonLayout } from "./json";
 import { linesLayout } from "./lines";
 import { tomlLayout } from "./toml";
@@ -126,12 +125,16 @@ const nameOf = ({ path }: Spot) => path.join("/");
 function atOnce(text: string, format: ConfigFormat, layout: Layout, wanted: Wanted[]): Patched | null {
   const paths = new Set(wanted.map(({ path }) => path));
   if (paths.size < wanted.length) return null;
-  const byPath = group(layout.spots, nameOf);
+  const byPath = new Map<string, Spot | "twice">();
+  for (const spot of layout.spots) {
+    const name = nameOf(spot);
+    if (paths.has(name)) byPath.set(name, byPath.has(name) ? "twice" : spot);
+  }
   const changes: (Edit & Omit<Difference, "line"> & { isNew: boolean })[] = [];
   try {
     for (const { path, value } of wanted) {
-      const [spot, second] = byPath.get(path) ?? [];
-      if (second || spot?.fixed) return null;
+      const spot = byPath.get(path);
+      if (spot === "twice" || spot?.fixed) return null;
       const after = valueFor(format, value, spot);
       if (spot && spot.value === after) continue;
       const edit = spot
@@ -144,14 +147,14 @@ function atOnce(text: string, format: ConfigFormat, layout: Layout, wanted: Want
     throw error;
   }
   if (changes.length === 0) return { text, differences: [] };
-  let made = "",
-    at = 0;
+  const parts: string[] = [];
+  let at = 0;
   for (const edit of [...changes].sort((a, b) => a.start - b.start)) {
     if (edit.start < at) return null;
-    made += text.slice(at, edit.start) + edit.text;
+    parts.push(text.slice(at, edit.start), edit.text);
     at = edit.end;
   }
-  made += text.slice(at);
+  const made = [...parts, text.slice(at)].join("");
   const lines = linesOfSet(layout.spots, made, format, changes);
   if (!lines) return null;
   const differences = changes.map(({ path, before, after }): Difference => ({
@@ -178,19 +181,29 @@ function linesOfSet(
   }
   const wanted = new Map(changes.map(({ path, after }) => [path, after]));
   const lines = new Map<string, number>();
+  const others: Spot[] = [];
   for (const spot of spots) {
     const path = nameOf(spot);
-    if (!wanted.has(path)) continue;
-    if (lines.has(path) || spot.value !== wanted.get(path)) return null;
-    lines.set(path, spot.line);
+    if (!wanted.has(path)) others.push(spot);
+    else if (lines.has(path) || spot.value !== wanted.get(path)) return null;
+    else lines.set(path, spot.line);
   }
-  const others = (list: Spot[]) => {
-    const said = list
-      .filter((spot) => !wanted.has(nameOf(spot)))
-      .map(({ path, value }) => JSON.stringify([path, value]));
-    return JSON.stringify(changes.some(({ isNew }) => isNew) ? said.sort() : said);
-  };
-  return lines.size === wanted.size && others(before) === others(spots) ? lines : null;
+  const isNew = changes.some((change) => change.isNew);
+  const stayed = before.filter((spot) => !wanted.has(nameOf(spot)));
+  return lines.size === wanted.size && areSame(stayed, others, isNew) ? lines : null;
+}
+
+/** Whether places and values are the same; in whatever order, where something new stands among them. */
+function areSame(before: Spot[], after: Spot[], inAnyOrder: boolean): boolean {
+  if (before.length !== after.length) return false;
+  const isEqual = (spot: Spot, other: Spot | undefined) =>
+    other?.value === spot.value &&
+    other.path.length === spot.path.length &&
+    spot.path.every((part, at) => part === other.path[at]);
+  if (before.every((spot, at) => isEqual(spot, after[at]))) return true;
+  if (!inAnyOrder) return false;
+  const said = (list: Spot[]) => list.map(({ path, value }) => JSON.stringify([path, value])).sort();
+  return said(before).join("\n") === said(after).join("\n");
 }
 
 /** One value after the other, each checked by itself: what can't be written is refused by its name. */
