@@ -39,8 +39,11 @@ for (const [format, { text, under }] of Object.entries(files) as [
   const change = wanted(under, (i) => `key_${5 * i}`),
     add = wanted(under, (i) => `new_${i}`);
   // Once each beforehand: what is measured is what a running application takes.
-  for (let k = 0; k < 3; k++)
-    [readConfig(text, format), patchConfig(text, format, change), patchConfig(text, format, add)];
+  for (let k = 0; k < 3; k++) {
+    readConfig(text, format);
+    patchConfig(text, format, change);
+    patchConfig(text, format, add);
+  }
   const read = (await timed(repeats, () => readConfig(text, format))).median;
   const changed = (await timed(repeats, () => patchConfig(text, format, change))).median;
   const added = (await timed(repeats, () => patchConfig(text, format, add))).median;

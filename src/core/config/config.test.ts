@@ -4,7 +4,16 @@ import { parse as parseJsonc } from "jsonc-parser";
 import { XMLParser } from "fast-xml-parser";
 import { parse as parseIni } from "ini";
 import { parse as parseToml } from "smol-toml";
-import { bytesOf, formatOf, patchConfig, readConfig, textIn, type ConfigFormat, type ConfigValue } from ".";
+import {
+  bytesOf,
+  formatOf,
+  patchConfig,
+  readConfig,
+  textIn,
+  type ConfigFormat,
+  type ConfigValue,
+  ConfigProblem,
+} from ".";
 
 const files: Record<ConfigFormat, string> = {
   toml: `# the engine's own file\ntitle = "lamp"   # kept\r\n\n[video]\nscale = 2\nfilter = 'plain'\n\n[video.sync]\nhold = true\n[sound]\nrate=48000\n`,
