@@ -8,7 +8,7 @@ import { Problem } from "./problem";
 import { viewJob } from "./viewJob";
 import { dropPublication, listOthers, publish, takePublication, viewOther } from "./publish";
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 
 describe("above one job, on the demo", () => {
   let end: () => Promise<void>;

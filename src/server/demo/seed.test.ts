@@ -8,7 +8,7 @@ import { viewNewRun } from "@/server/viewNewRun";
 import { stories } from "./stories";
 import { bringDemo, removeDemo, seedDemo, seedEmpty, viewDemo } from "./seed";
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 
 describe("the demo data", () => {
   let end: () => Promise<void>;

@@ -1,4 +1,4 @@
-import "../work";
+import "@/server/work";
 import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/simulator";
 import { durationOf } from "@/core/trace";
 import { armOrder } from "@/core/compare";
