@@ -115,48 +115,59 @@ interface Patched {
  * @throws ConfigProblem with the line for what can't be patched safely
  */
 export function patchConfig(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {
-  const layout = layoutOf(text, format);
-  return atOnce(text, format, layout, wanted) ?? inTurn(text, format, wanted);
+  if (new Set(wanted.map(({ path }) => path)).size === wanted.length)
+    try {
+      return patchedAtOnce(text, format, wanted);
+    } catch (error) {
+      if (!(error instanceof ConfigProblem) || wanted.length === 1) throw error;
+    }
+  let now = text;
+  const differences: Difference[] = [];
+  for (const each of wanted) {
+    const made = patchedAtOnce(now, format, [each]);
+    now = made.text;
+    differences.push(...made.differences);
+  }
+  return { text: now, differences };
 }
 
 const nameOf = ({ path }: Spot) => path.join("/");
 
-/** Every value in one go; null where that isn't safe, or a value can't be written. */
-function atOnce(text: string, format: ConfigFormat, layout: Layout, wanted: Wanted[]): Patched | null {
-  const paths = new Set(wanted.map(({ path }) => path));
-  if (paths.size < wanted.length) return null;
-  const byPath = new Map<string, Spot | "twice">();
-  for (const spot of layout.spots) {
-    const name = nameOf(spot);
-    if (paths.has(name)) byPath.set(name, byPath.has(name) ? "twice" : spot);
-  }
-  const changes: (Edit & Omit<Difference, "line"> & { isNew: boolean })[] = [];
-  try {
-    for (const { path, value } of wanted) {
-      const spot = byPath.get(path);
-      if (spot === "twice" || spot?.fixed) return null;
-      const after = valueFor(format, value, spot);
-      if (spot && spot.value === after) continue;
-      const edit = spot
-        ? { start: spot.start, end: spot.end, text: layout.written(spot, after) }
-        : layout.added(pathOf(path, format), after);
-      changes.push({ ...edit, path, before: spot?.value ?? null, after, isNew: !spot });
-    }
-  } catch (error) {
-    if (error instanceof ConfigProblem) return null;
-    throw error;
-  }
+interface Change extends Edit, Omit<Difference, "line"> {
+  isNew: boolean;
+}
+
+/** Values of different paths in one go. @throws ConfigProblem where one can't be written, or not beside the others */
+function patchedAtOnce(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {
+  const layout = layoutOf(text, format);
+  const byPath = new Map<string, Spot[]>(wanted.map(({ path }) => [path, []]));
+  for (const spot of layout.spots) byPath.get(nameOf(spot))?.push(spot);
+  const changes = wanted.flatMap(({ path, value }): Change[] => {
+    const found = byPath.get(path) ?? [];
+    const [spot, second] = found;
+    if (second)
+      throw new ConfigProblem(
+        `“${path}” stands ${found.length} times: which is meant can't be told`,
+        second.line,
+      );
+    if (spot?.fixed) throw new ConfigProblem(`“${path}” isn't changed: ${spot.fixed}`, spot.line);
+    const after = valueFor(format, value, spot);
+    if (spot && spot.value === after) return [];
+    const edit = spot
+      ? { start: spot.start, end: spot.end, text: layout.written(spot, after) }
+      : layout.added(pathOf(path, format), after);
+    return [{ ...edit, path, before: spot?.value ?? null, after, isNew: !spot }];
+  });
   if (changes.length === 0) return { text, differences: [] };
   const parts: string[] = [];
   let at = 0;
   for (const edit of [...changes].sort((a, b) => a.start - b.start)) {
-    if (edit.start < at) return null;
+    if (edit.start < at) throw unsafe(edit.path, "another value is written there");
     parts.push(text.slice(at, edit.start), edit.text);
     at = edit.end;
   }
   const made = [...parts, text.slice(at)].join("");
   const lines = linesOfSet(layout.spots, made, format, changes);
-  if (!lines) return null;
   const differences = changes.map(({ path, before, after }): Difference => ({
     path,
     line: lines.get(path) ?? 0,
@@ -166,18 +177,21 @@ function atOnce(text: string, format: ConfigFormat, layout: Layout, wanted: Want
   return { text: made, differences };
 }
 
-/** The lines of what was set; null where something else came out than what was wanted. */
+const unsafe = (path: string, why: string) => new ConfigProblem(`“${path}” can't be written safely: ${why}`);
+
+/** Holds what came out against what went in. @returns the lines of what was set */
 function linesOfSet(
   before: Spot[],
   made: string,
   format: ConfigFormat,
-  changes: { path: string; after: ConfigValue; isNew: boolean }[],
-): Map<string, number> | null {
+  changes: Change[],
+): ReadonlyMap<string, number> {
+  const first = changes[0]?.path ?? "";
   let spots: Spot[];
   try {
     spots = layoutOf(made, format).spots;
-  } catch {
-    return null;
+  } catch (error) {
+    throw unsafe(first, (error as Error).message);
   }
   const wanted = new Map(changes.map(({ path, after }) => [path, after]));
   const lines = new Map<string, number>();
@@ -185,12 +199,15 @@ function linesOfSet(
   for (const spot of spots) {
     const path = nameOf(spot);
     if (!wanted.has(path)) others.push(spot);
-    else if (lines.has(path) || spot.value !== wanted.get(path)) return null;
+    else if (lines.has(path) || spot.value !== wanted.get(path))
+      throw unsafe(path, "read again it is something else");
     else lines.set(path, spot.line);
   }
-  const isNew = changes.some((change) => change.isNew);
+  if (lines.size < wanted.size) throw unsafe(first, "read again it is something else");
   const stayed = before.filter((spot) => !wanted.has(nameOf(spot)));
-  return lines.size === wanted.size && areSame(stayed, others, isNew) ? lines : null;
+  const isNew = changes.some((change) => change.isNew);
+  if (!areSame(stayed, others, isNew)) throw unsafe(first, "another value would change with it");
+  return lines;
 }
 
 /** Whether places and values are the same; in whatever order, where something new stands among them. */
@@ -206,64 +223,9 @@ function areSame(before: Spot[], after: Spot[], inAnyOrder: boolean): boolean {
   return said(before).join("\n") === said(after).join("\n");
 }
 
-/** One value after the other, each checked by itself: what can't be written is refused by its name. */
-function inTurn(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {
-  let now = text;
-  const differences: Difference[] = [];
-  for (const { path, value } of wanted) {
-    const layout = layoutOf(now, format);
-    const found = layout.spots.filter((spot) => spot.path.join("/") === path);
-    const [spot, second] = found;
-    if (second)
-      throw new ConfigProblem(
-        `“${path}” stands ${found.length} times: which is meant can't be told`,
-        second.line,
-      );
-    if (spot?.fixed) throw new ConfigProblem(`“${path}” isn't changed: ${spot.fixed}`, spot.line);
-    const after = valueFor(format, value, spot);
-    if (spot && spot.value === after) continue;
-    const edit: Edit = spot
-      ? { start: spot.start, end: spot.end, text: layout.written(spot, after) }
-      : layout.added(pathOf(path, format), after);
-    const made = now.slice(0, edit.start) + edit.text + now.slice(edit.end);
-    const line = checked(layout, made, format, path, after, spot !== undefined);
-    differences.push({ path, line, before: spot?.value ?? null, after });
-    now = made;
-  }
-  return { text: now, differences };
-}
-
 /** A path in its parts: sections of an INI file may hold the sign that parts them. */
 function pathOf(path: string, format: ConfigFormat): string[] {
   const parts = path.split("/");
   if (format !== "ini" || parts.length < 3) return parts;
   return [parts.slice(0, -1).join("/"), parts.at(-1) ?? ""];
-}
-
-/** Holds what came out against what went in. @returns the line of what was set */
-function checked(
-  before: Layout,
-  made: string,
-  format: ConfigFormat,
-  path: string,
-  after: ConfigValue,
-  wasThere: boolean,
-): number {
-  const unsafe = (why: string) => new ConfigProblem(`“${path}” can't be written safely: ${why}`);
-  let spots: Spot[];
-  try {
-    spots = layoutOf(made, format).spots;
-  } catch (error) {
-    throw unsafe((error as Error).message);
-  }
-  const own = spots.filter((spot) => spot.path.join("/") === path);
-  const [set] = own;
-  if (!set || own.length > 1 || set.value !== after) throw unsafe("read again it is something else");
-  const said = (list: Spot[]) =>
-    list.filter((spot) => spot.path.join("/") !== path).map((spot) => JSON.stringify([spot.path, spot.value]));
-  const [old, now] = [said(before.spots), said(spots)];
-  const sorted = (list: string[]) => (wasThere ? list : [...list].sort());
-  if (JSON.stringify(sorted(old)) !== JSON.stringify(sorted(now)))
-    throw unsafe("another value would change with it");
-  return set.line;
 }
