@@ -22,8 +22,17 @@ const outsideForCore = [
 /** One rule set an area: climbing paths, and (for the core's folders) anything but a folder's index. */
 function arrows(area) {
   const patterns = [
-    { group: ["../*"], message: "Cross a folder by its door: @/area/folder." },
-    { group: ["@/core/*/*"], message: "Import a core folder by its door (index.ts)." },
+    { group: ["../*"], message: "Cross a folder by its index: @/area/folder." },
+    {
+      group: [
+        "@/core/*/*",
+        "!@/core/*/shape",
+        "!@/core/trial/kinds",
+        "@/core/trial/kinds/*",
+        "!@/core/trial/kinds/shape",
+      ],
+      message: "Import a core folder by its index.ts, and the schemas of what it makes by its shape.ts.",
+    },
     { regex: "^zod$", message: "Make schemas with z of @/core/schema: its refusals are in plain words." },
   ];
   if (area === "core")

@@ -8,7 +8,7 @@ const seen = async (request: APIRequestContext, path: string) => {
   return { "if-match": `"${view.version ?? view.trial.version}"` };
 };
 
-// The doors themselves: what is answered, what is refused, in which words.
+// The endpoints themselves: what is answered, what is refused, in which words.
 const nobody = "00000000-0000-4000-8000-000000000000";
 
 async function problem(
@@ -116,7 +116,7 @@ test.describe("bodies that can't be", () => {
     expect(await titleOf(names)).toBe("The request holds more than 20,000 names.");
     const deep = await sent("[".repeat(900_000));
     expect([deep.status(), await titleOf(deep)]).toEqual([422, "The request is nested more than 64 deep."]);
-    // As large a door's own bounds: a publication is read aside, and refused by its schema.
+    // As large an endpoint's own bounds: a publication is read aside, and refused by its schema.
     const cells = await sent(
       JSON.stringify({ from: "somebody", publication: { tables: Array(60_000).fill("x") } }),
       "others",
@@ -241,7 +241,9 @@ test.describe("other sites and odd hosts", () => {
     expect(health.migrations.done).toBe(health.migrations.known);
     const metrics = await request.get("/api/v1/metrics");
     expect(metrics.headers()["content-type"]).toContain("text/plain");
-    expect(await metrics.text()).toMatch(/^lamp_requests_total\{door="viewHealth",status="200"\} [1-9]\d*$/m);
+    expect(await metrics.text()).toMatch(
+      /^lamp_requests_total\{endpoint="viewHealth",status="200"\} [1-9]\d*$/m,
+    );
   });
 
   test("answers are not kept by caches, and name no server software", async ({ request }) => {
@@ -373,7 +375,7 @@ test.describe("trials, decisions and faults by the API", () => {
     expect(bad.status()).toBe(422);
   });
 
-  test("writes from another site are refused at every new door", async ({ request }) => {
+  test("writes from another site are refused at every new endpoint", async ({ request }) => {
     const headers = { origin: "http://elsewhere.invalid" };
     const id = "00000000-0000-4000-8000-000000000000";
     for (const [method, path] of [
@@ -447,7 +449,7 @@ test.describe("trials, decisions and faults by the API", () => {
   });
 });
 
-test("the command brings a log into a job by the same doors, and says in one line what is in its way", async ({
+test("the command brings a log into a job by the same endpoints, and says in one line what is in its way", async ({
   request,
   baseURL,
 }) => {

@@ -67,7 +67,7 @@ async function pages(page: Page): Promise<string[]> {
     "/kit/store",
     "/kit/people",
     "/kit/workshop",
-    "/doors",
+    "/api",
   ];
 }
 

@@ -1,10 +1,10 @@
 import { expect, request as requests, test, type APIRequestContext } from "@playwright/test";
 import { connect } from "node:tls";
-import { doorList, pages } from "@/contract";
+import { endpointList, pages } from "@/contract";
 import { stopServer, type Server } from "../scripts/lib/application.mjs";
 import { letPeopleIn, people, sendRaw, startShared } from "./shared";
 
-/* Every page and every door, asked for by crooked paths: nobody gets in who wasn't let in. */
+/* Every page and every endpoint, asked for by crooked paths: nobody gets in who wasn't let in. */
 
 let server: Server;
 let base = "";
@@ -134,7 +134,7 @@ function spellings(path: string): Spelling[] {
     {
       target: path,
       headers: [
-        `x-lamp-knock: ${encodeURIComponent(JSON.stringify({ asker: { kind: "machine", name: "x", may: "tunes", id: "" }, address: "", secure: true }))}`,
+        `x-lamp-caller: ${encodeURIComponent(JSON.stringify({ asker: { kind: "machine", name: "x", may: "tunes", id: "" }, address: "", secure: true }))}`,
       ],
     },
     // The framework's own requests for parts of pages and for actions; other methods.
@@ -192,9 +192,9 @@ test("a stranger gets no page by any spelling of its address", async () => {
   expect(await told(asked, ({ target }) => /^\/sign-in([?#]|$)/.test(target))).toEqual([]);
 });
 
-test("a stranger gets no door by any spelling of its address", async () => {
+test("a stranger gets no endpoint by any spelling of its address", async () => {
   test.setTimeout(300_000);
-  const asked = doorList.flatMap(({ path, method, who }) =>
+  const asked = endpointList.flatMap(({ path, method, who }) =>
     who === "anybody"
       ? []
       : spellings(filled(`/api/v1${path}`)).map((each) => ({ ...each, method: each.method ?? method })),
@@ -231,7 +231,7 @@ test("who may only read changes nothing and sees nobody; a program that tunes ma
   };
   let refused = 0;
   for (const [name, caller] of Object.entries(callers))
-    for (const { id, method, path, who } of doorList) {
+    for (const { id, method, path, who } of endpointList) {
       if (may[name as keyof typeof callers].includes(who)) continue;
       const answer = await caller.fetch(filled(`/api/v1${path}`), {
         method,

@@ -378,7 +378,7 @@ test("cold and warm passes stand side by side, and cold ones are kept apart", as
   expect(first).toBeGreaterThan(10 * Math.max(1, later));
 });
 
-test("bad input at the trial's doors: said in words, nothing kept", async ({ request }) => {
+test("bad input at the trial's endpoints: said in words, nothing kept", async ({ request }) => {
   const job = await freshJob(request, "Kite Weather");
   const refused = await request.post("/api/v1/trials", {
     data: { jobId: job, kind: "compare", name: "", arms: [] },

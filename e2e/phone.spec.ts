@@ -37,7 +37,7 @@ test("the whole job by thumb on a phone: first verdict, a trial, the decision, t
   await expect(page.getByRole("dialog")).toContainText("52.0");
   await page.keyboard.press("Escape");
 
-  // A trial of two builds of the engine, planned through its door: the form is read on this page as well.
+  // A trial of two builds of the engine, planned through its endpoint: the form is read on this page as well.
   const { standing } = await (await page.request.get(`/api/v1${job}`)).json();
   const arm = (name: string) => ({
     name,

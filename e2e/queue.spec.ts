@@ -9,7 +9,7 @@ const arm = (name: string, settings: object, level: number | null = null) => ({
   level,
 });
 
-/** A trial planned through its door, on a job whose rig lies on the bench. */
+/** A trial planned through its endpoint, on a job whose rig lies on the bench. */
 async function planned(
   request: APIRequestContext,
   job: string,

@@ -1,3 +1,4 @@
+import type { EndpointName } from "../src/contract/registry";
 import { get } from "node:http";
 import { connect } from "node:net";
 import { expect, test, type APIRequestContext } from "@playwright/test";
@@ -231,12 +232,12 @@ test("an edit without a version, with a stale one, and with one that is none", a
   expect(kept.status()).toBe(200);
 });
 
-test("every door that reads answers in the shape its contract promises", async ({ request }) => {
+test("every endpoint that reads answers in the shape its contract promises", async ({ request }) => {
   const document = await (await request.get("/api/v1/openapi.json")).json();
   expect(document.openapi).toBe("3.1.0");
   const view = await jobWithTrials(request);
   expect(view.next.sentence).toMatchObject({ code: expect.any(String), words: expect.any(String) });
-  const { doors } = await import("../src/contract/doors");
+  const { endpointNamed } = await import("../src/contract/registry");
   const shelf = {
     rig: view.job.rigId,
     title: view.job.titleId,
@@ -244,7 +245,7 @@ test("every door that reads answers in the shape its contract promises", async (
     rules: view.job.houseRulesId,
   };
   const trial = view.trials.find(({ choice }: { choice: unknown }) => choice).id;
-  const asked: [keyof typeof doors, string][] = [
+  const asked: [EndpointName, string][] = [
     ["viewBench", "bench"],
     ["listJobs", "jobs"],
     ["viewJob", `jobs/${view.job.id}`],
@@ -262,13 +263,13 @@ test("every door that reads answers in the shape its contract promises", async (
   ];
   for (const [name, path] of asked) {
     const answer = await request.get(`/api/v1/${path}`);
-    const read = doors[name].output.safeParse(await answer.json());
+    const read = endpointNamed(name).output.safeParse(await answer.json());
     expect([name, answer.status(), read.error?.issues ?? []]).toEqual([name, 200, []]);
   }
 });
 
-test("the doors are shown readably, and linked to what programs read", async ({ page }) => {
-  await open(page, "/doors");
+test("the endpoints are shown readably, and linked to what programs read", async ({ page }) => {
+  await open(page, "/api");
   await expect(page.getByRole("heading", { name: "Trials" })).toBeVisible();
   await expect(page.getByText("/trials/{id}/decision").first()).toBeVisible();
   await expect(page.getByRole("link", { name: "OpenAPI 3.1" })).toHaveAttribute("href", "/api/v1/openapi.json");

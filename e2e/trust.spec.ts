@@ -1,6 +1,6 @@
 import { expect, test, type Browser } from "@playwright/test";
 import { findings } from "./findings";
-import { doorList } from "@/contract";
+import { endpointList } from "@/contract";
 import { ownAddresses } from "../scripts/lib/access.mjs";
 import { stopServer, type Server } from "../scripts/lib/application.mjs";
 import { letPeopleIn, people, startShared } from "./shared";
@@ -32,7 +32,7 @@ async function signedIn(browser: Browser, name: keyof typeof people) {
   return { context, page };
 }
 
-test("whoever hasn't signed in gets no page, no door and no file but the way in", async ({ browser }) => {
+test("whoever hasn't signed in gets no page, no endpoint and no file but the way in", async ({ browser }) => {
   const context = await visitor(browser);
   for (const path of ["/", "/jobs", "/kit/people", "/kit/workshop", "/ocr/worker.js"]) {
     const answer = await context.request.get(path, { maxRedirects: 0 });
@@ -43,7 +43,7 @@ test("whoever hasn't signed in gets no page, no door and no file but the way in"
     ]);
   }
   let asked = 0;
-  for (const { id, method, path, who } of doorList) {
+  for (const { id, method, path, who } of endpointList) {
     if (who === "anybody") continue;
     const answer = await context.request.fetch(`/api/v1${path.replaceAll(/\{\w+\}/g, "x")}`, {
       method,
@@ -59,7 +59,7 @@ test("whoever hasn't signed in gets no page, no door and no file but the way in"
   const forged = encodeURIComponent(
     JSON.stringify({ asker: { kind: "machine", name: "me", may: "tunes", id: "" }, address: "", secure: true }),
   );
-  expect((await context.request.get("/api/v1/jobs", { headers: { "x-lamp-knock": forged } })).status()).toBe(
+  expect((await context.request.get("/api/v1/jobs", { headers: { "x-lamp-caller": forged } })).status()).toBe(
     401,
   );
   await context.close();
@@ -122,13 +122,13 @@ test("a token opens what it may and nothing after it is revoked; a link shows th
     (await page.getByRole("status").filter({ hasText: "lamp_program_" }).locator("p").last().textContent()) ??
     "";
   const stranger = await visitor(browser);
-  const knock = async (path: string) =>
+  const call = async (path: string) =>
     (await stranger.request.get(path, { headers: { authorization: `Bearer ${token}` } })).status();
-  expect(await knock("/api/v1/jobs")).toBe(200);
-  expect(await knock("/api/v1/people")).toBe(403);
+  expect(await call("/api/v1/jobs")).toBe(200);
+  expect(await call("/api/v1/people")).toBe(403);
   await page.getByRole("button", { name: "Revoke: a meter" }).click();
   await expect(page.getByRole("button", { name: "Revoke: a meter" })).toHaveCount(0);
-  expect(await knock("/api/v1/jobs")).toBe(401);
+  expect(await call("/api/v1/jobs")).toBe(401);
 
   await page.getByRole("button", { name: "Link to the board" }).click();
   const shown = page.getByRole("status").filter({ hasText: "/shared/" }).locator("p").last();

@@ -3,18 +3,18 @@ import { readFileSync } from "node:fs";
 import { readLogBytes } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { refusalWords } from "@/core/words";
-import { hangsMs, knockMany, mutated } from "../scripts/benchmarks/hostile";
+import { hangsMs, callMany, mutated } from "../scripts/benchmarks/hostile";
 
 /* A small share of what `npm run bench -- fuzz` does: nothing that comes from outside makes the application fail or hang. */
 
 /** An answer is there within this, ms: a job's file with all its traces takes some seconds beside other work. */
 const answerMs = 20_000;
 
-test("four thousand requests, at every door as often, valid, nearly valid and hostile: none fails, none hangs", async ({
+test("four thousand requests, at every endpoint as often, valid, nearly valid and hostile: none fails, none hangs", async ({
   baseURL,
 }) => {
   test.setTimeout(400_000);
-  const { asked, bad, statuses } = await knockMany(baseURL ?? "", 4000, 20_261_126, answerMs);
+  const { asked, bad, statuses } = await callMany(baseURL ?? "", 4000, 20_261_126, answerMs);
   expect(bad).toEqual([]);
   expect(asked).toBe(4000);
   // It isn't that all were refused at the first look.

@@ -1,4 +1,4 @@
-// Prints the doors' description, or what a well-kept linter finds in it.   tsx scripts/openapi.ts [lint]
+// Prints the endpoints' description, or what a well-kept linter finds in it.   tsx scripts/openapi.ts [lint]
 import { createConfig, lintFromString } from "@redocly/openapi-core";
 import { openApi } from "@/contract";
 

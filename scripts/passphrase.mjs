@@ -1,4 +1,4 @@
-// npm run passphrase -- [NAME] [--reads] [--end]: lets somebody in who knocks from another machine; the
+// npm run passphrase -- [NAME] [--reads] [--end]: lets somebody in who calls from another machine; the
 // passphrase is typed, or given by standard input.
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";

@@ -2,7 +2,7 @@
 // passphrase by standard input) | end NAME
 import { text } from "node:stream/consumers";
 import { countPeople, database, findPerson, removePerson } from "@/data";
-import { setPassphrase } from "@/server/people";
+import { setPassphrase } from "@/server/people/people";
 import { asProblem } from "@/server/problem";
 
 const [what, name = "", may = "tunes"] = process.argv.slice(2);

@@ -1,5 +1,5 @@
 // npm test: installs, lints, type-checks, unit tests, then the built application in a real browser with a
-// database of its own. With --coverage it prints how much of the core, the store and the doors the unit tests
+// database of its own. With --coverage it prints how much of the core, the store and the endpoints the unit tests
 // run.
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
@@ -70,6 +70,8 @@ const specs = () => readdirSync(join(root, "e2e")).filter((name) => name.endsWit
 
 async function lane(name, files, cluster, url, wantedPort) {
   const port = await freePort(wantedPort);
+  // Every answer is held against what its endpoint promises.
+  process.env.LAMP_CHECK_ANSWERS = "1";
   const server = await startServer({ port, url, quiet: true });
   servers.push(server);
   const file = join(stateFolder, `browser-${name}.json`);

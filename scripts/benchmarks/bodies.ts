@@ -1,7 +1,7 @@
-// Bodies made to be costly to read, at the doors' own bounds and past them: how long the thread that answers
+// Bodies made to be costly to read, at the endpoints' own bounds and past them: how long the thread that answers
 // stands still, and how long everybody else waits meanwhile.
 import pg from "pg";
-import { doorList, usualBounds } from "@/contract";
+import { endpointList, usualBounds } from "@/contract";
 import { asker } from "./asker";
 import { largest, sender, type Sent } from "./laden";
 import { line } from "./timing";
@@ -19,7 +19,7 @@ const apart = (many: number, of: (k: number) => string) => `[${each(many, of)}]`
 const megabyte = 1024 * 1024;
 
 /**
- * By what is wanted of the parser: as much as fits into the bytes of a door, and as much as its bounds let in.
+ * By what is wanted of the parser: as much as fits into the bytes of an endpoint, and as much as its bounds let in.
  */
 const hostile: [name: string, body: (keys: number, values: number, bytes: number, texts: number) => string][] =
   [
@@ -45,7 +45,7 @@ const hostile: [name: string, body: (keys: number, values: number, bytes: number
         `{"name":${apart(Math.floor((keys - 1) / 4), (k) => `{"a${k}":1,"b${k}":1,"c${k}":1,"d${k}":1}`)}}`,
     ],
   ];
-const json = doorList.filter(({ method, bounds }) => method !== "GET" && bounds !== null);
+const json = endpointList.filter(({ method, bounds }) => method !== "GET" && bounds !== null);
 const usual = json.find(({ id: own, bounds }) => own === "addTitle" && bounds === usualBounds)!;
 const own = json.filter(({ bounds }) => bounds !== usualBounds);
 
@@ -88,20 +88,20 @@ line(
   "Health asked by itself, the longest of two seconds",
   `stands still ${(await asked.stoodStill()).toFixed(0)}, waits ${most.toFixed(0)} ms`,
 );
-for (const door of [usual, ...own]) {
-  const { keys, values, texts } = door.bounds!;
+for (const endpoint of [usual, ...own]) {
+  const { keys, values, texts } = endpoint.bounds!;
   console.log(
-    `\n${door.method} ${door.path}: ${(door.mostBytes / megabyte).toFixed(0)} MB, ${keys.toLocaleString("en-GB")} names, ${values.toLocaleString("en-GB")} values, ${texts.toLocaleString("en-GB")} texts`,
+    `\n${endpoint.method} ${endpoint.path}: ${(endpoint.mostBytes / megabyte).toFixed(0)} MB, ${keys.toLocaleString("en-GB")} names, ${values.toLocaleString("en-GB")} values, ${texts.toLocaleString("en-GB")} texts`,
   );
   for (const [name, make] of hostile) {
-    const body = make(keys, values, door.mostBytes, texts);
-    if (body.length > door.mostBytes) continue;
-    const path = door.path.replace(/\{\w+\}/g, id);
-    line(`  ${name}`, await longest(() => ({ method: door.method, path, body })));
+    const body = make(keys, values, endpoint.mostBytes, texts);
+    if (body.length > endpoint.mostBytes) continue;
+    const path = endpoint.path.replace(/\{\w+\}/g, id);
+    line(`  ${name}`, await longest(() => ({ method: endpoint.method, path, body })));
   }
 }
 
-console.log("\nAs they should be, as large as doors take them");
+console.log("\nAs they should be, as large as endpoints take them");
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 await client.connect();
 const large = await largest(asked, client);

@@ -1,4 +1,4 @@
-// Everything that comes from outside, mangled: logs, catalogues, and requests at every door. Nothing may fail,
+// Everything that comes from outside, mangled: logs, catalogues, and requests at every endpoint. Nothing may fail,
 // and nothing hang.
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
@@ -6,7 +6,7 @@ import { readCatalogue } from "@/core/kit";
 import { summarise, defaultMeasuring } from "@/core/metrics";
 import { seeded } from "@/core/stats";
 import { mostFrameMs, readLogBytes } from "@/core/trace";
-import { hangsMs, knockMany, mutated } from "./hostile";
+import { hangsMs, callMany, mutated } from "./hostile";
 import { line } from "./timing";
 
 const whole = { logs: 10_000, catalogues: 3_000, requests: 10_000 };
@@ -65,9 +65,9 @@ await tried("Catalogues read, or refused in words", many(whole.catalogues), () =
   readCatalogue(mutated(catalogue, random)),
 );
 
-const found = await knockMany(address, many(whole.requests), seed);
+const found = await callMany(address, many(whole.requests), seed);
 line(
-  `Requests at every door: ${found.asked}`,
+  `Requests at every endpoint: ${found.asked}`,
   `${found.bad.filter(({ status }) => status >= 500 || status === 0).length} of 5xx or unanswered, ${found.bad.filter(({ ms }) => ms > hangsMs).length} over 2 s, slowest ${found.slowestMs.toFixed(0)} ms`,
 );
 console.log(

@@ -1,8 +1,8 @@
-// How long each page and each door that reads holds the thread that answers, on a full shelf with what is as
-// large as doors take it: a profile of twelve thousand values, somebody's publication of 100,000 cells, a run of
+// How long each page and each endpoint that reads holds the thread that answers, on a full shelf with what is as
+// large as endpoints take it: a profile of twelve thousand values, somebody's publication of 100,000 cells, a run of
 // 60 MB.
 import pg from "pg";
-import { doorList } from "@/contract";
+import { endpointList } from "@/contract";
 import { largest, sender } from "./laden";
 import { changeSomething } from "./made";
 import { fillShelf, fullShelf } from "./shelf";
@@ -39,7 +39,7 @@ for (const table of ["rigs", "titles", "engines", "systems", "builds", "campaign
 ids["house-rules"] = (await one(`select id from house_rules limit 1`)).id ?? "";
 
 const pages = [
-  "/ /jobs /jobs/new /campaigns /campaigns/new /profiles /board /log /publish /look /beside /doors /kit",
+  "/ /jobs /jobs/new /campaigns /campaigns/new /profiles /board /log /publish /look /beside /endpoints /kit",
   "/kit/rigs /kit/titles /kit/systems /kit/engines /kit/rules /kit/abilities /kit/preflight /kit/planner",
   "/kit/workshop /kit/store /kit/people",
 ]
@@ -61,8 +61,8 @@ const queries: Record<string, string> = {
   viewProfileRecipe: `?${of}`,
   publish: "?of=board",
 };
-const doors = doorList
-  .filter(({ method, gives, id }) => method === "GET" && gives !== "events" && id !== "metrics")
+const endpoints = endpointList
+  .filter(({ method, streams, id }) => method === "GET" && !streams && id !== "metrics")
   .map(({ id, path }) => {
     const [, kind = ""] = path.split("/");
     return `/api/v1${path.replace(/\{\w+\}/, ids[kind] ?? "")}${queries[id] ?? ""}`;
@@ -76,7 +76,7 @@ interface Row {
   still: number[];
 }
 const rows: Row[] = [];
-for (const path of [...pages, ...doors]) {
+for (const path of [...pages, ...endpoints]) {
   const row: Row = { path, status: 0, bytes: 0, took: [], still: [] };
   // The first time it is read and compiled.
   for (let round = 0; round <= rounds; round++) {
@@ -103,7 +103,7 @@ await client.end();
 const median = (sorted: number[]) => sorted[Math.floor(sorted.length / 2)]!;
 const short = (path: string) => path.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, "…");
 console.log(
-  `${rows.length} pages and doors, something changed before each: ${rows.filter(({ status }) => status === 200).length} answered 200`,
+  `${rows.length} pages and endpoints, something changed before each: ${rows.filter(({ status }) => status === 200).length} answered 200`,
 );
 for (const { path, status } of rows.filter((row) => row.status !== 200))
   line(`  ${short(path)}`, String(status));

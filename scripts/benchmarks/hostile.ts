@@ -1,7 +1,7 @@
 // Values and requests by the contract's own schemas: as they should be, nearly so, and hostile. Seeded: the
 // same again for the same seed.
 import { z } from "@/core/schema";
-import { doorList } from "@/contract";
+import { endpointList, takesBytes } from "@/contract";
 import { seeded } from "@/core/stats";
 
 type Random = ReturnType<typeof seeded>;
@@ -134,19 +134,19 @@ export function valueBy(
   );
 }
 
-export interface Knocked {
-  door: string;
+export interface Called {
+  endpoint: string;
   method: string;
   path: string;
   headers: Record<string, string>;
   body: string | Uint8Array | undefined;
 }
 
-/** Doors that take everything away or put it back: a store that is being tried is still wanted. */
+/** Endpoints that take everything away or put it back: a store that is being tried is still wanted. */
 const spared = new Set(["removeDemo", "bringDemo", "events", "signIn"]);
 
-/** Doors that are asked, each as often as the others. */
-export const askedDoors = doorList.filter(({ id }) => !spared.has(id));
+/** Endpoints that are asked, each as often as the others. */
+export const askedEndpoints = endpointList.filter(({ id }) => !spared.has(id));
 
 /** What a query may end in that no client writes: broken escapes, cursors of nobody's, a name twice. */
 const hostileQueries = [
@@ -164,15 +164,19 @@ const hostileQueries = [
   "since=99999999999999999999",
 ] as const;
 
-/** A request to a door of the contract. @param ids that are there, to be asked for */
-export function requestBy(random: Random, ids: readonly string[], door = pick(random, askedDoors)): Knocked {
+/** A request to an endpoint of the contract. @param ids that are there, to be asked for */
+export function requestBy(
+  random: Random,
+  ids: readonly string[],
+  endpoint = pick(random, askedEndpoints),
+): Called {
   const harm = pick(random, [0, 0.03, 0.15, 0.5]);
   const id = () => (random.uniform() < 0.8 && ids.length > 0 ? pick(random, ids) : pick(random, hostileTexts));
-  const path = door.path.replaceAll(/\{\w+\}/g, () => encodeURIComponent(wellFormed(id()) || "x"));
+  const path = endpoint.path.replaceAll(/\{\w+\}/g, () => encodeURIComponent(wellFormed(id()) || "x"));
   const query = new URLSearchParams();
-  if (door.query) {
+  if (endpoint.query) {
     const value = valueBy(
-      z.toJSONSchema(door.query, { io: "input", unrepresentable: "any" }),
+      z.toJSONSchema(endpoint.query, { io: "input", unrepresentable: "any" }),
       random,
       harm,
       ids,
@@ -183,20 +187,20 @@ export function requestBy(random: Random, ids: readonly string[], door = pick(ra
           query.append(name, typeof each === "object" ? JSON.stringify(each) : String(each));
   }
   const headers: Record<string, string> = {};
-  if (door.edits)
+  if (endpoint.edits)
     headers["if-match"] = random.uniform() < 0.8 ? `"${1 + Math.floor(random.uniform() * 3)}"` : "x";
-  if (door.creates && random.uniform() < 0.5)
+  if (endpoint.creates && random.uniform() < 0.5)
     headers["idempotency-key"] = `key-${Math.floor(random.uniform() * 1e9)}`;
-  let body: Knocked["body"];
-  if (door.method !== "GET" && door.takes === "bytes") {
+  let body: Called["body"];
+  if (endpoint.method !== "GET" && takesBytes(endpoint)) {
     headers["content-type"] = "application/octet-stream";
     body = Uint8Array.from({ length: Math.floor(random.uniform() * 400) }, () =>
       Math.floor(random.uniform() * 256),
     );
-  } else if (door.method !== "GET") {
+  } else if (endpoint.method !== "GET") {
     headers["content-type"] = random.uniform() < 0.03 ? "text/plain" : "application/json";
-    const value = door.body
-      ? valueBy(z.toJSONSchema(door.body, { io: "input", unrepresentable: "any" }), random, harm, ids)
+    const value = endpoint.body
+      ? valueBy(z.toJSONSchema(endpoint.body, { io: "input", unrepresentable: "any" }), random, harm, ids)
       : {};
     body = JSON.stringify(value) ?? "null";
     if (random.uniform() < harm / 5) body = body.slice(0, Math.floor(random.uniform() * body.length));
@@ -205,8 +209,8 @@ export function requestBy(random: Random, ids: readonly string[], door = pick(ra
     Boolean,
   );
   return {
-    door: door.id,
-    method: door.method,
+    endpoint: endpoint.id,
+    method: endpoint.method,
     path: `/api/v1${path}${asked.length > 0 ? `?${asked.join("&")}` : ""}`,
     headers,
     body,
@@ -244,12 +248,12 @@ export interface Found {
   asked: number;
   statuses: Record<string, number>;
   /** Answers of 5xx, answers that hung, and requests that weren't answered at all. */
-  bad: { status: number; ms: number; request: Knocked; said: string }[];
+  bad: { status: number; ms: number; request: Called; said: string }[];
   slowestMs: number;
 }
 
 /** Sends requests one after the other, and says what came of them. @param patienceMs an answer takes no longer */
-export async function knockMany(
+export async function callMany(
   address: string,
   many: number,
   seed: number,
@@ -259,7 +263,7 @@ export async function knockMany(
   const ids = await idsAt(address);
   const found: Found = { asked: 0, statuses: {}, bad: [], slowestMs: 0 };
   for (let k = 0; k < many; k++) {
-    const request = requestBy(random, ids, askedDoors[k % askedDoors.length]);
+    const request = requestBy(random, ids, askedEndpoints[k % askedEndpoints.length]);
     const began = performance.now();
     let status = 0;
     let said: string;

@@ -1,4 +1,4 @@
-// What is as large as doors take it, sent as a program would, and how long the thread that answers stands still.
+// What is as large as endpoints take it, sent as a program would, and how long the thread that answers stands still.
 import type { Client } from "pg";
 import type { Catalogue } from "@/core/kit";
 import type { ProfileFile } from "@/core/profile";
@@ -14,7 +14,7 @@ export interface Sent {
 }
 const post = (path: string, body: unknown): Sent => ({ method: "POST", path, body: JSON.stringify(body) });
 
-/** Somebody who sends to the doors of the application at an address. */
+/** Somebody who sends to the endpoints of the application at an address. */
 export function sender(address: string) {
   return {
     send: async ({ method, path, body }: Sent): Promise<{ status: number; text: string }> => {
@@ -43,7 +43,7 @@ export function sender(address: string) {
 }
 export type Sender = ReturnType<typeof sender>;
 
-/** Bodies as they should be, as large as their doors take them. */
+/** Bodies as they should be, as large as their endpoints take them. */
 export async function largest({ send, read }: Sender, client: Client) {
   const to = await jobToSendTo(client);
   const frames = Array.from(manyFrames(0.6), (each) => Math.round(each * 1000) / 1000);

@@ -1,3 +1,4 @@
+import { readQuery } from "@/contract";
 // How the pages of a full shelf are answered: alone, by twenty people, by two hundred at once, beside slow
 // senders, and for how much memory.
 import { connect } from "node:net";
@@ -80,10 +81,10 @@ const store = database() as unknown as { options: { logging: unknown } };
 for (const [name, view] of [
   ["the first page", viewHome],
   ["a job of 200 runs", async () => viewJob(jobId)],
-  ["the log", async () => viewLog({})],
-  ["the board", async () => viewBoard({})],
-  ["titles", async () => viewTitles({})],
-  ["rigs", async () => viewRigs({})],
+  ["the log", async () => viewLog(readQuery("viewLog", {}))],
+  ["the board", async () => viewBoard(readQuery("viewBoard", {}))],
+  ["titles", async () => viewTitles(readQuery("listTitles", {}))],
+  ["rigs", async () => viewRigs(readQuery("listRigs", {}))],
 ] as const) {
   const asked: { text: string; values: unknown[] }[] = [];
   await view();

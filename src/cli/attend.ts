@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { finished } from "node:stream/promises";
 import type { Command } from "commander";
-import type { createClient, DoorOutput } from "@/contract";
+import type { createClient, Output } from "@/contract";
 import { deviceTaker, type SlotAnswer } from "@/core/campaign";
 import { firstConditions, type Conditions, type RigSpec, type Settings } from "@/core/kit";
 import { seedOf, standInRun } from "@/core/simulator";
@@ -123,7 +123,7 @@ async function make(
   call: Client,
   id: string,
   rigId: string,
-  taken: DoorOutput<"takeRun">,
+  taken: Output<"takeRun">,
   flags: Attending,
 ): Promise<void> {
   const [{ titles, arms }, view, rig] = [

@@ -39,7 +39,7 @@ export function answerOf<Answer>(sent: Sent<Answer>): Answer {
   throw new BadInput(`${sent.refusal.title} ${sent.refusal.fix}`);
 }
 
-/** What asks the running application, by the same doors as its pages. */
+/** What asks the running application, by the same endpoints as its pages. */
 export function running(program: Command): void {
   program
     .command("jobs")

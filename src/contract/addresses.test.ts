@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { readdirSync } from "node:fs";
 import { join } from "node:path";
-import { backTo, doorAt, doorList, doorsAt, isId, pageAt, pages, readTarget } from ".";
+import { backTo, endpointAt, endpointList, endpointsAt, isId, pageAt, pages, readTarget } from ".";
 
 describe("a request's target", () => {
   it.each([
@@ -95,21 +95,21 @@ describe("the list of pages", () => {
   });
 });
 
-describe("doors by their address", () => {
+describe("endpoints by their address", () => {
   it("every one is found at its own path, and at no other method's", () => {
     const id = "00000000-0000-4000-8000-000000000000";
-    for (const door of doorList) {
-      const segments = door.path
+    for (const endpoint of endpointList) {
+      const segments = endpoint.path
         .slice(1)
         .replace(/\{\w+\}/, id)
         .split("/");
-      expect(doorAt(door.method, segments)?.door.id).toBe(door.id);
-      expect(doorsAt(segments)).toContain(door);
-      expect(doorAt("TRACE", segments)).toBeNull();
+      expect(endpointAt(endpoint.method, segments)?.endpoint.id).toBe(endpoint.id);
+      expect(endpointsAt(segments)).toContain(endpoint);
+      expect(endpointAt("TRACE", segments)).toBeNull();
     }
-    expect(doorAt("HEAD", ["jobs"])?.door.id).toBe("listJobs");
-    expect(doorAt("HEAD", ["events"])).toBeNull();
-    expect(doorAt("POST", ["runs", "open"])?.door.id).toBe("openRun");
+    expect(endpointAt("HEAD", ["jobs"])?.endpoint.id).toBe("listJobs");
+    expect(endpointAt("HEAD", ["events"])).toBeNull();
+    expect(endpointAt("POST", ["runs", "open"])?.endpoint.id).toBe("openRun");
   });
   it("ids are UUIDs", () => {
     expect(isId("9b2d7c1e-0f4a-4f0b-8a51-3f6b7f0a1c2d")).toBe(true);

@@ -1,5 +1,5 @@
-import type { Door, Method, Who } from "./door";
-import { doorList } from "./doors";
+import type { Endpoint, Method, Who } from "./endpoint";
+import { endpointList } from "./registry";
 
 /** A request's target that is written in the one way the URL standard writes it. */
 export interface Target {
@@ -51,12 +51,12 @@ export function readTarget(target: string): Target | null {
   return { path: pathname, segments, search };
 }
 
-/** Where the doors are. */
-const doorBase = ["api", "v1"];
+/** Where the endpoints are. */
+const apiBase = ["api", "v1"];
 
 /** The segments after /api/v1, or null for an address elsewhere. */
-export const doorSegments = (segments: string[]): string[] | null =>
-  doorBase.every((part, at) => segments[at] === part) ? segments.slice(doorBase.length) : null;
+export const apiSegments = (segments: string[]): string[] | null =>
+  apiBase.every((part, at) => segments[at] === part) ? segments.slice(apiBase.length) : null;
 
 const ids = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 /** Whether a text is the id of anything here: a UUID (RFC 9562). */
@@ -69,23 +69,26 @@ const matches = (path: string, segments: string[]): boolean => {
   );
 };
 
-/** The doors at a path under /api/v1, whatever their methods; words stand before ids. */
-export function doorsAt(segments: string[]): Door[] {
-  const found = doorList.filter(({ path }) => matches(path, segments));
+/** The endpoints at a path under /api/v1, whatever their methods; words stand before ids. */
+export function endpointsAt(segments: string[]): Endpoint[] {
+  const found = endpointList.filter(({ path }) => matches(path, segments));
   const first = found.find(({ path }) => !path.includes("{")) ?? found[0];
   return found.filter(({ path }) => path === first?.path);
 }
 
-/** The door that a method and a path under /api/v1 lead to, with the id in the path. */
-export function doorAt(method: Method | string, segments: string[]): { door: Door; id: string } | null {
+/** The endpoint that a method and a path under /api/v1 lead to, with the id in the path. */
+export function endpointAt(
+  method: Method | string,
+  segments: string[],
+): { endpoint: Endpoint; id: string } | null {
   const asked = method === "HEAD" ? "GET" : method;
-  const door = doorsAt(segments).find((each) => each.method === asked);
-  if (!door || (method === "HEAD" && door.gives === "events")) return null;
+  const endpoint = endpointsAt(segments).find((each) => each.method === asked);
+  if (!endpoint || (method === "HEAD" && endpoint.streams)) return null;
   return {
-    door,
+    endpoint,
     id:
       segments[
-        door.path
+        endpoint.path
           .slice(1)
           .split("/")
           .findIndex((part) => part.startsWith("{"))
@@ -102,7 +105,7 @@ export const pages = {
   "/campaigns": "reads",
   "/campaigns/[id]": "reads",
   "/campaigns/new": "reads",
-  "/doors": "reads",
+  "/api": "reads",
   "/jobs": "reads",
   "/jobs/[id]": "reads",
   "/jobs/[id]/recipe": "reads",
@@ -140,12 +143,32 @@ export const pages = {
   "/sign-in": "anybody",
 } as const satisfies Record<string, Who>;
 
+type PagePath = keyof typeof pages;
+
+/** Pages whose words go by the clock, or by something that isn't told of as a change: made at every request. */
+const madeAlways: ReadonlySet<PagePath> = new Set<PagePath>([
+  "/campaigns/[id]",
+  "/campaigns/new",
+  "/kit/people",
+  "/kit/workshop",
+  "/sign-in",
+]);
+
+function pathOfPage(segments: string[]): PagePath | null {
+  const found = (Object.keys(pages) as PagePath[]).filter((path) => matches(path, segments));
+  return found.find((each) => !each.includes("[")) ?? found[0] ?? null;
+}
+
 /** Who may see the page at some segments; null where no page is. */
 export function pageAt(segments: string[]): Who | null {
-  const paths = Object.keys(pages) as (keyof typeof pages)[];
-  const found = paths.filter((path) => matches(path, segments));
-  const path = found.find((each) => !each.includes("[")) ?? found[0];
-  return path ? pages[path] : null;
+  const path = pathOfPage(segments);
+  return path && pages[path];
+}
+
+/** Whether a page may be kept until something in the store changes. */
+export function isKeptPage(segments: string[]): boolean {
+  const path = pathOfPage(segments);
+  return path !== null && !madeAlways.has(path);
 }
 
 /**

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { endpointsFile } from "./endpointsFile";
-import { createClient, doors } from ".";
+import { createClient, endpointList, type SentBody } from ".";
 
 interface Asked {
   address: string;
@@ -34,10 +34,10 @@ beforeEach(() => {
 });
 afterEach(() => Object.assign(globalThis, real));
 const call = createClient("http://lamp.test");
-const rig = { name: "Fern" };
+const rig = { name: "Fern" } as SentBody<"addRig">;
 
 describe("what a client sends", () => {
-  it("goes to the door's own path and method, with the id and the query written safely", async () => {
+  it("goes to the endpoint's own path and method, with the id and the query written safely", async () => {
     answers = [() => json({ rows: [] })];
     await call("viewProfile", { query: { rig: "a b", engine: "x&y=z", title: "" } });
     answers = [() => json({})];
@@ -133,19 +133,18 @@ describe("trying again", () => {
   });
 });
 
-describe("the doors themselves", () => {
-  const all = Object.entries(doors);
+describe("the endpoints themselves", () => {
   it("no two are one method and path", () => {
-    const places = all.map(([, { method, path }]) => `${method} ${path.replace(/\{\w+\}/g, "{}")}`);
+    const places = endpointList.map(({ method, path }) => `${method} ${path.replace(/\{\w+\}/g, "{}")}`);
     expect(new Set(places).size).toBe(places.length);
   });
-  it("a door that only reads makes nothing and takes no body", () => {
-    for (const [name, door] of all)
-      if (door.method === "GET")
-        expect([name, door.body ?? null, door.creates ?? false]).toEqual([name, null, false]);
+  it("an endpoint that only reads makes nothing and takes no body", () => {
+    for (const { id, method, body, creates } of endpointList)
+      if (method === "GET") expect([id, body, creates]).toEqual([id, null, false]);
   });
   it("each says what it does in a sentence", () => {
-    for (const [name, { summary }] of all) expect([name, /^[A-Z].{6,}\.$/.test(summary)]).toEqual([name, true]);
+    for (const { id, summary } of endpointList)
+      expect([id, /^[A-Z].{6,}\.$/.test(summary)]).toEqual([id, true]);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { DoorBody, DoorName, DoorOutput } from "./doors";
+import type { SentBody, EndpointName, Output } from "./registry";
 import { endpoints } from "./endpoints";
 
 /** What a refused request says, ready to show. */
@@ -13,11 +13,11 @@ export interface Refusal {
 
 export type Sent<Answer> = { ok: true; answer: Answer } | { ok: false; refusal: Refusal };
 
-export interface Asking<Name extends DoorName> {
+export interface Asking<Name extends EndpointName> {
   /** The id in the path. */
   id?: string;
   query?: Record<string, string | number | boolean>;
-  body?: DoorBody<Name> | Uint8Array<ArrayBuffer> | string;
+  body?: SentBody<Name> | Uint8Array<ArrayBuffer> | string;
   /** The version that an edit saw. */
   saw?: number;
   /** What makes trying again safe; made up where none is given. */
@@ -39,30 +39,30 @@ const noAnswer: Refusal = {
 const isBytes = (body: unknown) => body instanceof Uint8Array || typeof body === "string";
 
 /**
- * A client of the application's own doors: what it sends and gets is typed by the contract. Never throws.
+ * A client of the application's own endpoints: what it sends and gets is typed by the contract. Never throws.
  * @param base where the application is; empty for the page's own
  * @param token of a program, where somebody has to say who they are
  */
 export function createClient(base = "", token: string | null = null) {
-  return async function call<Name extends DoorName>(
+  return async function call<Name extends EndpointName>(
     name: Name,
     { id = "", query, body, saw, key }: Asking<Name> = {},
-  ): Promise<Sent<DoorOutput<Name>>> {
-    const door = endpoints[name];
+  ): Promise<Sent<Output<Name>>> {
+    const endpoint = endpoints[name];
     const asked = new URLSearchParams(
       Object.entries(query ?? {}).map(([field, value]) => [field, String(value)]),
     );
-    const path = door.path.replace("{id}", encodeURIComponent(id));
+    const path = endpoint.path.replace("{id}", encodeURIComponent(id));
     const address = `${base}/api/v1${path}${asked.size > 0 ? `?${asked}` : ""}`;
     const headers: Record<string, string> = token === null ? {} : { authorization: `Bearer ${token}` };
     if (body !== undefined)
       headers["content-type"] = isBytes(body) ? "application/octet-stream" : "application/json";
     if (saw !== undefined) headers["if-match"] = `"${saw}"`;
-    if (door.creates) headers["idempotency-key"] = key ?? crypto.randomUUID();
+    if (endpoint.creates) headers["idempotency-key"] = key ?? crypto.randomUUID();
     const sent = body === undefined ? undefined : isBytes(body) ? (body as BodyInit) : JSON.stringify(body);
     for (let tries = 1; ; tries++) {
       try {
-        const response = await fetch(address, { method: door.method, headers, body: sent });
+        const response = await fetch(address, { method: endpoint.method, headers, body: sent });
         const answer = await response.json();
         if (response.ok) return { ok: true, answer };
         const { status } = response;
@@ -72,7 +72,7 @@ export function createClient(base = "", token: string | null = null) {
         return { ok: false, refusal: { status, title, fix, fields, versions } };
       } catch {
         // A key makes it safe to ask again for what may have been made.
-        if (tries >= mostTries || !(door.creates || door.method === "GET"))
+        if (tries >= mostTries || !(endpoint.creates || endpoint.method === "GET"))
           return { ok: false, refusal: noAnswer };
         await new Promise((resolve) => setTimeout(resolve, pauseMs * tries));
       }
@@ -80,5 +80,5 @@ export function createClient(base = "", token: string | null = null) {
   };
 }
 
-/** Calls a door of the page's own application. */
+/** Calls an endpoint of the page's own application. */
 export const call = createClient();

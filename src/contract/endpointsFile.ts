@@ -1,8 +1,8 @@
-import { doorList } from "./doors";
+import { endpointList } from "./registry";
 
 /** The text of `endpoints.ts`: method, path and flags of every endpoint, as the contract declares them. */
 export function endpointsFile(): string {
-  const rows = doorList.map(
+  const rows = endpointList.map(
     ({ id, method, path, creates }) =>
       `  ${id}: { method: "${method}", path: "${path}", creates: ${creates} },`,
   );

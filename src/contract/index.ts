@@ -1,65 +1,46 @@
-export { idsIn, usualBounds, type BodyBounds, type Door, type Method, type Who } from "./door";
 export {
+  idsIn,
+  takesBytes,
+  usualBounds,
+  type BodyBounds,
+  type Endpoint,
+  type HandedOut,
+  type Method,
+  type Who,
+} from "./endpoint";
+export {
+  endpointList,
+  endpointNamed,
+  readBody,
+  readQuery,
+  type Body,
+  type EndpointName,
+  type HandledName,
+  type Output,
+  type Query,
+  type SentBody,
+} from "./registry";
+export {
+  apiSegments,
   backTo,
-  doorAt,
-  doorSegments,
-  doorsAt,
+  endpointAt,
+  endpointsAt,
   isId,
+  isKeptPage,
   pageAt,
   pages,
   readTarget,
   type Target,
 } from "./addresses";
-export {
-  addedJobSchema,
-  appendSchema,
-  carrySchema,
-  checkSchema,
-  liftSchema,
-  profileQuery,
-  profileValuesSchema,
-  takenProfileSchema,
-  undoValueSchema,
-  benchChangeSchema,
-  closeSchema,
-  doorList,
-  doors,
-  finishSchema,
-  jobChangeSchema,
-  jobsQuery,
-  listQuery,
-  manyRigsSchema,
-  manyTitlesSchema,
-  namedJobSchema,
-  namedRulesSchema,
-  openRunSchema,
-  rejudgeSchema,
-  revisionSchema,
-  runChangeSchema,
-  stillsSchema,
-  tallySchema,
-  type DoorBody,
-  type DoorName,
-  type DoorOutput,
-} from "./doors";
-export {
-  abilitySchema,
-  calendarQuery,
-  campaignAnswerSchema,
-  campaignChangeSchema,
-  campaignOrderSchema,
-  boardQuery,
-  logQuery,
-  planTitlesQuery,
-  publicationQuery,
-  takenPublicationSchema,
-  takeSchema,
-  releaseSchema,
-  titlePlaceSchema,
-} from "./above";
-export { changedPassphraseSchema, newLinkSchema, newProgramSchema, programRights, signInSchema } from "./trust";
 export { createClient, type Asking, type Refusal, type Sent } from "./client";
 export { openApi } from "./openapi";
-export { doorPages, type DoorPage } from "./pages";
+export { endpointPages, type EndpointPage } from "./pages";
+export { checkAnswer } from "./checkAnswer";
 export { withWords } from "./withWords";
+export { programRights } from "./people";
+export type * from "./answers/jobs";
+export type * from "./answers/runs";
+export type * from "./answers/trials";
+export type * from "./answers/profiles";
+export type * from "./answers/kit";
 export type * from "./views";

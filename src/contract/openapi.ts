@@ -1,7 +1,7 @@
 import { z } from "@/core/schema";
-import { idsIn, type Door } from "./door";
-import { doorList } from "./doors";
-import { problemSchema } from "./answers";
+import { idsIn, takesBytes, type Endpoint } from "./endpoint";
+import { endpointList } from "./registry";
+import { nothingSchema, problemSchema } from "./common";
 
 type Json = Record<string, unknown>;
 
@@ -26,34 +26,49 @@ const jsonSchema = (schema: z.ZodType, io: "input" | "output"): Json => {
   return made;
 };
 
-/** Name of the component that holds a door's body or answer. */
-const componentOf = ({ id }: Door, what: string) => `${id.charAt(0).toUpperCase()}${id.slice(1)}${what}`;
-const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+/** The description of an answer. It may hold more than is named: a later version adds fields. */
+const answerSchema = (schema: z.ZodType): Json =>
+  schema === nothingSchema ? { type: "object" } : (opened(jsonSchema(schema, "output")) as Json);
 
-function contentOf(door: Door): Json {
-  const types = {
-    json: "application/json",
-    file: "application/json",
-    bytes: "application/octet-stream",
-    csv: "text/csv",
-    calendar: "text/calendar",
-    plain: "text/plain",
-    png: "image/png",
-    events: "text/event-stream",
+/** A schema whose objects may hold more than they name, and whose records name the keys they have to have. */
+function opened(schema: unknown): unknown {
+  if (Array.isArray(schema)) return schema.map(opened);
+  if (schema === null || typeof schema !== "object") return schema;
+  const made = Object.fromEntries(
+    Object.entries(schema).flatMap(([name, value]: [string, unknown]) =>
+      name === "additionalProperties" && value === false ? [] : [[name, opened(value)]],
+    ),
+  );
+  const { propertyNames, additionalProperties, required } = made as {
+    propertyNames?: { enum?: string[] };
+  } & Json;
+  if (propertyNames?.enum === undefined || !Array.isArray(required)) return made;
+  const { propertyNames: _names, additionalProperties: _each, ...rest } = made;
+  return {
+    ...rest,
+    properties: Object.fromEntries(propertyNames.enum.map((name) => [name, additionalProperties])),
   };
-  const schema =
-    door.gives === "bytes" || door.gives === "png"
-      ? { type: "string", format: "binary" }
-      : ["events", "csv", "calendar", "plain"].includes(door.gives)
-        ? { type: "string" }
-        : ref(componentOf(door, "Answer"));
-  return { [types[door.gives]]: { schema } };
 }
 
-function refusalsOf({ refusals, method, body, takes, edits, who }: Door): number[] {
+/** Name of the component that holds an endpoint's body or answer. */
+const componentOf = ({ id }: Endpoint, what: string) => `${id.charAt(0).toUpperCase()}${id.slice(1)}${what}`;
+const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+
+function contentOf(endpoint: Endpoint): Json {
+  const { file, streams } = endpoint;
+  if (streams) return { "text/event-stream": { schema: { type: "string" } } };
+  if (!file) return { "application/json": { schema: ref(componentOf(endpoint, "Answer")) } };
+  const [type = file.type] = file.type.split(";");
+  if (file.holds) return { [type]: { schema: ref(componentOf(endpoint, "Answer")) } };
+  return {
+    [type]: { schema: type.startsWith("text/") ? { type: "string" } : { type: "string", format: "binary" } },
+  };
+}
+
+function refusalsOf({ refusals, method, body, edits, who }: Endpoint): number[] {
   const writes = method === "GET" && who !== "owner" ? [] : [403];
   const signed = who === "anybody" ? [] : [401];
-  const reads = body || takes === "bytes" ? [400, 413, 415] : [];
+  const reads = body ? [400, 413, 415] : [];
   return [
     ...new Set([
       ...refusals,
@@ -68,14 +83,16 @@ function refusalsOf({ refusals, method, body, takes, edits, who }: Door): number
   ];
 }
 
-function parametersOf(door: Door): Json[] {
-  const path = idsIn(door.path).map((name) => ({
+function parametersOf(endpoint: Endpoint): Json[] {
+  const path = idsIn(endpoint.path).map((name) => ({
     name,
     in: "path",
     required: true,
     schema: { type: "string" },
   }));
-  const asked = door.query ? (jsonSchema(door.query, "output") as { properties?: Record<string, Json> }) : {};
+  const asked = endpoint.query
+    ? (jsonSchema(endpoint.query, "output") as { properties?: Record<string, Json> })
+    : {};
   const query = Object.entries(asked.properties ?? {}).map(([name, schema]) => ({ name, in: "query", schema }));
   const header = (name: string, required: boolean, description: string) => ({
     name,
@@ -87,26 +104,25 @@ function parametersOf(door: Door): Json[] {
   return [
     ...path,
     ...query,
-    ...(door.edits
-      ? [header("If-Match", door.edits === "required", "The version that this edit saw, as an entity tag.")]
+    ...(endpoint.edits
+      ? [header("If-Match", endpoint.edits === "required", "The version that this edit saw, as an entity tag.")]
       : []),
-    ...(door.creates
+    ...(endpoint.creates
       ? [header("Idempotency-Key", false, "Trying again with the same key makes nothing twice.")]
       : []),
   ];
 }
 
-function operationOf(door: Door): Json {
-  const requestBody =
-    door.takes === "bytes"
-      ? {
-          required: true,
-          content: { "application/octet-stream": { schema: { type: "string", format: "binary" } } },
-        }
-      : door.body
-        ? { required: true, content: { "application/json": { schema: ref(componentOf(door, "Body")) } } }
-        : null;
-  const refusals = refusalsOf(door).map((status) => [
+function operationOf(endpoint: Endpoint): Json {
+  const requestBody = takesBytes(endpoint)
+    ? {
+        required: true,
+        content: { "application/octet-stream": { schema: { type: "string", format: "binary" } } },
+      }
+    : endpoint.body
+      ? { required: true, content: { "application/json": { schema: ref(componentOf(endpoint, "Body")) } } }
+      : null;
+  const refusals = refusalsOf(endpoint).map((status) => [
     String(status),
     {
       description: refusalWords[status],
@@ -114,29 +130,30 @@ function operationOf(door: Door): Json {
     },
   ]);
   return {
-    operationId: door.id,
-    summary: door.summary,
-    tags: [door.group],
-    parameters: parametersOf(door),
+    operationId: endpoint.id,
+    summary: endpoint.summary,
+    tags: [endpoint.group],
+    parameters: parametersOf(endpoint),
     ...(requestBody ? { requestBody } : {}),
     responses: {
-      [String(door.status)]: { description: door.summary, content: contentOf(door) },
+      [String(endpoint.status)]: { description: endpoint.summary, content: contentOf(endpoint) },
       ...Object.fromEntries(refusals),
     },
   };
 }
 
-/** The application's doors as an OpenAPI 3.1 document. */
+/** The application's endpoints as an OpenAPI 3.1 document. */
 export function openApi(): Json {
   const paths: Record<string, Json> = {};
   const schemas: Record<string, Json> = { Problem: jsonSchema(problemSchema, "output") };
-  for (const door of doorList) {
-    paths[door.path] = { ...paths[door.path], [door.method.toLowerCase()]: operationOf(door) };
-    if (door.body) schemas[componentOf(door, "Body")] = jsonSchema(door.body, "input");
-    if (door.gives === "json" || door.gives === "file")
-      schemas[componentOf(door, "Answer")] = jsonSchema(door.output, "output");
+  for (const endpoint of endpointList) {
+    paths[endpoint.path] = { ...paths[endpoint.path], [endpoint.method.toLowerCase()]: operationOf(endpoint) };
+    if (endpoint.body && !takesBytes(endpoint))
+      schemas[componentOf(endpoint, "Body")] = jsonSchema(endpoint.body, "input");
+    const answer = endpoint.file ? endpoint.file.holds : endpoint.output;
+    if (answer && !endpoint.streams) schemas[componentOf(endpoint, "Answer")] = answerSchema(answer);
   }
-  const groups = [...new Set(doorList.map(({ group }) => group))];
+  const groups = [...new Set(endpointList.map(({ group }) => group))];
   return {
     openapi: "3.1.0",
     info: {

@@ -1,11 +1,11 @@
-import { doorPages } from "./pages";
-import { doorList } from "./doors";
+import { endpointPages } from "./pages";
+import { endpointList } from "./registry";
 
-const page = (id: string) => doorPages().find((each) => each.id === id)!;
+const page = (id: string) => endpointPages().find((each) => each.id === id)!;
 
-describe("doors as a page shows them", () => {
+describe("endpoints as a page shows them", () => {
   it("all stand there, once each", () =>
-    expect(doorPages().map(({ id }) => id)).toEqual(doorList.map(({ id }) => id)));
+    expect(endpointPages().map(({ id }) => id)).toEqual(endpointList.map(({ id }) => id)));
   it("a body is written down by name, kind and choice, what may be left out with a question mark", () => {
     const { body } = page("addStills");
     expect(body).toMatch(/^\{\n {2}stills: \[\{\n {4}atMs: number\n/);
@@ -13,7 +13,7 @@ describe("doors as a page shows them", () => {
     expect(body).toMatch(/pixels: string {3}Red, green and blue of every pixel, row by row\.\n/);
     expect(page("closeJob").body).toContain("note?: string");
   });
-  it("what may be asked in the address is named; a door that asks nothing names nothing", () => {
+  it("what may be asked in the address is named; an endpoint that asks nothing names nothing", () => {
     expect(page("listTitles").query).toContain("search");
     expect(page("readStill").query).toEqual([]);
   });
@@ -22,7 +22,7 @@ describe("doors as a page shows them", () => {
     expect(page("listStills").answer).toMatch(/^\{\n {2}rows: \[\{/);
   });
   it("no outline is empty or leaves a shape unsaid", () => {
-    const bad = doorPages().filter(({ body, answer }) =>
+    const bad = endpointPages().filter(({ body, answer }) =>
       [body, answer].some((outline) => outline !== null && /undefined|^\s*$/.test(outline)),
     );
     expect(bad.map(({ id }) => id)).toEqual([]);

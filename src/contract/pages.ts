@@ -1,12 +1,14 @@
 import { z } from "@/core/schema";
-import type { Door } from "./door";
-import { doorList } from "./doors";
+import { nothingSchema } from "./common";
+import { takesBytes, type Endpoint } from "./endpoint";
+import { endpointList } from "./registry";
 
-/** A door as a page shows it: plain values, shapes as text. */
-export interface DoorPage extends Pick<
-  Door,
-  "id" | "method" | "path" | "group" | "summary" | "edits" | "creates" | "refusals" | "takes"
+/** An endpoint as a page shows it: plain values, shapes as text. */
+export interface EndpointPage extends Pick<
+  Endpoint,
+  "id" | "method" | "path" | "group" | "summary" | "edits" | "creates" | "refusals"
 > {
+  takes: "json" | "bytes";
   /** Names of what may be asked in the address. */
   query: string[];
   body: string | null;
@@ -50,16 +52,19 @@ function outline(shape: Shape, depth = 0): string {
 const shapeOf = (schema: z.ZodType, io: "input" | "output") =>
   z.toJSONSchema(schema, { io, unrepresentable: "any" }) as Shape;
 
-let made: DoorPage[] | null = null;
+let made: EndpointPage[] | null = null;
 
-/** Every door as a page shows it: the same as long as this runs. */
-export const doorPages = (): readonly DoorPage[] =>
-  (made ??= doorList.map((door) => {
-    const { id, method, path, group, summary, edits, creates, refusals, takes, gives } = door;
+/** Every endpoint as a page shows it: the same as long as this runs. */
+export const endpointPages = (): readonly EndpointPage[] =>
+  (made ??= endpointList.map((endpoint) => {
+    const { id, method, path, group, summary, edits, creates, refusals, file, streams } = endpoint;
+    const isBytes = takesBytes(endpoint);
+    const says = !file && !streams && endpoint.output !== nothingSchema;
     return {
-      ...{ id, method, path, group, summary, edits, creates, refusals, takes },
-      query: door.query ? Object.keys(shapeOf(door.query, "output").properties ?? {}) : [],
-      body: door.body && outline(shapeOf(door.body, "input")),
-      answer: gives === "json" ? outline(shapeOf(door.output, "output")) : null,
+      ...{ id, method, path, group, summary, edits, creates, refusals },
+      takes: isBytes ? "bytes" : "json",
+      query: endpoint.query ? Object.keys(shapeOf(endpoint.query, "output").properties ?? {}) : [],
+      body: endpoint.body && !isBytes ? outline(shapeOf(endpoint.body, "input")) : null,
+      answer: says ? outline(shapeOf(endpoint.output, "output")) : null,
     };
   }));

@@ -187,7 +187,7 @@ export interface AnswerRow {
   answer: SlotAnswer;
   note: string;
   actor: string;
-  at: Date;
+  at: string;
 }
 
 export async function listAnswers(campaignId: string): Promise<AnswerRow[]> {
@@ -283,7 +283,7 @@ export interface AbilityRow {
   able: boolean;
   note: string;
   checkedBy: string;
-  checkedAt: Date;
+  checkedAt: string;
 }
 
 export async function listAbilities(): Promise<AbilityRow[]> {

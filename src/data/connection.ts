@@ -1,5 +1,9 @@
+import { types } from "pg";
 import { QueryTypes, Sequelize } from "sequelize";
 import { sawStatement } from "./slowStatements";
+
+// A moment is text from the store to the page, and becomes a date where it is drawn or reckoned with.
+types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) => new Date(text).toISOString());
 
 const kept = globalThis as { lampDatabase?: Sequelize };
 

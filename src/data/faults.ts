@@ -17,7 +17,7 @@ export async function runOfFault(id: string): Promise<string | null> {
 /** Hides a fault that was a mistake, or brings it back. */
 export async function setFaultDeleted(id: string, deleted: boolean): Promise<void> {
   store();
-  await Fault.update({ deletedAt: deleted ? new Date() : null }, { where: { id } });
+  await Fault.update({ deletedAt: deleted ? new Date().toISOString() : null }, { where: { id } });
 }
 
 /** A job's faults, by run and time. */

@@ -16,7 +16,7 @@ const joined = `
 
 export async function addJob(job: NewJob, createdAt: Date = new Date()): Promise<string> {
   store();
-  return (await Job.create({ ...job, createdAt })).id;
+  return (await Job.create({ ...job, createdAt: createdAt.toISOString() })).id;
 }
 
 /** The newest job of the same that isn't closed; null where there is none. */
@@ -109,7 +109,7 @@ export async function listJobs({
 /** Closes a job with what it came to, or opens it again. */
 export async function putClosing(id: string, closing: JobClosing | null, at: Date = new Date()): Promise<void> {
   store();
-  await Job.update({ closing, closedAt: closing ? at : null }, { where: { id } });
+  await Job.update({ closing, closedAt: closing ? at.toISOString() : null }, { where: { id } });
 }
 
 /** Changes what a job is made from, or hides it and brings it back: nothing that was measured is destroyed. */
@@ -118,7 +118,7 @@ export async function putJob(
   { deleted, ...changed }: Partial<NewJob> & { deleted?: boolean },
 ): Promise<void> {
   store();
-  const hidden = deleted === undefined ? {} : { deletedAt: deleted ? new Date() : null };
+  const hidden = deleted === undefined ? {} : { deletedAt: deleted ? new Date().toISOString() : null };
   await Job.update({ ...changed, ...hidden }, { where: { id } });
 }
 

@@ -36,7 +36,7 @@ export class Rig extends Model<InferAttributes<Rig>, InferCreationAttributes<Rig
   declare id: CreationOptional<string>;
   declare version: CreationOptional<number>;
   declare name: string;
-  declare retiredAt: CreationOptional<Date | null>;
+  declare retiredAt: CreationOptional<string | null>;
 }
 
 export class RigRevision extends Model<InferAttributes<RigRevision>, InferCreationAttributes<RigRevision>> {
@@ -72,7 +72,7 @@ export class Title extends Model<InferAttributes<Title>, InferCreationAttributes
   declare notes: CreationOptional<string>;
   declare patches: NewTitle["patches"];
   declare needs: CreationOptional<NewTitle["needs"]>;
-  declare retiredAt: CreationOptional<Date | null>;
+  declare retiredAt: CreationOptional<string | null>;
 }
 
 export class Scene extends Model<InferAttributes<Scene>, InferCreationAttributes<Scene>> {
@@ -138,9 +138,9 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare aim: NewJob["aim"];
   declare targetFps: number | null;
   declare strategy: CreationOptional<NewJob["strategy"]>;
-  declare createdAt: CreationOptional<Date>;
-  declare closedAt: CreationOptional<Date | null>;
-  declare deletedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<string>;
+  declare closedAt: CreationOptional<string | null>;
+  declare deletedAt: CreationOptional<string | null>;
   declare closing: CreationOptional<JobClosing | null>;
   declare baseline: CreationOptional<Standing | null>;
 }
@@ -157,16 +157,16 @@ export class Trial extends Model<InferAttributes<Trial>, InferCreationAttributes
   declare cold: boolean;
   declare plan: TrialPlan;
   declare before: Before;
-  declare createdAt: CreationOptional<Date>;
+  declare createdAt: CreationOptional<string>;
   declare choice: CreationOptional<"keep" | "put back" | null>;
   declare keptArm: CreationOptional<number | null>;
   declare reason: CreationOptional<string>;
   declare outcome: CreationOptional<TrialOutcome | null>;
-  declare decidedAt: CreationOptional<Date | null>;
+  declare decidedAt: CreationOptional<string | null>;
   declare decidedBy: CreationOptional<string | null>;
   /** Whether what it keeps has reached its title's layer. */
   declare landed: CreationOptional<boolean>;
-  declare deletedAt: CreationOptional<Date | null>;
+  declare deletedAt: CreationOptional<string | null>;
 }
 
 export class Fault extends Model<InferAttributes<Fault>, InferCreationAttributes<Fault>> {
@@ -178,7 +178,7 @@ export class Fault extends Model<InferAttributes<Fault>, InferCreationAttributes
   declare atMs: number | null;
   declare note: string;
   declare workaround: string;
-  declare deletedAt: CreationOptional<Date | null>;
+  declare deletedAt: CreationOptional<string | null>;
 }
 
 export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run>> {
@@ -192,7 +192,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare form: Trace["form"];
   declare label: string;
   declare fileName: string | null;
-  declare madeAt: CreationOptional<Date>;
+  declare madeAt: CreationOptional<string>;
   declare settings: Settings;
   declare conditions: Conditions;
   declare rules: HouseRules;
@@ -210,7 +210,7 @@ export class Run extends Model<InferAttributes<Run>, InferCreationAttributes<Run
   declare capture: CreationOptional<CaptureFacts | null>;
   declare overruled: CreationOptional<Overruled | null>;
   declare fromMemory: CreationOptional<boolean>;
-  declare deletedAt: CreationOptional<Date | null>;
+  declare deletedAt: CreationOptional<string | null>;
 }
 
 export class Still extends Model<InferAttributes<Still>, InferCreationAttributes<Still>> {
@@ -469,7 +469,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
 
 const bound = new WeakSet<Sequelize>();
 
-/** The pool with every model bound to it; the door of all repositories. */
+/** The pool with every model bound to it; the endpoint of all repositories. */
 export function store(): Sequelize {
   const sequelize = database();
   if (bound.has(sequelize)) return sequelize;

@@ -137,7 +137,7 @@ export async function valuesOfTitle({ rigId, engineId }: ProfilePlace, titleId: 
 /** Writes values down over what was there; nothing is overwritten. */
 export async function addLayerValues(
   { rigId, engineId }: ProfilePlace,
-  values: (Omit<LayerValue, "id" | "at"> & { at?: Date })[],
+  values: (Omit<LayerValue, "id" | "at"> & { at?: string })[],
 ): Promise<void> {
   await store().query(
     `insert into profile_values (rig_id, engine_id, layer, system_id, title_id, build_id, key, value, origin, measured_on, actor, at)

@@ -1,3 +1,4 @@
+import { readQuery, readBody } from "@/contract";
 import { readFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { Client } from "pg";
@@ -5,13 +6,13 @@ import { randomBytes } from "node:crypto";
 import { methodVersion, type Summary } from "@/core/metrics";
 import { words } from "@/core/words";
 import type { TrialOutcome } from "@/core/trial";
-import { measureAnew } from "@/server/measureAnew";
+import { measureAnew } from "@/server/runs/measureAnew";
 import { thisMachine } from "@/server/actor";
-import { landEarlier } from "@/server/landing";
-import { setProfileValues } from "@/server/changeProfile";
-import { viewProfile } from "@/server/viewProfile";
-import { viewJob } from "@/server/viewJob";
-import { viewTrial } from "@/server/viewTrial";
+import { landEarlier } from "@/server/profiles/landing";
+import { setProfileValues } from "@/server/profiles/changeProfile";
+import { viewProfile } from "@/server/profiles/viewProfile";
+import { viewJob } from "@/server/jobs/viewJob";
+import { viewTrial } from "@/server/trials/viewTrial";
 import { database, migrate } from ".";
 
 jest.setTimeout(120_000);
@@ -198,13 +199,13 @@ it("what was decided before there were layers lands in them, but where somebody 
   });
   const [first, ...others] = kept;
   const { rigId, engineId, titleId } = first!.job;
-  const { saw, catalogue } = await viewProfile(placeOf(first!.job));
+  const { saw, catalogue } = await viewProfile(readQuery("viewProfile", placeOf(first!.job)));
   const { default: own } = catalogue.find(({ key }) => key === first!.key)!;
   const body = { rigId, engineId, layer: "title", titleId, values: [{ key: first!.key, value: own }], saw };
-  await setProfileValues(thisMachine, body);
+  await setProfileValues(thisMachine, readBody("setProfileValues", body));
   while ((await landEarlier()) > 0);
   const rowOf = async (job: (typeof kept)[number]["job"], key: string) =>
-    (await viewProfile(placeOf(job))).rows.find((row) => row.key === key);
+    (await viewProfile(readQuery("viewProfile", placeOf(job)))).rows.find((row) => row.key === key);
   expect(await rowOf(first!.job, first!.key)).toMatchObject({ value: own });
   for (const { job, key, to } of others)
     expect([key, (await rowOf(job, key))?.value, (await rowOf(job, key))?.from]).toEqual([key, to, "title"]);

@@ -1,3 +1,4 @@
+import { readQuery } from "@/contract";
 import { readFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { Client } from "pg";
@@ -79,7 +80,7 @@ describe.each(states)("a database as %s left it, with the demo in it", (state) =
   });
 
   it("and its pages show it", async () => {
-    const { rows, total } = await viewJobs({ limit: 200 });
+    const { rows, total } = await viewJobs(readQuery("listJobs", { limit: 200 }));
     expect(total).toBeGreaterThan(9);
     for (const { id, runs } of rows) {
       const view = await viewJob(id);
@@ -90,7 +91,7 @@ describe.each(states)("a database as %s left it, with the demo in it", (state) =
       }
     }
     expect((await viewHome()).inHand).not.toBeNull();
-    expect((await viewBoard({})).rows.length).toBeGreaterThan(5);
-    expect((await viewLog({})).rows.length).toBeGreaterThan(0);
+    expect((await viewBoard(readQuery("viewBoard", {}))).rows.length).toBeGreaterThan(5);
+    expect((await viewLog(readQuery("viewLog", {}))).rows.length).toBeGreaterThan(0);
   });
 });

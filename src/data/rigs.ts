@@ -73,7 +73,7 @@ export async function rigDetail(id: string): Promise<RigDetail | null> {
 /** Takes things off the shelf, or puts them back; what hangs from them stays. @returns how many */
 export async function setRetired(kind: "rigs" | "titles", ids: string[], retired: boolean): Promise<number> {
   store();
-  const values = { retiredAt: retired ? new Date() : null };
+  const values = { retiredAt: retired ? new Date().toISOString() : null };
   const where = { id: { [Op.in]: ids } };
   const [count] = kind === "rigs" ? await Rig.update(values, { where }) : await Title.update(values, { where });
   return count;

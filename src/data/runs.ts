@@ -13,7 +13,7 @@ export interface RunToOpen extends Omit<NewRun, "crashed" | "again"> {
   rules: HouseRules;
   yardstick: Yardstick;
   form: Trace["form"];
-  madeAt?: Date;
+  madeAt?: string;
 }
 
 /** Opens a run under the job's next number, with nothing in it yet; the job's row must be locked. */
@@ -219,7 +219,7 @@ export async function leftOutRuns(jobId: string): Promise<LeftOut[]> {
 /** Hides a run, or brings it back: nothing that was measured is destroyed. */
 export async function setDeleted(runId: string, deleted: boolean): Promise<void> {
   store();
-  await Run.update({ deletedAt: deleted ? new Date() : null }, { where: { id: runId } });
+  await Run.update({ deletedAt: deleted ? new Date().toISOString() : null }, { where: { id: runId } });
 }
 
 /** A run with where it belongs, for judging anew. */

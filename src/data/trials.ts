@@ -17,7 +17,12 @@ export async function addTrial(
     { bind: [trial.jobId], type: QueryTypes.SELECT },
   );
   const number = counted?.next ?? 1;
-  const made = await Trial.create({ ...trial, before, number, createdAt: createdAt ?? new Date() });
+  const made = await Trial.create({
+    ...trial,
+    before,
+    number,
+    createdAt: (createdAt ?? new Date()).toISOString(),
+  });
   return { id: made.id, number };
 }
 
@@ -47,12 +52,12 @@ export async function listTrials(jobId: string): Promise<TrialRow[]> {
  * A moment after the last decision of a trial's job, whatever this machine's clock says: one set back would put
  * the newest before the others.
  */
-async function afterTheLast(trialId: string, at: Date): Promise<Date> {
-  const [last] = await store().query<{ at: Date | null }>(
+async function afterTheLast(trialId: string, at: Date): Promise<string> {
+  const [last] = await store().query<{ at: string | null }>(
     `select max(decided_at) as at from trials where job_id = (select job_id from trials where id = $1)`,
     { bind: [trialId], type: QueryTypes.SELECT },
   );
-  return last?.at ? new Date(Math.max(at.getTime(), last.at.getTime() + 1)) : at;
+  return new Date(last?.at ? Math.max(at.getTime(), Date.parse(last.at) + 1) : at).toISOString();
 }
 
 /**
@@ -97,7 +102,7 @@ export async function setTrialDeleted(id: string, deleted: boolean): Promise<boo
     const trial = await Trial.findByPk(id);
     if (!trial || (trial.deletedAt !== null) === deleted) return trial !== null;
     if (deleted) {
-      const at = new Date();
+      const at = new Date().toISOString();
       await trial.update({ deletedAt: at });
       await sequelize.query(`update runs set deleted_at = $2 where trial_id = $1 and deleted_at is null`, {
         bind: [id, at],

@@ -46,8 +46,8 @@ export async function workWaiting(): Promise<WorkshopView["waiting"]> {
 }
 
 /** When the newest run was made, decision decided, or value set; null in an empty store. */
-export async function newestMoment(): Promise<Date | null> {
-  const [found] = await store().query<{ at: Date | null }>(
+export async function newestMoment(): Promise<string | null> {
+  const [found] = await store().query<{ at: string | null }>(
     `select greatest((select max(made_at) from runs), (select max(decided_at) from trials), (select max(at) from profile_values)) as at`,
     { type: QueryTypes.SELECT },
   );

@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { IncomingMessage, RequestListener, ServerResponse } from "node:http";
 import { changeMark } from "@/data";
-import { backTo } from "@/contract";
-import { knockHeader, type Knock } from "@/server/actor";
-import { uploadsWaiting } from "@/server/intake";
-import { journal } from "@/server/journal";
-import { whoKnocks } from "@/server/people";
+import { backTo, isKeptPage, readTarget } from "@/contract";
+import { callerHeader, type Caller } from "@/server/actor";
+import { uploadsWaiting } from "@/server/request/intake";
+import { journal } from "@/server/system/journal";
+import { whoCalls } from "@/server/people/people";
 import { isOwnHost } from "./addresses";
 import { builtFileServer, compressed } from "./compress";
 import { noteConnection } from "./connections";
@@ -14,9 +14,6 @@ import { guards, inertGuards } from "./guards";
 import { keepPace } from "./pace";
 import { Pages, madeFor, nonceIn, type MadePage, type Outcome, type PageSource } from "./pages";
 import { noOthers } from "./share";
-
-/** Pages whose words go by the clock or by something that isn't told of as a change. */
-const madeAlways = /^\/(campaigns\/|kit\/(workshop|people)|sign-in|shared\/)/;
 
 function plain(response: ServerResponse, status: number, text: string): void {
   response.writeHead(status, {
@@ -27,7 +24,7 @@ function plain(response: ServerResponse, status: number, text: string): void {
   response.end(text);
 }
 
-/** Refuses as the doors do: problem details (RFC 9457). What is still being sent is not waited for. */
+/** Refuses as the endpoints do: problem details (RFC 9457). What is still being sent is not waited for. */
 function refuse(
   response: ServerResponse,
   { status, title, fix, allow }: Extract<Passage, { kind: "refuse" }>,
@@ -50,9 +47,9 @@ export function pageKey(
   who: string,
 ): string | null {
   const { method, url = "/", headers } = request;
-  const [path = "/"] = url.split("?");
   if (method !== "GET" || headers.rsc !== undefined || headers["next-action"] !== undefined) return null;
-  if (/^\/(api|ocr|_next)\//.test(url) || /\.\w+$/.test(path) || madeAlways.test(url)) return null;
+  const target = readTarget(url);
+  if (!target || !isKeptPage(target.segments)) return null;
   const theme = /(?:^|;\s*)theme=(\w+)/.exec(headers.cookie ?? "")?.[1] === "daylight" ? "daylight" : "evening";
   return `${who} ${theme} ${headers.host ?? ""} ${url}`;
 }
@@ -136,22 +133,22 @@ export function front(
     });
   };
 
-  /** Finds out who knocks, and tells the framework in a header that nobody else can write. */
-  async function knocking({ headers, socket }: IncomingMessage): Promise<Knock> {
+  /** Finds out who calls, and tells the framework in a header that nobody else can write. */
+  async function callerOfRequest({ headers, socket }: IncomingMessage): Promise<Caller> {
     dropForeignHeaders(headers);
     const secure = "encrypted" in socket;
-    const asker = await whoKnocks({
+    const asker = await whoCalls({
       authorization: headers.authorization,
       cookie: headers.cookie,
       secure,
     }).catch((error: unknown) => {
       // Without the store nobody can be known; what is open stays open.
-      journal().error({ err: error }, "who knocks can't be found out");
+      journal().error({ err: error }, "who calls can't be found out");
       return null;
     });
-    const knock: Knock = { asker, address: socket.remoteAddress ?? "", secure };
-    headers[knockHeader] = encodeURIComponent(JSON.stringify(knock));
-    return knock;
+    const caller: Caller = { asker, address: socket.remoteAddress ?? "", secure };
+    headers[callerHeader] = encodeURIComponent(JSON.stringify(caller));
+    return caller;
   }
 
   function toSignIn({ method, url = "/" }: IncomingMessage, response: ServerResponse): void {
@@ -176,8 +173,8 @@ export function front(
       request.socket.destroySoon();
     };
     keepPace(request, tooSlow, uploadsWaiting);
-    const knock = await knocking(request);
-    const passed = passage(request, knock.asker, files);
+    const caller = await callerOfRequest(request);
+    const passed = passage(request, caller.asker, files);
     if (passed.kind === "sign in") return toSignIn(request, response);
     if (passed.kind === "refuse") {
       journal().info({ kind: passed.title, method: request.method, status: passed.status }, "refused");
@@ -189,7 +186,7 @@ export function front(
     await compressed(request, response);
     const key = pageKey(
       request,
-      knock.asker ? `${knock.asker.kind} ${knock.asker.name} ${knock.asker.may}` : "nobody",
+      caller.asker ? `${caller.asker.kind} ${caller.asker.name} ${caller.asker.may}` : "nobody",
     );
     const mark = key === null ? null : await changeMark().catch(() => null);
     if (key === null || mark === null) return void (await framework(request, response));

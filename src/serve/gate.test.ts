@@ -1,4 +1,4 @@
-import { doorList, pages } from "@/contract";
+import { endpointList, pages } from "@/contract";
 import type { Asker } from "@/server/actor";
 import { dropForeignHeaders, passage, type Asked } from "./gate";
 
@@ -12,7 +12,7 @@ const ask = (asked: Partial<Asked>, who: Asker | null = null) => {
 const pathOf = (path: string) => path.replaceAll(/\{\w+\}|\[\w+\]/g, "00000000-0000-4000-8000-000000000000");
 
 describe("what stands before the framework", () => {
-  it("lets strangers to the way in, what it is drawn with, links given away and the open doors, and nowhere else", () => {
+  it("lets strangers to the way in, what it is drawn with, links given away and the open endpoints, and nowhere else", () => {
     for (const url of [
       "/sign-in",
       "/sign-in?back=%2Fjobs",
@@ -36,7 +36,7 @@ describe("what stands before the framework", () => {
       expect([url, ask({ url })]).toEqual([url, "sign in"]);
     for (const [path, who] of Object.entries(pages))
       expect([path, ask({ url: pathOf(path) })]).toEqual([path, who === "anybody" ? "pass" : "sign in"]);
-    for (const { method, path, who } of doorList)
+    for (const { method, path, who } of endpointList)
       expect([path, ask({ method, url: `/api/v1${pathOf(path)}` })]).toEqual([
         path,
         who === "anybody" ? "pass" : 401,
@@ -54,7 +54,7 @@ describe("what stands before the framework", () => {
       ])
         expect([url, ask({ url }, who)]).toEqual([url, 400]);
   });
-  it("pages are read, doors take their own methods, nothing else", () => {
+  it("pages are read, endpoints take their own methods, nothing else", () => {
     const ida = person("tunes");
     expect(ask({ url: "/jobs", method: "HEAD" }, ida)).toBe("pass");
     for (const method of ["POST", "PUT", "DELETE", "TRACE", "OPTIONS", "QUERY"])
@@ -85,7 +85,7 @@ describe("what stands before the framework", () => {
     const known = { host: "x", cookie: "a=1", "sec-fetch-site": "none", "if-match": '"1"', rsc: "1" };
     const headers = {
       ...known,
-      "x-lamp-knock": "x",
+      "x-lamp-caller": "x",
       "x-middleware-subrequest": "src/proxy:src/proxy",
       "x-rewrite-url": "/jobs",
       "x-original-url": "/jobs",

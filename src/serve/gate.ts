@@ -1,7 +1,7 @@
 import { readdirSync } from "node:fs";
 import type { IncomingHttpHeaders } from "node:http";
 import { join } from "node:path";
-import { doorAt, doorSegments, doorsAt, pageAt, readTarget } from "@/contract";
+import { endpointAt, apiSegments, endpointsAt, pageAt, readTarget } from "@/contract";
 import { mayPass, type Asker } from "@/server/actor";
 import { strayBytes } from "./guards";
 
@@ -95,7 +95,7 @@ const isShared = ([first, secret, ...rest]: string[]) =>
 
 /**
  * Decides by address, method and caller. What isn't named here as open to anybody is closed to whoever hasn't
- * signed in; pages and doors look at the caller again where they read.
+ * signed in; pages and endpoints look at the caller again where they read.
  * @param files     addresses of built files; null while pages are built as they are asked for (development)
  */
 export function passage(
@@ -109,26 +109,25 @@ export function passage(
   const length = Number(headers["content-length"] ?? 0);
   const isChunked = headers["transfer-encoding"] !== undefined;
   if (isRead(method) && (length > 0 || isChunked)) return strayBody;
-  const inDoors = doorSegments(segments);
-  if (inDoors) {
-    const found = doorAt(method, inDoors);
+  const inApi = apiSegments(segments);
+  if (inApi) {
+    const found = endpointAt(method, inApi);
     if (!found) {
       if (!mayPass(asker, "metrics")) return notSignedIn;
-      const methods = doorsAt(inDoors).flatMap((door) =>
-        door.method === "GET" ? ["GET", "HEAD"] : [door.method],
+      const methods = endpointsAt(inApi).flatMap((endpoint) =>
+        endpoint.method === "GET" ? ["GET", "HEAD"] : [endpoint.method],
       );
       if (methods.length > 0) return wrongMethod(methods.join(", "));
       return {
         kind: "refuse",
         status: 404,
-        title: "There is no such door.",
-        fix: "The doors are listed at /doors.",
+        title: "There is no such endpoint.",
+        fix: "The endpoints are listed at /api.",
       };
     }
-    const { who, body, takes } = found.door;
+    const { who, body } = found.endpoint;
     if (who !== "anybody" && asker === null) return notSignedIn;
-    const takesBody = body !== null || takes === "bytes";
-    return !takesBody && (isChunked || length > strayBytes) ? strayBody : { kind: "pass" };
+    return body === null && (isChunked || length > strayBytes) ? strayBody : { kind: "pass" };
   }
   const file = `/${segments.join("/")}`;
   const isFile = files === null ? segments[0] === "_next" : files.has(file);

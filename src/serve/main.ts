@@ -5,7 +5,7 @@ import { createServer as createPlain } from "node:http";
 import { createServer as createSecure } from "node:https";
 import type { Duplex } from "node:stream";
 import next from "next";
-import { cleanSpool } from "@/server/intake";
+import { cleanSpool } from "@/server/request/intake";
 import { isLoopback, listened } from "./addresses";
 import { front } from "./front";
 import { builtFiles } from "./gate";

@@ -3,7 +3,7 @@ import { pageKey } from "./front";
 import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
 import { PageExchange, otherPages } from "./share";
 import { warmUp } from "./warm";
-import { knockOf } from "@/server/actor";
+import { callerOf } from "@/server/actor";
 
 describe("the application's own names", () => {
   const loopback = ownNames("127.0.0.1", "");
@@ -168,7 +168,7 @@ describe("pages made once a change", () => {
     expect(await alone).toBeNull();
     jest.useRealTimers();
   });
-  it("are kept by who asks, theme and address; doors, files, parts of pages and pages with a clock aren't", () => {
+  it("are kept by who asks, theme and address; endpoints, files, parts of pages and pages with a clock aren't", () => {
     const asked = (url: string, headers: Record<string, string> = {}, method = "GET") =>
       pageKey({ method, url, headers: { host: "127.0.0.1", ...headers } }, "machine");
     expect(asked("/jobs?search=a")).not.toBeNull();
@@ -196,7 +196,7 @@ describe("what is drawn before anybody asks", () => {
     const asked: string[] = [];
     let ended = 0;
     await warmUp(async ({ url = "", headers }, response) => {
-      const { asker } = knockOf({ get: (name) => String(headers[name]) });
+      const { asker } = callerOf({ get: (name) => String(headers[name]) });
       asked.push(`${asker?.name} ${asker?.may} ${headers.host} ${url}`);
       // As a framework does that waits until there is room again.
       if (!response.write("x".repeat(200_000))) await new Promise((resolve) => response.once("drain", resolve));

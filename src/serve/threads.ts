@@ -10,7 +10,7 @@ const idleMs = 60_000;
 /** Starts this process's threads for what takes long. @param processes that share the machine */
 export function startThreads(processes: number): void {
   (globalThis as { lampThreads?: Piscina }).lampThreads = new Piscina({
-    filename: join(process.cwd(), "src", "server", "heavyWorker.ts"),
+    filename: join(process.cwd(), "src", "server", "system", "heavyWorker.ts"),
     minThreads: 1,
     maxThreads: Math.max(1, Math.floor(availableParallelism() / processes)),
     idleTimeout: idleMs,

@@ -2,10 +2,10 @@ import { IncomingMessage, ServerResponse, type IncomingHttpHeaders } from "node:
 import { Socket } from "node:net";
 import { Writable } from "node:stream";
 import { setTimeout as rest } from "node:timers/promises";
-import { knockHeader, theApplication, type Knock } from "@/server/actor";
+import { callerHeader, theApplication, type Caller } from "@/server/actor";
 import type { Framework } from "./front";
 
-/** What is drawn before anybody asks: pages and a door that between them load what most others are made of. */
+/** What is drawn before anybody asks: pages and an endpoint that between them load what most others are made of. */
 const paths = ["/", "/jobs", "/jobs/00000000-0000-4000-8000-000000000000", "/api/v1/health"];
 /** Nobody waits longer for it, ms: without the store a page takes its time to say so. */
 const patienceMs = 5_000;
@@ -26,8 +26,8 @@ async function askedOfItself(framework: Framework, url: string, headers: Incomin
  * meanwhile. What can't be drawn is drawn by whoever asks.
  */
 export async function warmUp(framework: Framework, host: string, patience = patienceMs): Promise<void> {
-  const knock: Knock = { asker: { ...theApplication, may: "reads", id: "" }, address: "", secure: false };
-  const headers = { host, [knockHeader]: encodeURIComponent(JSON.stringify(knock)) };
+  const caller: Caller = { asker: { ...theApplication, may: "reads", id: "" }, address: "", secure: false };
+  const headers = { host, [callerHeader]: encodeURIComponent(JSON.stringify(caller)) };
   const drawing = (async () => {
     for (const path of paths) await askedOfItself(framework, path, headers);
   })();

@@ -10,7 +10,7 @@ export interface Actor {
   name: string;
 }
 
-/** An actor at the door, with what it may. */
+/** An actor at the endpoint, with what it may. */
 export interface Asker extends Actor {
   may: Rights;
   /** Its session or its token, where it has one. */
@@ -19,7 +19,7 @@ export interface Asker extends Actor {
 
 /** Whoever sits at the machine that the application runs on. */
 export const thisMachine: Asker = { kind: "machine", name: "this machine", may: "tunes", id: "" };
-/** Whoever comes to a door that is open to anybody. */
+/** Whoever calls an endpoint that is open to anybody. */
 export const nobody: Asker = { kind: "person", name: "nobody", may: "metrics", id: "" };
 /** The application itself, at work in the background. */
 export const theApplication: Actor = { kind: "machine", name: "the application" };
@@ -27,26 +27,26 @@ export const theApplication: Actor = { kind: "machine", name: "the application" 
 /** Whether whoever asks has to sign in: where the application answers more than its own machine. */
 export const signInAsked = (): boolean => process.env.LAMP_SIGN_IN === "1";
 
-/** Who knocks, from where, and whether nobody between can read it. */
-export interface Knock {
+/** Who calls, from where, and whether nobody between can read it. */
+export interface Caller {
   asker: Asker | null;
   address: string;
   secure: boolean;
 }
 
 /**
- * In which the application's own server says who knocks; what comes in under this name is thrown away there.
+ * In which the application's own server says who calls; what comes in under this name is thrown away there.
  */
-export const knockHeader = "x-lamp-knock";
+export const callerHeader = "x-lamp-caller";
 
-/** Who knocks, as the server in front found out. Without one, only this machine is there to knock. */
-export function knockOf(headers: { get: (name: string) => string | null }): Knock {
-  const told = headers.get(knockHeader);
+/** Who calls, as the server in front found out. Without one, only this machine is there to call. */
+export function callerOf(headers: { get: (name: string) => string | null }): Caller {
+  const told = headers.get(callerHeader);
   if (!told) return { asker: signInAsked() ? null : thisMachine, address: "", secure: false };
-  return JSON.parse(decodeURIComponent(told)) as Knock;
+  return JSON.parse(decodeURIComponent(told)) as Caller;
 }
 
-/** Whether somebody may what a door or a page asks for. */
+/** Whether somebody may what an endpoint or a page asks for. */
 export function mayPass(asker: Asker | null, who: Who): boolean {
   if (who === "anybody") return true;
   if (asker === null) return false;

@@ -1,7 +1,7 @@
 import { z } from "@/core/schema";
 import { brokenConstraint, isUnreachable } from "@/data";
 
-/** A refusal in words: what is wrong, and what to do. Becomes problem details (RFC 9457) at the HTTP door. */
+/** A refusal in words: what is wrong, and what to do. Becomes problem details (RFC 9457) at the HTTP endpoint. */
 export class Problem extends Error {
   constructor(
     readonly status: number,

@@ -1,3 +1,6 @@
+import type { Catalogue } from "@/core/kit";
+import { textOf } from "@/testing/handedOut";
+import { readQuery } from "@/contract";
 import { packTrace, unpackTrace, type FrameTrace, type Trace } from "@/core/trace";
 import { type Conditions, type NewRun } from "@/core/kit";
 import { exampleRun } from "@/testing/exampleKit";
@@ -52,11 +55,11 @@ import {
   tallyRun,
   undecideTrial,
 } from "@/testing/byThisMachine";
-import { exportCatalogue } from "./changeKit";
-import { measureAnew } from "./measureAnew";
-import { readTrace } from "./readTrace";
-import { viewDiagnosis } from "./viewJob";
-import { reckonTrial as adviseTrial } from "./viewTrial";
+import { exportCatalogue } from "@/server/kit/changeKit";
+import { measureAnew } from "@/server/runs/measureAnew";
+import { readTrace } from "@/server/runs/readTrace";
+import { viewDiagnosis } from "@/server/jobs/viewJob";
+import { reckonTrial as adviseTrial } from "@/server/trials/viewTrial";
 
 jest.setTimeout(60_000);
 let end: () => Promise<void>;
@@ -85,7 +88,7 @@ const conditions: Conditions = {
 const particulars = (jobId: string, more: Partial<NewRun> = {}): NewRun =>
   exampleRun(jobId, { conditions, settings: { scale: 3 } }, more);
 const jobOf = async (title: string, rig = "") =>
-  (await viewJobs({ search: title })).rows.find((row) => rig === "" || row.rig === rig)!;
+  (await viewJobs(readQuery("listJobs", { search: title }))).rows.find((row) => rig === "" || row.rig === rig)!;
 /** Matches a sentence by its words. */
 const saying = (pattern: RegExp) => ({
   asymmetricMatch: (sentence: Said) => pattern.test(words(sentence)),
@@ -244,8 +247,8 @@ describe("bringing in a run", () => {
       channels: [{ role: "watts" }],
       marks: [{ label: "hall", startMs: 0, endMs: 15 }],
     });
-    const { stream, length } = await readTrace(id);
-    const packed = new Uint8Array(await new Response(stream).arrayBuffer());
+    const { content, length } = await readTrace(id);
+    const packed = new Uint8Array(await new Response(content).arrayBuffer());
     expect(packed.length).toBe(length);
     expect(unpackTrace(packed)).toEqual({ trace: kept, meta: { runId: id } });
     expect((await viewJob(jobId)).runs.at(-1)).toMatchObject({
@@ -441,23 +444,25 @@ describe("kit and jobs", () => {
     );
   });
   it("finds jobs by any of their names, and nothing by wildcards", async () => {
-    expect((await viewJobs({ search: "basalt" })).total).toBe(1);
-    expect((await viewJobs({ search: "pipit" })).total).toBe(9);
-    expect((await viewJobs({ search: "%" })).total).toBe(0);
-    expect((await viewJobs({ search: "'; drop table jobs; --" })).total).toBe(0);
+    expect((await viewJobs(readQuery("listJobs", { search: "basalt" }))).total).toBe(1);
+    expect((await viewJobs(readQuery("listJobs", { search: "pipit" }))).total).toBe(9);
+    expect((await viewJobs(readQuery("listJobs", { search: "%" }))).total).toBe(0);
+    expect((await viewJobs(readQuery("listJobs", { search: "'; drop table jobs; --" }))).total).toBe(0);
   });
   it("walks a long list by cursor, every job once, the last worked on first; an odd cursor is refused", async () => {
     const seen: string[] = [];
     for (let cursor = "", pages = 0; pages < 20; pages++) {
-      const { rows, next, total } = await viewJobs({ cursor, limit: 3 });
+      const { rows, next, total } = await viewJobs(readQuery("listJobs", { cursor, limit: 3 }));
       expect(total).toBeGreaterThan(10);
       seen.push(...rows.map(({ id }) => id));
       if (next === null) break;
       cursor = next;
     }
-    const whole = (await viewJobs({ limit: 200 })).rows.map(({ id }) => id);
+    const whole = (await viewJobs(readQuery("listJobs", { limit: 200 }))).rows.map(({ id }) => id);
     expect(seen).toEqual(whole);
-    await expect(viewJobs({ cursor: "no cursor of ours", limit: 3 })).rejects.toThrow("no cursor of this list");
+    expect(() => readQuery("listJobs", { cursor: "no cursor of ours", limit: 3 })).toThrow(
+      "no cursor of this list",
+    );
   });
 });
 
@@ -501,14 +506,14 @@ describe("setting the bench", () => {
     const copy = await viewRig(await duplicateRig(rig.id));
     expect([copy.name, copy.spec]).toEqual(["Pipit 2", rig.spec]);
     await changeRigs({ ids: [rig.id, copy.id], retired: true });
-    expect((await viewRigs({})).rows.map(({ name }) => name)).not.toContain("Pipit");
-    expect((await viewRigs({ filter: "retired" })).total).toBe(2);
+    expect((await viewRigs(readQuery("listRigs", {}))).rows.map(({ name }) => name)).not.toContain("Pipit");
+    expect((await viewRigs(readQuery("listRigs", { filter: "retired" }))).total).toBe(2);
     expect((await viewJob((await jobOf("Copper Regatta")).id)).runs).toHaveLength(22);
     await changeRigs({ ids: [rig.id], retired: false });
   });
   it("lists are searched, sorted, filtered and paged by the database", async () => {
     const names = async (query: Record<string, unknown>) =>
-      (await viewTitles(query)).rows.map(({ name }) => name);
+      (await viewTitles(readQuery("listTitles", query))).rows.map(({ name }) => name);
     expect(await names({ search: "gallery" })).toEqual([
       "Basalt Choir",
       "Marsh Rally 3",
@@ -522,16 +527,16 @@ describe("setting the bench", () => {
     expect(await names({ page: "nonsense", search: "%" })).toEqual([]);
   });
   it("many titles are changed at once, and put back", async () => {
-    const { rows } = await viewTitles({ filter: "easy" });
+    const { rows } = await viewTitles(readQuery("listTitles", { filter: "easy" }));
     expect(await changeTitles({ ids: rows.map(({ id }) => id), hardness: "typical" })).toEqual({
       changed: rows.length,
     });
-    expect((await viewTitles({ filter: "easy" })).total).toBe(0);
+    expect((await viewTitles(readQuery("listTitles", { filter: "easy" }))).total).toBe(0);
     await changeTitles({ ids: rows.map(({ id }) => id), hardness: "easy" });
     expect((await problemOf(changeTitles({ ids: [] }))).status).toBe(422);
   });
   it("a title keeps its scenes and patches through a change", async () => {
-    const [{ id }] = (await viewTitles({ search: "Kite Weather" })).rows;
+    const [{ id }] = (await viewTitles(readQuery("listTitles", { search: "Kite Weather" }))).rows;
     const { id: _id, retired: _retired, ...title } = await viewTitle(id);
     await changeTitle(id, {
       ...title,
@@ -547,22 +552,22 @@ describe("setting the bench", () => {
   it("a catalogue goes out and comes back in; a faulty one changes nothing", async () => {
     const { builds } = await viewKit();
     const { engineId } = builds.find(({ engine }) => engine === "Harrow")!;
-    const out = await exportCatalogue(engineId);
+    const catalogue = async () =>
+      JSON.parse(await textOf((await exportCatalogue(engineId)).content)) as Catalogue;
+    const bytes = (file: object) => new TextEncoder().encode(JSON.stringify(file));
+    const out = await catalogue();
     expect(out.settings).toHaveLength(6);
-    expect(
-      await importCatalogue(engineId, JSON.stringify({ ...out, settings: out.settings.slice(0, 4) })),
-    ).toEqual({ settings: 4 });
+    expect(await importCatalogue(engineId, bytes({ ...out, settings: out.settings.slice(0, 4) }))).toEqual({
+      settings: 4,
+    });
     const problem = await problemOf(
-      importCatalogue(
-        engineId,
-        JSON.stringify({ ...out, settings: [{ ...out.settings[0], default: "much" }] }),
-      ),
+      importCatalogue(engineId, bytes({ ...out, settings: [{ ...out.settings[0], default: "much" }] })),
     );
     expect(problem).toMatchObject({
       status: 422,
       fields: { "settings.0.default": "This setting takes a number." },
     });
-    expect((await exportCatalogue(engineId)).settings).toHaveLength(4);
+    expect((await catalogue()).settings).toHaveLength(4);
   });
   it("an engine changed keeps the builds its jobs hang from", async () => {
     const { builds } = await viewKit();

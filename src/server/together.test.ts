@@ -1,7 +1,8 @@
+import { readBody, readQuery } from "@/contract";
 import { createHash } from "node:crypto";
 import { words, type Said } from "@/core/words";
 import { findTrial, listRuns } from "@/data";
-import { answeredOnce } from "./answeredOnce";
+import { answeredOnce } from "@/server/request/answeredOnce";
 import { thisMachine } from "./actor";
 import {
   addFault,
@@ -13,12 +14,12 @@ import {
   keepRun,
   reviseRig,
 } from "@/testing/byThisMachine";
-import { viewBench } from "./benchUse";
-import { viewRig } from "./changeKit";
-import { addJob } from "./addJob";
+import { viewBench } from "@/server/jobs/benchUse";
+import { viewRig } from "@/server/kit/changeKit";
+import { addJob } from "@/server/jobs/addJob";
 import { asProblem, type Problem } from "./problem";
-import { viewJob } from "./viewJob";
-import { viewJobs } from "./viewJobs";
+import { viewJob } from "@/server/jobs/viewJob";
+import { viewJobs } from "@/server/jobs/viewJobs";
 import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 jest.setTimeout(60_000);
@@ -130,16 +131,19 @@ it("three faults at once: all are noted, and the verdict knows the worst", async
 describe("an idempotency key", () => {
   const make = async (key: string | null, sent = "a body") =>
     answeredOnce(key === null ? null : { key, digest: sent }, "addJob", 201, async () => ({
-      id: await addJob(thisMachine, {
-        rigId: world.rigId,
-        titleId: world.titleId,
-        buildId: world.buildId,
-        houseRulesId: world.houseRulesId,
-        aim: "speed",
-        targetFps: null,
-      }),
+      id: await addJob(
+        thisMachine,
+        readBody("addJob", {
+          rigId: world.rigId,
+          titleId: world.titleId,
+          buildId: world.buildId,
+          houseRulesId: world.houseRulesId,
+          aim: "speed",
+          targetFps: null,
+        }),
+      ),
     }));
-  const count = async () => (await viewJobs({ limit: 200 })).total;
+  const count = async () => (await viewJobs(readQuery("listJobs", { limit: 200 }))).total;
 
   it("makes one thing of thirty tries, and every try gets its id", async () => {
     const before = await count();

@@ -1,15 +1,16 @@
+import { readBody } from "@/contract";
 import { thisMachine as us } from "./actor";
-import { addEngine } from "./changeKit";
-import { closeJob } from "./closeJob";
-import { decideTrial } from "./decideTrial";
-import { keepRun } from "./keepRun";
-import { addTrial } from "./planTrial";
-import { changeBench, viewBench } from "./benchUse";
-import { addRig } from "./changeKit";
-import { changeHouseRules, viewHouseRules } from "./houseRules";
+import { addEngine } from "@/server/kit/changeKit";
+import { closeJob } from "@/server/jobs/closeJob";
+import { decideTrial } from "@/server/trials/decideTrial";
+import { keepRun } from "@/server/runs/keepRun";
+import { addTrial } from "@/server/trials/planTrial";
+import { changeBench, viewBench } from "@/server/jobs/benchUse";
+import { addRig } from "@/server/kit/changeKit";
+import { changeHouseRules, viewHouseRules } from "@/server/kit/houseRules";
 import { plainRig } from "@/core/kit";
-import { viewJob } from "./viewJob";
-import { viewKit } from "./viewKit";
+import { viewJob } from "@/server/jobs/viewJob";
+import { viewKit } from "@/server/kit/viewKit";
 import { frames, makeWorld, runArms, runOf, trialOf, type World } from "@/testing/world";
 
 describe("what a page says of a job is so", () => {
@@ -38,14 +39,17 @@ describe("what a page says of a job is so", () => {
 
   it("an engine that was kept stands in the header, the profile and the closing", async () => {
     const { systems } = await viewKit();
-    await addEngine(us, {
-      name: "Bobbin",
-      systemIds: [systems[0]!.id],
-      notes: "",
-      builds: [{ version: "9", branch: "stable", date: null, notes: "" }],
-      backEnds: [],
-      catalogue: [],
-    });
+    await addEngine(
+      us,
+      readBody("addEngine", {
+        name: "Bobbin",
+        systemIds: [systems[0]!.id],
+        notes: "",
+        builds: [{ version: "9", branch: "stable", date: null, notes: "" }],
+        backEnds: [],
+        catalogue: [],
+      }),
+    );
     const { builds } = await viewKit();
     const bobbin = builds.find(({ engine }) => engine === "Bobbin")!;
     await keepRun(us, runOf(world.jobId), frames(50));

@@ -1,6 +1,6 @@
 import { lockRow, tell, transact, type Edited, type Topic } from "@/data";
 import type { Actor } from "./actor";
-import { keepHolds } from "./holds";
+import { keepHolds } from "@/server/jobs/holds";
 import { Problem, notFound } from "./problem";
 
 /** What an edit that saw an older version is told: both are shown, and nothing typed is lost. */

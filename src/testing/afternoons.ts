@@ -6,7 +6,8 @@ import { summarise, type Summary } from "@/core/metrics";
 import { seeded, type Random } from "@/core/stats";
 import { grades, judge } from "@/core/verdict";
 import type { Tried } from "@/core/advise/history";
-import { leversFor, type Lever } from "@/core/advise/levers";
+import { leversFor } from "@/core/advise/levers";
+import type { Lever } from "@/core/advise/shape";
 import { problemNames, problemOf, type Problem } from "./problems";
 import { outOfReach, suggest, type SuggestInput } from "@/core/advise/suggest";
 

@@ -1,4 +1,4 @@
-import type { LayerValue } from "@/core/profile/layerValues";
+import type { LayerValue } from "@/core/profile/shape";
 
 let made = 0;
 
@@ -21,7 +21,7 @@ export const exampleValue = (
   value,
   origin: { kind: "by hand" },
   measuredOn: null,
-  at: new Date("2026-11-01T10:00:00Z"),
+  at: "2026-11-01T10:00:00.000Z",
   actor: "you",
   ...more,
 });

@@ -63,7 +63,7 @@ export function exampleTrial(
         cold: isCold,
         conditions: firstConditions(spec),
         rigRevisionId: "revision 1",
-        madeAt: new Date(Date.UTC(2026, 0, 1, 12, 10 * index)),
+        madeAt: new Date(Date.UTC(2026, 0, 1, 12, 10 * index)).toISOString(),
         yardstick,
         rules,
         faults,

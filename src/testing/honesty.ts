@@ -2,7 +2,7 @@ import { seeded, type Random } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { compareArms } from "@/core/compare/arms";
 import { enoughChance } from "@/core/compare";
-import type { NoiseFloor } from "@/core/compare/noise";
+import type { NoiseFloor } from "@/core/compare/shape";
 
 /** What a made-up run looks like. */
 export const runShapes = [

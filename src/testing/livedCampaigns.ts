@@ -2,7 +2,7 @@ import { compareArms, type NoiseFloor } from "@/core/compare";
 import { seeded, type Random } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { answerCampaign } from "@/core/campaign/answer";
-import type { CampaignFacts, CampaignPair, CampaignRun } from "@/core/campaign/facts";
+import type { CampaignFacts, CampaignPair, CampaignRun } from "@/core/campaign/shape";
 
 /** A campaign with a known truth, to hold the rule against. */
 export interface CampaignTruth {

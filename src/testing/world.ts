@@ -9,7 +9,7 @@ import { findTrial } from "@/data";
 import { scratchDatabase } from "./scratchDatabase";
 import * as us from "./byThisMachine";
 import { asProblem } from "@/server/problem";
-import { viewKit } from "@/server/viewKit";
+import { viewKit } from "@/server/kit/viewKit";
 
 /** A small world for tests: one rig, system, title and engine, house rules, and a job on them. */
 export interface World {

@@ -36,14 +36,14 @@ function Registering({ children }: { children: ReactNode }) {
   const [groups, setGroups] = useState<Map<symbol, KeyAction[]>>(new Map());
   const [open, setOpen] = useState(false);
   const { settings } = useKeySettings();
-  const doors = useMemo(
+  const endpoints = useMemo(
     () => ({
       add: (id: symbol, actions: KeyAction[]) => setGroups((held) => new Map(held).set(id, actions)),
       remove: (id: symbol) => setGroups((held) => new Map([...held].filter(([key]) => key !== id))),
     }),
     [],
   );
-  const registry = useMemo(() => ({ ...doors, actions: [...groups.values()].flat() }), [doors, groups]);
+  const registry = useMemo(() => ({ ...endpoints, actions: [...groups.values()].flat() }), [endpoints, groups]);
   useHotkeys("?", () => setOpen(true), { useKey: true, enabled: !settings.off });
   return (
     <Registry.Provider value={registry}>

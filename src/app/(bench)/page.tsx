@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewHome } from "@/server";
 import { BenchPage } from "@/views/bench";
 

@@ -1,3 +1,4 @@
+import type { Belief } from "./shape";
 import { betaQuantile } from "@/core/stats";
 import { changesBetween, type Conditions, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { conditionLevers, type ConditionLever } from "./levers";
@@ -16,19 +17,6 @@ export interface Tried {
   logGain: number;
   /** Decided in another job of the rig: it teaches, but doesn't say that this title was tried. */
   elsewhere?: boolean;
-}
-
-/** What is believed of a lever. */
-export interface Belief {
-  /** Chance that it helps, with its 90 % interval. */
-  chance: number;
-  chanceLow: number;
-  chanceHigh: number;
-  /** Expected log gain when it helps. */
-  logGain: number;
-  /** Trials of this very lever on the rig, and how many helped. */
-  tried: number;
-  helped: number;
 }
 
 /** Whether a lever does what a trial did (1), undoes it (−1), or something else of the same setting (0). */

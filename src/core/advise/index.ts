@@ -1,27 +1,23 @@
-export { believe, sweptIn, triedIn, type Belief, type Tried } from "./history";
-export { allFastest, conditionLevers, leversFor, withSetting, type Lever, type LeverSetting } from "./levers";
-export { nextStep, type NextStep, type StepRun, type StepTrial } from "./nextStep";
+export { believe, sweptIn, triedIn, type Tried } from "./history";
+export type { Belief } from "./shape";
+export { allFastest, conditionLevers, leversFor, withSetting, type LeverSetting } from "./levers";
+export type { Lever } from "./shape";
+export { nextStep, type StepRun, type StepTrial } from "./nextStep";
+export type { NextStep } from "./shape";
 export {
   decideRate,
   limiterRate,
   limiterValueFor,
   overdriveByScene,
   recommendedArm,
-  type Overdriven,
-  type RateCandidate,
-  type RateDecision,
   type RateInput,
 } from "./rateDecision";
-export {
-  designSizes,
-  foldedOver,
-  isMixed,
-  screeningDesign,
-  screeningEffects,
-  type Design,
-  type MainEffect,
-} from "./screening";
-export { openingFor, type Opening } from "./strategies";
-export { heatCautions, outOfReach, suggest, type SuggestInput, type Suggestion } from "./suggest";
+export type { Overdriven, RateCandidate, RateDecision } from "./shape";
+export { designSizes, foldedOver, isMixed, screeningDesign, screeningEffects, type Design } from "./screening";
+export type { MainEffect } from "./shape";
+export { openingFor } from "./strategies";
+export type { Opening } from "./shape";
+export { heatCautions, outOfReach, suggest, type SuggestInput } from "./suggest";
+export type { Suggestion } from "./shape";
 export { replay, type Working } from "./replay";
 export type { AdviseCodes, Change, Sure } from "./codes";

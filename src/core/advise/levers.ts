@@ -1,3 +1,4 @@
+import type { Lever } from "./shape";
 import type { Conditions, RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
 import type { HouseRules } from "@/core/verdict";
 
@@ -11,33 +12,6 @@ export const conditionLevers = {
   "set-up": "setUp",
 } as const satisfies Record<string, keyof Conditions>;
 export type ConditionLever = keyof typeof conditionLevers;
-
-/** One change that could be made now. */
-export interface Lever {
-  key: string;
-  label: string;
-  kind: "setting" | ConditionLever;
-  from: SettingValue | null;
-  to: SettingValue;
-  relieves: Setting["relieves"];
-  costs: Setting["costs"];
-  restart: boolean;
-  /** Towards speed, or towards picture. */
-  towards: "speed" | "picture" | "battery";
-  /** Settings as they would be; linked ones move along. */
-  settings: Settings;
-  conditions: Partial<Conditions>;
-  /** Raises clocks, watts or heat: cautions go beside it. */
-  heats: boolean;
-  /** For a scale: pixels then over pixels now. */
-  pixelRatio: number | null;
-  /** What the setting is for. */
-  purpose: Setting["purpose"];
-  /** Lifts a limit or a hold on the rate. */
-  lifts?: boolean;
-  /** Steps left in this direction, this one included. */
-  steps?: number;
-}
 
 export interface LeverSetting {
   catalogue: Setting[];

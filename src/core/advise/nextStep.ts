@@ -1,3 +1,4 @@
+import type { NextStep } from "./shape";
 import type { Grade } from "@/core/verdict";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
@@ -18,12 +19,6 @@ export interface StepTrial {
   name: string;
   /** Names of the arms still to run, in order. */
   left: string[];
-}
-
-export interface NextStep {
-  action: "baseline" | "rerun" | "trial" | "decide" | "change" | "confirm" | "close" | "closed";
-  /** What to do, with the reason. */
-  sentence: Said;
 }
 
 export interface StepInput {

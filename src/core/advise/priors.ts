@@ -2,7 +2,7 @@ import type { Cause, Diagnosis, FoundCause } from "@/core/diagnose";
 import type { Purpose, Setting } from "@/core/kit";
 import type { Said } from "@/core/said";
 import type { Tried } from "./history";
-import type { Lever } from "./levers";
+import type { Lever } from "./shape";
 
 /** What relieves which cause. */
 export const reliefOf: Record<Cause, Setting["relieves"]> = {

@@ -1,3 +1,4 @@
+import type { RateCandidate, RateDecision, Overdriven } from "./shape";
 import {
   averageFps,
   averageRate,
@@ -12,40 +13,6 @@ import type { Floats, Trace } from "@/core/trace";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
 import { heldBlocks, replay, type Working } from "./replay";
-
-export interface RateCandidate {
-  /** fps; null runs free. */
-  capFps: number | null;
-  why: "native" | "divisor of the native rate" | "divisor of the refresh" | "patch" | "free";
-  /**
-   * Share of one-second windows that would hold it behind the cap, 0…1, by the less patient way of working; for
-   * free, that hold the target.
-   */
-  held: number;
-  /** The same for an engine that waits for the display after every frame. */
-  heldStrict: number;
-  /** Where the share of a fresh run should lie, 90 %. */
-  heldLow: number;
-  heldHigh: number;
-  /** Chance that a fresh run holds it in 99 % of windows. */
-  chance: number;
-  /** Refreshes a frame lasts; whole numbers look even. */
-  refreshes: number | null;
-  even: boolean;
-  /** Below the rate that a tied title's speed hangs on. */
-  slowMotion: boolean;
-  patch: { name: string; sideEffects: string } | null;
-  /** What to write for a limiter: twice the rate where it counts double. */
-  limiterValue: number | null;
-}
-
-export interface RateDecision {
-  candidates: RateCandidate[];
-  /** Index into candidates. */
-  recommended: number;
-  averageFps: number;
-  sentence: Said;
-}
 
 export interface RateInput {
   nativeFps: number;
@@ -256,15 +223,6 @@ export function decideRate(
     sentence = said("rate.free", { leastFps, average });
   }
   return { candidates, recommended, averageFps: average, sentence };
-}
-
-/** What overdriving the emulated clock did, scene by scene. */
-export interface Overdriven {
-  label: string;
-  before: number;
-  after: number;
-  /** `lifted` was slow and gained; `sped up` was fine and now runs too fast; `no change` within 2 %. */
-  effect: "lifted" | "sped up" | "no change" | "slower";
 }
 
 /**

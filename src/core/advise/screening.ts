@@ -1,3 +1,4 @@
+import type { MainEffect } from "./shape";
 import { assumedNoise, pooledSpread, type NoiseFloor } from "@/core/compare";
 import { leastSquares, mean, medianOf, tQuantile } from "@/core/stats";
 
@@ -31,17 +32,6 @@ export function screeningDesign(factors: number): Design {
     first.map((_, column) => first[(column - shift + first.length) % first.length]),
   );
   return [...rows, first.map((): 1 | -1 => -1)].map((row) => row.slice(0, factors));
-}
-
-/**
- * What a factor does: its + over its −, as a log ratio, with an interval that holds for all factors at once.
- */
-export interface MainEffect {
-  factor: number;
-  logGain: number;
-  low: number;
-  high: number;
-  matters: boolean;
 }
 
 /**

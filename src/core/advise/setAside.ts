@@ -1,6 +1,6 @@
 import type { Diagnosis } from "@/core/diagnose";
 import type { Tried } from "./history";
-import type { Lever } from "./levers";
+import type { Lever } from "./shape";
 import { reliefOf } from "./priors";
 
 /** A gain under this is none, and a loss over this is never tried again; as log ratios. */

@@ -1,14 +1,9 @@
+import type { Opening } from "./shape";
 import type { Strategy } from "@/core/kit";
 import { said } from "./codes";
-import type { Said } from "@/core/said";
 
 /** Below this share of full speed descending is offered first, %. */
 export const halfSpeed = 50;
-
-export interface Opening {
-  strategy: Strategy;
-  sentence: Said;
-}
 
 /**
  * How to begin after the baseline, where something other than the job's own strategy is worth offering first.

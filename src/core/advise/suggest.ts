@@ -1,23 +1,13 @@
+import type { Suggestion } from "./shape";
 import type { Diagnosis } from "@/core/diagnose";
 import type { NewJob, Setting } from "@/core/kit";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import { believe, type Belief, type Tried } from "./history";
-import type { Lever } from "./levers";
+import { believe, type Tried } from "./history";
+import type { Belief } from "./shape";
+import type { Lever } from "./shape";
 import { likelyAfter, priorOf, reliefOf } from "./priors";
 import { whatBefore } from "./setAside";
-
-export interface Suggestion {
-  lever: Lever;
-  belief: Belief;
-  /** Expected gain times its chance, as a log ratio of rates; below 0 where something is given up. */
-  expected: number;
-  minutes: number;
-  score: number;
-  /** Why, with figures. */
-  sentence: Said;
-  cautions: Said[];
-}
 
 export interface SuggestInput {
   levers: Lever[];

@@ -1,98 +1,22 @@
+import { changes, VersionChange } from "./changes";
+import type {
+  CellState,
+  CellAnswer,
+  TitleOutcome,
+  TitleAnswer,
+  Share,
+  ArmAnswer,
+  CampaignAnswer,
+} from "./shape";
 import { outweighs } from "@/core/kit";
 import { wilson } from "@/core/stats";
 import { usualGrade } from "@/core/trial";
 import { grades, type Grade } from "@/core/verdict";
 import { enoughChance } from "@/core/compare";
-import { standingPairs, type StandingPair } from "./correct";
-import type { CampaignFacts, CellFacts, PlacesHeldIn, TitleFacts } from "./facts";
+import { standingPairs } from "./correct";
+import type { StandingPair } from "./shape";
+import type { CampaignFacts, CellFacts, TitleFacts } from "./shape";
 import { forAll, roundStates, roundsDone } from "./slots";
-
-/** How an arm stands at a title, its speed aside. */
-export type CellState =
-  /** Nothing ran yet. */
-  | "untested"
-  | "sound"
-  /** Crashes, or faults that outweigh speed. */
-  | "faulted"
-  /** It won't start, or never ran through: Dark, not missing. */
-  | "dark"
-  /** Its engine isn't for this, as somebody found or as it is known. */
-  | "not for it";
-
-export interface CellAnswer {
-  state: CellState;
-  /** Light that most runs have; *dark* where it won't start. */
-  grade: Grade | null;
-  /** fps, the mean of whole runs. */
-  averageFps: number | null;
-  runs: number;
-  crashes: number;
-  hours: number;
-  /** How many places hold in its newest run that names more than one. */
-  places: PlacesHeldIn | null;
-}
-
-/** What a title's runs come to. */
-export type TitleOutcome =
-  | "untested"
-  /** Still to be told apart. */
-  | "open"
-  | "winner"
-  /** No difference worth having among the best. */
-  | "tie"
-  /** Every arm that runs is held down by faults. */
-  | "faults"
-  /** None of them runs. */
-  | "dark";
-
-/** From one version to the next. */
-export const changes = ["better", "worse", "unchanged", "fixed", "newly broken", "open"] as const;
-export type VersionChange = (typeof changes)[number];
-
-export interface TitleAnswer {
-  titleId: string;
-  cells: CellAnswer[];
-  pairs: StandingPair[];
-  outcome: TitleOutcome;
-  /** Arms that no other beats, the fastest first. */
-  best: number[];
-  /** Arms that are faster than every best one, and held down by their faults. */
-  fasterButFaulted: number[];
-  /** Of arms that hold, the one named first; null where none does. */
-  firstSteady: number | null;
-  /** Arm 1 over arm 0, where that is asked. */
-  change: VersionChange | null;
-  /** What is left of it gives nothing any more: decided, or not to be settled by what may be run. */
-  settled: boolean;
-}
-
-/** Titles at one verdict, of those with an answer. */
-export interface Share {
-  hits: number;
-  of: number;
-  low: number;
-  high: number;
-}
-
-export interface ArmAnswer {
-  /** Titles it wins, ties for the best place in, and is beaten in. */
-  wins: number;
-  ties: number;
-  beaten: number;
-  faulted: number;
-  notForIt: number;
-  untested: number;
-  /** Share of titles at every verdict, of those that have one. */
-  shares: Record<Grade, Share>;
-}
-
-export interface CampaignAnswer {
-  titles: TitleAnswer[];
-  arms: ArmAnswer[];
-  /** Titles by outcome. */
-  outcomes: Record<TitleOutcome, number>;
-  changes: Record<VersionChange, number> | null;
-}
 
 /** Fewest whole runs of an arm before a title is given up, or called for the only arm that runs. */
 const leastRounds = 2;

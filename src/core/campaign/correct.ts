@@ -1,4 +1,5 @@
-import type { CampaignFacts, CampaignPair, TitleFacts } from "./facts";
+import type { StandingPair } from "./shape";
+import type { CampaignFacts, TitleFacts } from "./shape";
 import { roundsDone } from "./slots";
 
 /** Share of titles called different that may be so by chance. */
@@ -27,12 +28,6 @@ export function benjaminiHochberg(p: (number | null)[], q = level): { selected: 
     if ((sorted[k - 1] ?? 1) <= bound) return { selected: k, bound };
   }
   return { selected: 0, bound: 0 };
-}
-
-/** A pair after the correction: a difference that doesn't outlast it is undecided. */
-export interface StandingPair extends CampaignPair {
-  /** p after all corrections inside the title: Holm's over its pairs, and what this look may spend. */
-  corrected: number;
 }
 
 /**

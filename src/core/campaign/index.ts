@@ -8,36 +8,38 @@ export {
   answersForAll,
   type CampaignArm,
   type CampaignCosts,
-  type CampaignPlan,
   type NewCampaign,
   type Question,
   type SlotAnswer,
 } from "./plan";
-export type { CampaignFacts, CampaignPair, CampaignRun, CellFacts, SlotNote, TitleFacts } from "./facts";
-export {
-  answerCampaign,
-  changes,
-  type ArmAnswer,
-  type CampaignAnswer,
-  type CellAnswer,
-  type CellState,
-  type Share,
-  type TitleAnswer,
-  type TitleOutcome,
-  type VersionChange,
-} from "./answer";
-export { benjaminiHochberg, lookShare, type StandingPair } from "./correct";
+export type { CampaignPlan } from "./shape";
+export type { CampaignFacts, CampaignPair, CampaignRun, CellFacts, SlotNote, TitleFacts } from "./shape";
+export { answerCampaign } from "./answer";
+export { type VersionChange } from "./changes";
+export type {
+  ArmAnswer,
+  CampaignAnswer,
+  CellAnswer,
+  CellState,
+  Share,
+  TitleAnswer,
+  TitleOutcome,
+} from "./shape";
+export { benjaminiHochberg, lookShare } from "./correct";
+export type { StandingPair } from "./shape";
 export { deviceOf, deviceTaker } from "./takers";
-export { roundStates, type Slot, type SlotState } from "./slots";
-export { isWholeOrder, mayTakeMore, orderOf, slotsOf, type PlannedSlot } from "./order";
+export { roundStates } from "./slots";
+export type { Slot, SlotState } from "./shape";
+export { isWholeOrder, mayTakeMore, orderOf, slotsOf } from "./order";
+export type { PlannedSlot } from "./shape";
 export {
   clockAfter,
   dayAfter,
   scheduleOf,
   type Evening,
-  type RigMinutes,
   type Schedule,
   type ScheduleFacts,
   type ScheduledRun,
 } from "./schedule";
+export type { RigMinutes } from "./shape";
 export { scaleArms } from "./scaleArms";

@@ -1,8 +1,10 @@
+import type { PlannedSlot } from "./shape";
 import { timetable } from "@/core/timetable";
-import type { CampaignAnswer } from "./answer";
-import type { CampaignFacts } from "./facts";
+import type { CampaignAnswer } from "./shape";
+import type { CampaignFacts } from "./shape";
 import { timetablePlanOf, type ScheduleFacts } from "./schedule";
-import { roundStates, type Slot, type SlotState } from "./slots";
+import { roundStates } from "./slots";
+import type { Slot } from "./shape";
 
 /**
  * An order of a campaign's planned runs that costs little to set up and is balanced inside every title.
@@ -31,12 +33,6 @@ export function isWholeOrder(
     own[arm]++;
     return own[arm] <= rounds;
   });
-}
-
-/** A planned run with what has become of it. */
-export interface PlannedSlot extends Slot {
-  /** `spared`: its title is settled, so that its time goes to others. */
-  state: SlotState | "spared";
 }
 
 /** Every planned run in its order, extra rounds at the end, with what has become of each. */

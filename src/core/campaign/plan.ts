@@ -95,9 +95,6 @@ export const newCampaignSchema = z
   });
 export type NewCampaign = z.output<typeof newCampaignSchema>;
 
-/** What is kept of a campaign's plan; titles stand beside it. */
-export type CampaignPlan = Omit<NewCampaign, "name" | "question" | "houseRulesId" | "titles">;
-
 /** A title of a campaign as it is called there: by its scene too, where one is named. */
 export const titleInPlan = (title: { name: string; scene: string } | undefined): string =>
   title === undefined ? "" : title.scene === "" ? title.name : `${title.name}, ${title.scene}`;

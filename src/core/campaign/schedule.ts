@@ -1,15 +1,8 @@
+import type { RigMinutes } from "./shape";
 import type { TimetablePlan } from "@/core/timetable";
-import type { CampaignArm, CampaignPlan } from "./plan";
-import type { Slot } from "./slots";
-
-/** What a rig adds to the minutes of its runs. */
-export interface RigMinutes {
-  batteryWh: number | null;
-  /** Watts by power mode; absent where its maker names none. */
-  watts: Record<string, number>;
-  /** Minutes to cool down between runs, as a heat sweep measured it; null where none did. */
-  coolDownMin: number | null;
-}
+import type { CampaignArm } from "./plan";
+import type { CampaignPlan } from "./shape";
+import type { Slot } from "./shape";
 
 export interface ScheduleFacts {
   plan: CampaignPlan;

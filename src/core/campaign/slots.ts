@@ -1,16 +1,6 @@
+import type { SlotState } from "./shape";
 import { answersForAll } from "./plan";
-import type { CellFacts, SlotNote } from "./facts";
-
-/** One planned run. */
-export interface Slot {
-  /** Place of its title. */
-  title: number;
-  arm: number;
-  /** From 1. */
-  round: number;
-}
-
-export type SlotState = "open" | "ran" | SlotNote["answer"] | "lacking";
+import type { CellFacts } from "./shape";
 
 /** An answer that speaks for every round of a cell; null where there is none. */
 export const forAll = ({ notes }: CellFacts) =>

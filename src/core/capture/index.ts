@@ -14,6 +14,7 @@ export {
 } from "./result";
 export { keptTrace, runTime } from "./kept";
 export type { Settled, UnsurePicture } from "./settled";
-export { mostStills, stillMoments, stillPixels, type StillMoment } from "./stills";
+export { mostStills, stillMoments, stillPixels } from "./stills";
+export type { StillMoment } from "./shape";
 export { clockIn, speedByClock, type ClockLook, type ClockSpeed } from "./clock";
 export type { CaptureCodes } from "./codes";

@@ -1,15 +1,6 @@
+import type { StillMoment } from "./shape";
 import type { Mark } from "@/core/trace";
 import { pictureAt, type Pictures } from "./pictures";
-
-/** A moment of a capture that is worth a look later. */
-export interface StillMoment {
-  atMs: number;
-  why: "mark" | "slow";
-  /** The mark's name; empty for a slow one. */
-  label: string;
-  /** How long the picture stood, ms. */
-  lastsMs: number;
-}
 
 /** Stills are so few, and so small: longest side, pixels. */
 export const mostStills = 12,

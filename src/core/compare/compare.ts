@@ -2,7 +2,7 @@ import { mean } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import type { Step } from "./steps";
+import type { Step } from "./shape";
 import { decide, furtherRuns, type Decision } from "./decide";
 import {
   contrastOf,

@@ -1,5 +1,5 @@
 import { chiSquared, seeded, tQuantile } from "@/core/stats";
-import type { Step } from "./steps";
+import type { Step } from "./shape";
 
 /** An effect of B over A with its 95 % interval. */
 export interface Effect {

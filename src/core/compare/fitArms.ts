@@ -3,7 +3,8 @@ import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { fitRuns, type RunsFit } from "./fitRuns";
 import { figureNames, measureRun, type Figure, type MeasuredRun } from "./measuredRun";
-import { assumedNoise, pooledSpread, type NoiseFloor } from "./noise";
+import { assumedNoise, pooledSpread } from "./noise";
+import type { NoiseFloor } from "./shape";
 import { fitRounds } from "./rounds";
 
 export interface CompareOptions {

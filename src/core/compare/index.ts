@@ -4,17 +4,11 @@ export { compare, type ArmFigures, type Comparison } from "./compare";
 export type { CompareOptions } from "./fitArms";
 export { decide, decisions, furtherRuns, holm, type Decision, type Effect } from "./decide";
 export { comparable, effectiveFps } from "./effective";
-export {
-  assumedNoise,
-  rigPopulation,
-  givenNoise,
-  noiseFloor,
-  pooledSpread,
-  rigNoise,
-  type NoiseFloor,
-} from "./noise";
+export { assumedNoise, rigPopulation, givenNoise, noiseFloor, pooledSpread, rigNoise } from "./noise";
+export type { NoiseFloor } from "./shape";
 export { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
 export { armOrder, runOrder, stillToRun } from "./order";
 export { RunCells, type RunFigures } from "./runCells";
-export { enoughChance, settles, type Step } from "./steps";
+export { enoughChance, settles } from "./steps";
+export type { Step } from "./shape";
 export type { CompareCodes } from "./codes";

@@ -1,19 +1,5 @@
+import type { NoiseFloor } from "./shape";
 import { fTail, varianceOf } from "@/core/stats";
-
-/**
- * How much a rig varies by itself: SD of log average fps over repeats of identical settings, and the degrees of
- * freedom behind it.
- */
-export interface NoiseFloor {
-  sd: number;
-  /** How many repeats it is worth. */
-  freedom: number;
-  /**
-   * True for a figure that says how runs differ beyond what their own frames leave open. A measured floor holds
-   * both.
-   */
-  betweenOnly?: boolean;
-}
 
 /**
  * The rigs there are, before one is known: the SD of log rate from run to run is log-normal, its median 2.45 %,

@@ -1,5 +1,6 @@
 import type { Segment } from "@/core/metrics";
-import { evidence, type Evidence } from "./sign";
+import { evidence } from "./sign";
+import type { Evidence } from "./shape";
 
 /** What is known of the rig a run was made on; null where nobody wrote it down. */
 export interface Limits {

@@ -1,7 +1,8 @@
+import type { FoundCause, Diagnosis } from "./shape";
 import type { Summary } from "@/core/metrics";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import { type Evidence } from "./sign";
+import type { Evidence } from "./shape";
 import { causes, type Cause } from "./causes";
 import type { Limits } from "./clocks";
 import { graphicsLoad, isSlow, processorLoad, runEvidence, slowEvidence, soFar } from "./evidence";
@@ -22,36 +23,6 @@ export interface DiagnoseInput {
   /** From other runs of the job, where there are any. */
   scale?: ScaleResponse | null;
   conditions?: ConditionResponse[];
-}
-
-export interface FoundCause {
-  cause: Cause;
-  /** How much the evidence comes to. */
-  weight: number;
-  /** Chance that this is what holds it back most, 0…1. */
-  chance: number;
-  evidence: Evidence[];
-}
-
-export interface Diagnosis {
-  /** Named causes, the likeliest first; empty when nothing holds it back or evidence lacks. */
-  causes: FoundCause[];
-  /** Every cause that something speaks for, the likeliest first. */
-  likely: FoundCause[];
-  /** Stretches with their own cause, where they have one. */
-  segments: {
-    label: string;
-    startMs: number;
-    endMs: number;
-    cause: Cause | null;
-    state: "full speed" | "slow" | "hitches";
-  }[];
-  /** What it comes to, with figures. */
-  sentence: Said;
-  /** What would settle it; null when it is settled. */
-  settle: Said | null;
-  /** Share of the frame that goes with pixels, where scales were tried. */
-  pixelShare: number | null;
 }
 
 /** Chance from which a cause is named first, and from which a second is named beside it. */

@@ -1,5 +1,6 @@
 import type { Segment, Summary } from "@/core/metrics";
-import { evidence, type Evidence } from "./sign";
+import { evidence } from "./sign";
+import type { Evidence } from "./shape";
 import {
   clockEvidence,
   clockShares,

@@ -1,5 +1,6 @@
 import type { Segment } from "@/core/metrics";
-import { evidence, type Evidence } from "./sign";
+import { evidence } from "./sign";
+import type { Evidence } from "./shape";
 import { weights } from "./weights";
 
 /** Whether hitches cost a stretch enough to be felt: over 4 ms in a second. */

@@ -1,4 +1,5 @@
-import { evidence, type Evidence } from "./sign";
+import { evidence } from "./sign";
+import type { Evidence } from "./shape";
 
 /** The same scene at other internal scales, everything else as it was: median frame time by rendered pixels. */
 export interface ScaleResponse {

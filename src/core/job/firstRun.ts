@@ -1,6 +1,7 @@
 import { kindOf } from "@/core/trial";
 import type { TrialRow } from "@/core/records";
-import { isUnder, underArm, type Holding } from "./holds";
+import { isUnder, underArm } from "./holds";
+import type { Holding } from "./shape";
 import type { Story, StoryRun } from "./story";
 import { lastDecisionMs } from "./telling";
 

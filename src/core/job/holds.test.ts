@@ -36,7 +36,7 @@ const standing = { settings: { scale: 3 }, conditions: {}, buildId: "build", tar
 const trial = (more: object) =>
   ({
     id: "t",
-    decidedAt: new Date(),
+    decidedAt: new Date().toISOString(),
     keptArm: null,
     before: { conditions: {} },
     arms: [{ role: "level" }],

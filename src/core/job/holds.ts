@@ -1,5 +1,5 @@
+import type { Holding } from "./shape";
 import { defaultsOf, firstConditions, inSetUp, labelsIn, type Conditions, type RigSpec } from "@/core/kit";
-import type { Standing } from "@/core/profile";
 import type { Arm, ArmConditions } from "@/core/trial";
 import type { Differing } from "./codes";
 import type { Story, StoryRun } from "./story";
@@ -15,18 +15,6 @@ export const heldConditions = [
   "display",
 ] as const satisfies (keyof ArmConditions)[];
 type HeldCondition = (typeof heldConditions)[number];
-
-/** What holds in a job now: whatever a run is made under unless something is tried. */
-export interface Holding extends Standing {
-  /** Every condition that is known, decided or not. */
-  conditions: ArmConditions;
-  /** Of them, those that a decision or the profile put there. */
-  decided: ArmConditions;
-  /** The rate that runs are judged by, fps; null for the title's own. */
-  targetFps: number | null;
-  /** The rig's driver in the set-up that holds; empty where it isn't known. */
-  driver: string;
-}
 
 /** Whether something is said of a condition; a set-up of null is the rig's usual one. */
 const isSaid = (key: HeldCondition, value: ArmConditions[HeldCondition]) =>

@@ -3,13 +3,8 @@ export { baselineOf, runsOf, storyFrom, type Story, type StoryRun } from "./stor
 export { diagnoseRun } from "./diagnosing";
 export { confirmationOf, lastDecisionMs, latestTelling, wholeUnder } from "./telling";
 export { passMinutes, readJob, usefulScaleOf, type JobReading, type JobSetting } from "./reading";
-export { differing, heldConditions, isUnder, underArm, whatHolds, type Holding, type MadeUnder } from "./holds";
-export {
-  comparePlaces,
-  placesHeld,
-  placesOf,
-  type ComparedPlace,
-  type PlaceRow,
-  type PlacesHeld,
-} from "./places";
+export { differing, heldConditions, isUnder, underArm, whatHolds, type MadeUnder } from "./holds";
+export type { Holding } from "./shape";
+export { comparePlaces, placesHeld, placesOf } from "./places";
+export type { ComparedPlace, PlaceRow, PlacesHeld } from "./shape";
 export type { Differing, JobCodes } from "./codes";

@@ -1,33 +1,13 @@
+import type { PlaceRow, PlacesHeld, ComparedPlace } from "./shape";
 import type { Summary } from "@/core/metrics";
 import { mean, meanInterval, standardDeviation, wilson } from "@/core/stats";
-import { holds, type SceneLight, type Verdict } from "@/core/verdict";
-
-/** How many places of a run hold, with the 95 % interval of their share (Wilson 1927). */
-export interface PlacesHeld {
-  hold: number;
-  of: number;
-  low: number;
-  high: number;
-}
+import { holds, type Verdict } from "@/core/verdict";
 
 /** How many places hold; null where a run names fewer than two. */
 export function placesHeld({ scenes = [] }: Pick<Verdict, "scenes">): PlacesHeld | null {
   if (scenes.length < 2) return null;
   const hold = scenes.filter(holds).length;
   return { hold, of: scenes.length, ...wilson(hold, scenes.length) };
-}
-
-/** A place of a run, as a table shows it. */
-export interface PlaceRow extends SceneLight {
-  visits: number;
-  averageFps: number;
-  /** 95 % interval of the average of readings; null of frames, whose run is one measurement. */
-  interval: { low: number; high: number } | null;
-  targetFps: number;
-  worstFps: number | null;
-  /** Of a counter; null where frames were logged. */
-  readings: number | null;
-  seconds: number;
 }
 
 /** A run's places with their figures and lights, in the order they were first visited. */
@@ -43,23 +23,6 @@ export function placesOf(
     readings: figures.form === "interval" ? figures.frames : null,
     seconds: figures.durationMs / 1000,
   }));
-}
-
-/**
- * An arm at a place: means over its runs, the lights of the newest. The interval is that over runs (Student's t
- * on logarithms), of one run that of its readings.
- */
-export interface ComparedAt extends Pick<
-  PlaceRow,
-  "grade" | "between" | "averageFps" | "interval" | "worstFps"
-> {
-  runs: number;
-}
-
-/** A place in every arm of a trial; null where an arm has no run of it. */
-export interface ComparedPlace {
-  label: string;
-  arms: (ComparedAt | null)[];
 }
 
 /** A trial's arms place by place: means over runs, the light of the newest. */

@@ -20,7 +20,8 @@ import { planScales } from "@/core/resolution";
 import { said } from "./codes";
 import { diagnoseRun } from "./diagnosing";
 import type { Story, StoryRun } from "./story";
-import { isUnder, type Holding } from "./holds";
+import { isUnder } from "./holds";
+import type { Holding } from "./shape";
 import { confirmationOf, speedOf } from "./telling";
 
 /** A scene's length where nobody wrote it down, s. */

@@ -30,7 +30,7 @@ const trial = (changes: Partial<TrialRow> = {}): TrialRow => ({
   cold: false,
   plan: emptyPlan,
   before: { settings: {}, conditions: {}, targetFps: null },
-  createdAt: new Date(),
+  createdAt: new Date().toISOString(),
   choice: null,
   keptArm: null,
   reason: "",
@@ -77,7 +77,7 @@ describe("how far a trial has come", () => {
   });
 
   it("has nothing left once it is decided", () => {
-    const node = nodeOf(trial({ decidedAt: new Date(), choice: "put back" }), [run(0)]);
+    const node = nodeOf(trial({ decidedAt: new Date().toISOString(), choice: "put back" }), [run(0)]);
     expect(node.left).toEqual([]);
   });
 

@@ -1,4 +1,5 @@
-import { isUnder, type Holding } from "./holds";
+import { isUnder } from "./holds";
+import type { Holding } from "./shape";
 import type { Story, StoryRun } from "./story";
 
 /** Speed of a run against its target, %. */

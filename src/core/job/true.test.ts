@@ -227,7 +227,7 @@ describe("what is offered next", () => {
       arms: [{ conditions: { powerMode: "low" } }, { conditions: { powerMode: "high" } }] as Arm[],
       choice: "keep" as const,
       keptArm: 0,
-      decidedAt: new Date(0),
+      decidedAt: new Date(0).toISOString(),
     };
     expect(advised(45, [sweep])).not.toContain("power mode high");
   });

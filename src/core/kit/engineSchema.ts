@@ -53,7 +53,9 @@ export const settingSchema = settingShape.transform((setting) => ({
   purpose: setting.purpose === undefined ? guessPurpose(setting) : setting.purpose,
 }));
 
-export type Setting = z.infer<typeof settingSchema>;
+/** A setting as it is kept; of those beside an engine's the key says whose it is. */
+export const keptSettingSchema = settingShape.extend({ key: z.string(), purpose: z.enum(purposes).nullable() });
+export type Setting = z.output<typeof keptSettingSchema>;
 
 /** A way an engine draws, and the drivers that can be used with it. */
 export const backEndSchema = z.object({ name, drivers: z.array(z.string().trim().min(1).max(80)).max(50) });

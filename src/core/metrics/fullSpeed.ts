@@ -1,13 +1,7 @@
+import type { Dips } from "./shape";
 import type { Floats } from "@/core/trace";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
 import { unitOf } from "./looks";
-
-/** Stretches below target: how many, the longest in ms of running time, the lowest window rate in fps. */
-export interface Dips {
-  count: number;
-  longestMs: number;
-  deepestFps: number | null;
-}
 
 export interface FullSpeed {
   /** 0…1, or null when the trace is shorter than one window. */

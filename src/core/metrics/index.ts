@@ -1,34 +1,23 @@
-export {
-  averageFps,
-  averageRate,
-  blockRates,
-  lowMethods,
-  lows,
-  speedPercent,
-  total,
-  type LowMethod,
-  type LowPair,
-  type Lows,
-} from "./rate";
-export {
-  fullSpeed,
-  fullSpeedOfReadings,
-  leastFullSpeed,
-  windowRates,
-  type Dips,
-  type FullSpeed,
-} from "./fullSpeed";
+export { averageFps, averageRate, blockRates, lows, speedPercent, total } from "./rate";
+export { lowMethods, type LowMethod } from "./lowMethods";
+export type { LowPair, Lows } from "./shape";
+export { fullSpeed, fullSpeedOfReadings, leastFullSpeed, windowRates, type FullSpeed } from "./fullSpeed";
+export type { Dips } from "./shape";
 export { freezeCount, hitches, type Hitch } from "./hitches";
-export { pacing, type Pacing } from "./pacing";
+export { pacing } from "./pacing";
+export type { Pacing } from "./shape";
 export { isCold, passesOf, warmUp, type Pass, type WarmUp } from "./warmUp";
-export { type Summary, type Yardstick } from "./summaryTypes";
+export type { Summary, Yardstick } from "./shape";
 export { methodVersion, summarise } from "./summary";
-export { tallyFigures, tallyTrace, type Read, type TallyFigures } from "./tally";
+export { tallyFigures, tallyTrace, type Read } from "./tally";
+export type { TallyFigures } from "./shape";
 export { leastOfReadings } from "./fullSpeed";
 export { looksOf, unitOf } from "./looks";
 export { readTyped, readingKinds, type ReadingKind, type Typed } from "./typed";
-export { segmentsOf, type Segment } from "./segments";
+export { segmentsOf } from "./segments";
+export type { Segment } from "./shape";
 export { defaultMeasuring, type MeasuringRules } from "./rules";
 export { isHeld } from "./held";
-export type { SceneFigures } from "./summaryTypes";
-export { regularSpikes, type RegularSpikes } from "./spikes";
+export type { SceneFigures } from "./shape";
+export { regularSpikes } from "./spikes";
+export type { RegularSpikes } from "./shape";

@@ -1,4 +1,5 @@
-import { lag1, mean, standardDeviation, tQuantile, unbiasedLag1, type Interval } from "@/core/stats";
+import type { Looked } from "./shape";
+import { lag1, mean, standardDeviation, tQuantile, unbiasedLag1 } from "@/core/stats";
 
 /** A counter shows the frames of about one second: readings nearer to one another are one look, ms. */
 export const counterWindowMs = 1000;
@@ -46,16 +47,6 @@ export function looksOf(durations: ArrayLike<number>, rates: ArrayLike<number>):
     looks.at(-1)?.push(rates[i] ?? 0);
   }
   return looks.map(mean);
-}
-
-/** What readings of a counter tell of an average. */
-export interface Looked {
-  /** Readings far enough apart to be told apart. */
-  looks: number;
-  /** Looks that count as independent. */
-  effective: number;
-  /** 95 % interval of the average, fps. */
-  interval: Interval;
 }
 
 /** From so many looks on, how they follow one another is read off them; fewer can't show it. */

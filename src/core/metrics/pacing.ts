@@ -1,17 +1,6 @@
+import type { Pacing } from "./shape";
 import { lag1 } from "@/core/stats";
 import type { Floats } from "@/core/trace";
-
-/** How evenly frames fall on a display's refreshes. */
-export interface Pacing {
-  /** Share of frames that last the commonest whole number of refreshes, 0…1. */
-  cadenceShare: number;
-  /** That number of refreshes. */
-  cadence: number;
-  /** RMS distance of frames from whole numbers of refreshes, in refreshes. */
-  cadenceErrorRms: number;
-  /** Lag-1 autocorrelation of frame times; near −1 when long and short frames take turns. */
-  lag1: number | null;
-}
 
 /** @param frameTimes ms; length N ≥ 1. @param refreshHz the display's refresh rate */
 export function pacing(frameTimes: Floats, refreshHz: number): Pacing {

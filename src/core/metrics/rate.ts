@@ -1,3 +1,4 @@
+import type { Lows } from "./shape";
 import { quantile } from "@/core/stats";
 import type { Floats } from "@/core/trace";
 
@@ -32,17 +33,6 @@ export function averageRate(durations: Float64Array, rates: Float64Array): numbe
 export function speedPercent(fps: number, nativeFps: number): number {
   return (100 * fps) / nativeFps;
 }
-
-/** The lows at 1 % and 0.1 %, in fps. */
-export interface LowPair {
-  one: number;
-  tenth: number;
-}
-
-/** How a low is worked out; always said beside the figure. */
-export const lowMethods = ["worstTime", "worstMean", "percentile"] as const;
-export type LowMethod = (typeof lowMethods)[number];
-export type Lows = Record<LowMethod, LowPair>;
 
 /**
  * The three schools of "1 % low".

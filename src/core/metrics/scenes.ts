@@ -1,6 +1,6 @@
-import type { SceneFigures } from "./summaryTypes";
+import type { SceneFigures } from "./shape";
 import type { Mark, Trace } from "@/core/trace";
-import type { Summary, Yardstick } from "./summaryTypes";
+import type { Summary, Yardstick } from "./shape";
 
 /** More places than this are a log's own numbering, not a tuner's. */
 const mostScenes = 60;

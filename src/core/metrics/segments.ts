@@ -1,40 +1,8 @@
+import type { Segment } from "./shape";
 import { medianOf, quantile } from "@/core/stats";
-import {
-  firstEndAfter,
-  type ChannelRole,
-  type Floats,
-  type FrameTrace,
-  type IntervalTrace,
-  type Trace,
-} from "@/core/trace";
+import { firstEndAfter, type Floats, type FrameTrace, type IntervalTrace, type Trace } from "@/core/trace";
 import type { Hitch } from "./hitches";
 import { blockRates } from "./rate";
-
-/** A stretch of a run by itself: a marked scene's visit, or an equal part where nothing is marked. */
-export interface Segment {
-  label: string;
-  /** Which visit to this scene it is, from 1; 0 for an equal part. */
-  visit: number;
-  startMs: number;
-  endMs: number;
-  averageFps: number;
-  /** Of at most 20,000 frames, evenly chosen. */
-  medianFrameTimeMs: number;
-  /** Share of frames on the commonest whole number of refreshes. */
-  cadenceShare: number;
-  cadence: number;
-  /**
-   * Spread of the rate over halves of a second, as a share, hitches left out: next to nothing where something
-   * sets the pace. Absent from figures of older methods.
-   */
-  paceSpread?: number | null;
-  hitches: number;
-  lostMs: number;
-  /** Lost in the first three seconds: what entering costs. */
-  entryLostMs: number;
-  /** Mean of every channel over the stretch. */
-  means: Partial<Record<ChannelRole, number>>;
-}
 
 const entryMs = 3000;
 /** Parts of an unmarked run, and the least length of one. */

@@ -1,15 +1,8 @@
+import type { RegularSpikes } from "./shape";
 import { medianOf } from "@/core/stats";
 import type { Floats } from "@/core/trace";
 import { hitches } from "./hitches";
 import { defaultMeasuring, type MeasuringRules } from "./rules";
-
-/** Long frames that come back in even steps: something that runs by a clock of its own. */
-export interface RegularSpikes {
-  periodMs: number;
-  /** By how much such a frame is longer than those around it, the median, ms. */
-  extraMs: number;
-  count: number;
-}
 
 /** Frames that are looked through at most: what comes back shows in the first hour too. */
 const mostFrames = 250_000;

@@ -1,4 +1,4 @@
-import type { Yardstick, Summary } from "./summaryTypes";
+import type { Yardstick, Summary } from "./shape";
 import { mean, quantile, theilSen, thinned } from "@/core/stats";
 import { durationOf, type Floats, type Trace } from "@/core/trace";
 import { fullSpeed, fullSpeedOfReadings } from "./fullSpeed";

@@ -1,4 +1,5 @@
-import { wilson, type Interval } from "@/core/stats";
+import type { TallyFigures } from "./shape";
+import { wilson } from "@/core/stats";
 import type { Channel, ChannelRole, IntervalTrace } from "@/core/trace";
 import { leastOfReadings } from "./fullSpeed";
 import { apartForOneLook, counterWindowMs, looksOf, lookedAverage, unitOf } from "./looks";
@@ -13,25 +14,6 @@ export interface Read {
   scene: string;
   /** Loads, watts, temperatures and the like, as a run's channels. */
   channels?: Partial<Record<ChannelRole, number>>;
-}
-
-/** What a hand tally supports; everything from it is marked "by eye". */
-export interface TallyFigures {
-  readings: number;
-  mean: number;
-  /** 95 % interval of the mean; null with one reading. */
-  interval: Interval | null;
-  min: number;
-  max: number;
-  /** Readings that count as independent. */
-  effective: number;
-  /**
-   * How many times further apart to read, for readings to count whole; 1 where they do. Absent from older
-   * tallies.
-   */
-  furtherApart?: number;
-  /** Share of readings at or above target, with its Wilson interval. */
-  atTarget: { share: number } & Interval;
 }
 
 /**

@@ -1,7 +1,8 @@
 import { settingValueSchema } from "@/core/kit";
 import { longList, z } from "@/core/schema";
 import type { HeldValues } from "./heldValues";
-import { layers, type Origin } from "./layerValues";
+import { layers } from "./layer";
+import type { Origin } from "./shape";
 
 const name = z.string().max(200);
 

@@ -1,4 +1,6 @@
-import type { Layer, LayerValue, ProfileOf, SetValue } from "./layerValues";
+import type { ProfileOf, SetValue } from "./layerValues";
+import type { Layer } from "./layer";
+import type { LayerValue } from "./shape";
 
 type Place = Pick<LayerValue, "layer" | "systemId" | "titleId" | "buildId" | "key">;
 

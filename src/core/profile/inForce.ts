@@ -1,19 +1,9 @@
-import { changesBetween, type Settings, type SettingValue } from "@/core/kit";
-import { kindOf, type ArmConditions, type Before, type Planned, type TrialOutcome } from "@/core/trial";
+import type { Override, Standing, Decidable } from "./shape";
+import { changesBetween, type Settings } from "@/core/kit";
+import { kindOf, type ArmConditions, type Before } from "@/core/trial";
 import { saying, type Said, type SharedCodes } from "@/core/said";
 
 const said = saying<SharedCodes>();
-
-/**
- * What holds for a job: settings whole, conditions that were decided, build, and the rate wanted (null for the
- * rules' or the title's).
- */
-export interface Standing {
-  settings: Settings;
-  conditions: ArmConditions;
-  buildId: string;
-  targetFps: number | null;
-}
 
 /** A decided trial, in as far as it changes what holds. */
 export interface Decided {
@@ -28,14 +18,6 @@ export interface Decided {
     targetFps?: number | null;
   } | null;
   proof: Said | null;
-}
-
-/** A trial as kept, decided or not. */
-export interface Decidable extends Planned {
-  number: number;
-  keptArm: number | null;
-  decidedAt: Date | null;
-  outcome: TrialOutcome | null;
 }
 
 /** What proves a decision, in figures. */
@@ -90,17 +72,6 @@ export function inForce(baseline: Standing, decided: Decided[]): Standing {
       targetFps: kept.targetFps === undefined ? held.targetFps : kept.targetFps,
     };
   }, baseline);
-}
-
-/** One override of a profile, with where it comes from. */
-export interface Override {
-  key: string;
-  from: SettingValue | null;
-  to: SettingValue | null;
-  /** Number of the trial that put it there; null where it was so from the start. */
-  trial: number | null;
-  /** The trial's effect; null where nothing proved it. */
-  proof: Said | null;
 }
 
 /** A profile's overrides: what differs from the engine's defaults, each with the last trial that kept it. */

@@ -1,12 +1,5 @@
-export {
-  decisionsOf,
-  inForce,
-  overrides,
-  type Decidable,
-  type Decided,
-  type Override,
-  type Standing,
-} from "./inForce";
+export { decisionsOf, inForce, overrides, type Decided } from "./inForce";
+export type { Decidable, Override, Standing } from "./shape";
 export {
   besideKeys,
   besideOf,
@@ -16,30 +9,21 @@ export {
   isCheckable,
   type Beside,
 } from "./beside";
-export {
-  layers,
-  type Layer,
-  type LayerValue,
-  type MeasuredOn,
-  type Origin,
-  type ProfileOf,
-  type RigNow,
-  type SetValue,
-} from "./layerValues";
+export { type ProfileOf, type RigNow, type SetValue } from "./layerValues";
+export { layers, type Layer } from "./layer";
+export type { LayerValue, MeasuredOn, Origin } from "./shape";
 export {
   droppable,
   effectiveSettings,
   liftable,
   profileDifferences,
   profileRows,
-  staleKinds,
   valuesInForce,
-  type Confirmation,
-  type Liftable,
   type ProfileDifference,
   type ProfileRow,
-  type Proof,
 } from "./layers";
+export { staleKinds } from "./layer";
+export type { Confirmation, Liftable, Proof } from "./shape";
 export { HeldValues, placeName } from "./heldValues";
 export { heldIn, heldWithOrigins, type Told, type ToldWithOrigin } from "./told";
 export {

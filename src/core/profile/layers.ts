@@ -1,44 +1,12 @@
-import {
-  layers,
-  type Layer,
-  type MeasuredOn,
-  type RigNow,
-  type LayerValue,
-  type SetValue,
-  type ProfileOf,
-} from "./layerValues";
+import { Stale } from "./layer";
+import type { Proof, Confirmation, Liftable } from "./shape";
+import { type RigNow, type SetValue, type ProfileOf } from "./layerValues";
+import { layers, type Layer } from "./layer";
+import type { MeasuredOn, LayerValue } from "./shape";
 import { group } from "d3-array";
 import type { Setting, Settings, SettingValue } from "@/core/kit";
-import type { Said } from "@/core/said";
 import { besideKeys } from "./beside";
 import type { HeldValues } from "./heldValues";
-
-/** A decided trial that held a value against another one. */
-export interface Confirmation {
-  trialId: string;
-  jobId: string;
-  number: number;
-  titleId: string;
-  revisionId: string;
-  driver: string;
-  setUp: string | null;
-  buildId: string;
-  /** Whether it was decided otherwise than its runs said. */
-  against: boolean;
-  /**
-   * Whether its runs left open which value is better: nothing speaks against what was kept, and nothing for it.
-   */
-  open: boolean;
-  /** What was kept of the keys that its arms differed in. */
-  kept: Settings;
-  proof: Said | null;
-}
-
-export type Proof = "default" | "proven" | "untested" | "stale" | "against" | "checked";
-
-/** What can differ from what evidence was measured on. */
-export const staleKinds = ["revision", "driver", "build", "set-up"] as const;
-export type Stale = (typeof staleKinds)[number];
 
 /** One setting over the layers. */
 export interface ProfileRow<Value = LayerValue> {
@@ -173,16 +141,6 @@ export function effectiveSettings(
 ): Settings {
   const set = valuesInForce(held, of);
   return Object.fromEntries(catalogue.map(({ key, default: own }) => [key, set[key] ?? own]));
-}
-
-/** A value that titles of a system share and that could stand in the system's layer. */
-export interface Liftable {
-  key: string;
-  value: SettingValue;
-  /** Titles that set it so. */
-  titleIds: string[];
-  /** Titles of the system that inherit another value now, with what each has. */
-  changes: { titleId: string; from: SettingValue }[];
 }
 
 /** Titles that set a value alike, at least; common practice. */

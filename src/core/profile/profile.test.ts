@@ -20,7 +20,7 @@ const kept = (
   more: Partial<NonNullable<Decided["kept"]>> = {},
 ): Decided["kept"] => ({ settings, conditions: {}, buildId: null, ...more });
 
-const trial = (number: number, decidedAt: Date | null, more: Partial<Decidable> = {}): Decidable => ({
+const trial = (number: number, decidedAt: string | null, more: Partial<Decidable> = {}): Decidable => ({
   number,
   kind: "compare",
   name: "",
@@ -62,7 +62,7 @@ describe("what holds after decisions", () => {
   });
   it("a sweep's own settings for its own sake aren't kept", () => {
     const [sweep] = decisionsOf([
-      trial(1, new Date("2026-03-01T10:00:00Z"), {
+      trial(1, "2026-03-01T10:00:00.000Z", {
         kind: "resolution",
         before: before(base.settings),
         plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: ["scale"] },
@@ -104,16 +104,16 @@ describe("what holds after decisions", () => {
 describe("decisions among a job's trials", () => {
   it("come in the order they were made, undecided ones left out", () => {
     const made = decisionsOf([
-      trial(1, new Date("2026-01-02")),
+      trial(1, "2026-01-02T00:00:00.000Z"),
       trial(2, null),
-      trial(3, new Date("2026-01-01")),
+      trial(3, "2026-01-01T00:00:00.000Z"),
     ]);
     expect(made.map(({ number }) => number)).toEqual([3, 1]);
   });
   it("only a kind that is about the rate sets it, whatever its arms are called", () => {
     const [compare, rate] = decisionsOf([
-      trial(1, new Date("2026-01-01")),
-      trial(2, new Date("2026-01-02"), { kind: "rate" }),
+      trial(1, "2026-01-01T00:00:00.000Z"),
+      trial(2, "2026-01-02T00:00:00.000Z", { kind: "rate" }),
     ]);
     expect([compare?.kept?.targetFps, rate?.kept?.targetFps]).toEqual([undefined, 30]);
   });

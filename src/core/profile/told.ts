@@ -1,5 +1,6 @@
 import { HeldValues } from "./heldValues";
-import type { LayerValue, SetValue } from "./layerValues";
+import type { SetValue } from "./layerValues";
+import type { LayerValue } from "./shape";
 
 /**
  * A value as the store tells it, many in one text: a profile may hold twenty thousand, and a row each takes
@@ -39,6 +40,6 @@ export const heldWithOrigins = (told: ToldWithOrigin[]): HeldValues =>
   new HeldValues(
     told.map((each) => {
       const [, , , , , , , origin, measuredOn, at, actor] = each;
-      return { ...valueOf(each), origin, measuredOn, at: new Date(at), actor };
+      return { ...valueOf(each), origin, measuredOn, at: new Date(at).toISOString(), actor };
     }),
   );

@@ -6,4 +6,5 @@ export {
   publicationSchema,
   type Publication,
 } from "./publication";
-export { sortingHash, publicationHtml, publicationMarkdown, type PageFonts } from "./render";
+export { sortingHash, publicationHtml, publicationMarkdown } from "./render";
+export type { PageFonts } from "./shape";

@@ -1,11 +1,6 @@
+import type { PageFonts } from "./shape";
 import { escapeHtml, escapeMarkdown, htmlTable, markdownTable, pageStyle } from "@/core/document";
 import type { Publication } from "./publication";
-
-/** Fonts as Base64 of WOFF2, so that a page brings its own. */
-export interface PageFonts {
-  sans: string;
-  mono: string;
-}
 
 /** Sorts a table by the column whose head is pressed: figures as figures, words as words. */
 const sorting = `

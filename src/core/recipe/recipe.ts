@@ -167,7 +167,7 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
       const setting = named(key);
       return setting ? (sideEffectWords(setting) ?? []) : [];
     }),
-    marks: run?.marks ?? [],
+    marks: (run?.marks ?? []).map(({ label, startMs }) => ({ label, startMs })),
     cautions: cautionWords(Boolean(facts.conditions.clocks)),
   };
 }

@@ -1,87 +1,14 @@
-import type {
-  CampaignAnswer,
-  CampaignArm,
-  CampaignFacts,
-  CampaignPlan,
-  PlannedSlot,
-  Question,
-  RigMinutes,
-  SlotAnswer,
-} from "@/core/campaign";
-import type { NewTitle } from "@/core/kit";
-import type { BuildRow, HouseRulesRow, RigRow, SystemRow, TitleRow, Versioned } from "./kit";
-
-export interface CampaignRow extends Versioned {
-  id: string;
-  name: string;
-  question: Question;
-  houseRulesId: string;
-  houseRules: string;
-  plan: CampaignPlan;
-  createdAt: Date;
-}
-
-export interface CampaignListRow {
-  id: string;
-  name: string;
-  question: Question;
-  createdAt: Date;
-  titles: number;
-  arms: number;
-  rounds: number;
-  runs: number;
-  lastRunAt: Date | null;
-}
-
-/** A campaign's arm with the names of what it is made of. */
-export interface CampaignArmView extends CampaignArm {
-  rig: string;
-  engineId: string;
-  engine: string;
-  build: string;
-  pluggedIn: boolean;
-}
-
-export interface CampaignTitleView {
-  titleId: string;
-  name: string;
-  system: string;
-  hardness: NewTitle["hardness"];
-  scene: string;
-  passMin: number;
-  /** What it asks of an engine and nobody has checked yet, by arm. */
-  unchecked: string[][];
-  /** Its jobs, by arm; null where none was begun. */
-  jobs: ({ jobId: string; trialId: string | null } | null)[];
-  /** Runs on a cold cache, which are left aside. */
-  coldRuns: number;
-}
-
-export interface CampaignView {
-  campaign: CampaignRow;
-  arms: CampaignArmView[];
-  titles: CampaignTitleView[];
-  facts: CampaignFacts;
-  answer: CampaignAnswer;
-  slots: PlannedSlot[];
-  /** Minutes that every rig adds. */
-  rigs: Record<string, RigMinutes>;
-  /** Runs that somebody has taken. */
-  claims: { title: number; arm: number; round: number; taker: string }[];
-  /** Places of titles that may take time that others gave away. */
-  mayTakeMore: number[];
-  /** Places of titles whose runs on a rig are still to be compared. */
-  pending: { title: number; rigId: string }[];
-  answers: {
-    title: number;
-    arm: number;
-    round: number;
-    answer: SlotAnswer;
-    note: string;
-    actor: string;
-    at: Date;
-  }[];
-}
+import { z, moment } from "@/core/schema";
+import { questions, campaignArmSchema, slotAnswers } from "@/core/campaign";
+import {
+  campaignPlanSchema,
+  campaignFactsSchema,
+  campaignAnswerSchema,
+  plannedSlotSchema,
+  rigMinutesSchema,
+} from "@/core/campaign/shape";
+import { versionedSchema, titleRowSchema } from "./kit";
+import type { BuildRow, HouseRulesRow, RigRow, SystemRow } from "./kit";
 
 /** What a campaign is made from; its titles are looked for by `planTitles`. */
 export interface CampaignKitView {
@@ -92,23 +19,141 @@ export interface CampaignKitView {
   abilities: string[];
 }
 
-/** Titles that a filter shows: some of them by name, all by id. */
-export interface TitlesToPlan {
-  rows: (Pick<TitleRow, "id" | "name" | "system" | "hardness"> & { scenes: string[] })[];
-  ids: string[];
-}
+export const campaignRowSchema = versionedSchema.extend({
+  id: z.uuid(),
+  name: z.string(),
+  question: z.enum(questions),
+  houseRulesId: z.uuid(),
+  houseRules: z.string(),
+  plan: campaignPlanSchema,
+  createdAt: moment,
+});
+export type CampaignRow = z.output<typeof campaignRowSchema>;
+
+/** A campaign's arm with the names of what it is made of. */
+export const campaignArmViewSchema = campaignArmSchema.extend({
+  rig: z.string(),
+  engineId: z.union([z.uuid(), z.literal("")]).describe("Empty where its build is gone."),
+  engine: z.string(),
+  build: z.string(),
+  pluggedIn: z.boolean(),
+});
+export type CampaignArmView = z.output<typeof campaignArmViewSchema>;
+
+export const campaignTitleViewSchema = z.object({
+  titleId: z.uuid(),
+  name: z.string(),
+  system: z.string(),
+  hardness: z.enum(["easy", "typical", "hard"]),
+  scene: z.string(),
+  passMin: z.number(),
+  unchecked: z
+    .array(z.array(z.string()))
+    .describe("What it asks of an engine and nobody has checked yet, by arm."),
+  jobs: z
+    .array(
+      z
+        .object({
+          jobId: z.uuid(),
+          trialId: z.uuid().nullable(),
+        })
+        .nullable(),
+    )
+    .describe("Its jobs, by arm; null where none was begun."),
+  coldRuns: z.number().describe("Runs on a cold cache, which are left aside."),
+});
+export type CampaignTitleView = z.output<typeof campaignTitleViewSchema>;
+
+export const campaignViewSchema = z.object({
+  campaign: campaignRowSchema,
+  arms: z.array(campaignArmViewSchema),
+  titles: z.array(campaignTitleViewSchema),
+  facts: campaignFactsSchema,
+  answer: campaignAnswerSchema,
+  slots: z.array(plannedSlotSchema),
+  rigs: z.record(z.string(), rigMinutesSchema).describe("Minutes that every rig adds."),
+  claims: z
+    .array(
+      z.object({
+        title: z.number(),
+        arm: z.number(),
+        round: z.number(),
+        taker: z.string(),
+      }),
+    )
+    .describe("Runs that somebody has taken."),
+  mayTakeMore: z.array(z.number()).describe("Places of titles that may take time that others gave away."),
+  pending: z
+    .array(
+      z.object({
+        title: z.number(),
+        rigId: z.uuid(),
+      }),
+    )
+    .describe("Places of titles whose runs on a rig are still to be compared."),
+  answers: z.array(
+    z.object({
+      title: z.number(),
+      arm: z.number(),
+      round: z.number(),
+      answer: z.enum(slotAnswers),
+      note: z.string(),
+      actor: z.string(),
+      at: moment,
+    }),
+  ),
+});
+export type CampaignView = z.output<typeof campaignViewSchema>;
+
+export const campaignListRowSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  question: z.enum(questions),
+  createdAt: moment,
+  titles: z.number(),
+  arms: z.number(),
+  rounds: z.number(),
+  runs: z.number(),
+  lastRunAt: moment.nullable(),
+});
+export type CampaignListRow = z.output<typeof campaignListRowSchema>;
 
 /** Engines against what they were found to be able to. */
-export interface AbilitiesView {
-  engines: { id: string; name: string }[];
-  rows: {
-    engineId: string;
-    ability: string;
-    able: boolean;
-    note: string;
-    checkedBy: string;
-    checkedAt: Date;
-  }[];
-  /** Abilities that titles or house rules ask for, and who asks. */
-  asked: { ability: string; by: string[] }[];
-}
+export const abilitiesViewSchema = z.object({
+  engines: z.array(
+    z.object({
+      id: z.uuid(),
+      name: z.string(),
+    }),
+  ),
+  rows: z.array(
+    z.object({
+      engineId: z.uuid(),
+      ability: z.string(),
+      able: z.boolean(),
+      note: z.string(),
+      checkedBy: z.string(),
+      checkedAt: moment,
+    }),
+  ),
+  asked: z
+    .array(
+      z.object({
+        ability: z.string(),
+        by: z.array(z.string()),
+      }),
+    )
+    .describe("Abilities that titles or house rules ask for, and who asks."),
+});
+export type AbilitiesView = z.output<typeof abilitiesViewSchema>;
+
+/** Titles that a filter shows: some of them by name, all by id. */
+export const titlesToPlanSchema = z.object({
+  rows: z.array(
+    titleRowSchema.pick({ id: true, name: true, hardness: true, system: true }).extend({
+      scenes: z.array(z.string()),
+    }),
+  ),
+  ids: z.array(z.string()),
+});
+export type TitlesToPlan = z.output<typeof titlesToPlanSchema>;

@@ -1,123 +1,21 @@
-import type { StillMoment } from "@/core/capture";
-import type { Conditions, NewFault, NewJob, NewRun, NewTitle, Severity } from "@/core/kit";
-import type { Summary, Yardstick } from "@/core/metrics";
-import type { Decidable, Override, Standing } from "@/core/profile";
-import type { Trace } from "@/core/trace";
-import type { ArmConditions, Choice, Progress } from "@/core/trial";
-import type { Grade, HouseRules, Verdict } from "@/core/verdict";
-import type { Said } from "@/core/said";
-import type { BuildRow, Versioned } from "./kit";
-
-export interface JobRow extends NewJob, Versioned {
-  id: string;
-  rig: string;
-  title: string;
-  system: string;
-  hardness: NewTitle["hardness"];
-  engineId: string;
-  engine: string;
-  build: string;
-  nativeFps: number;
-  /** The title's own rate in scenes where it is another, by their names; null for none. */
-  sceneFps?: Record<string, number> | null;
-  tied: boolean;
-  houseRules: string;
-  rules: HouseRules;
-  createdAt: Date;
-  closedAt: Date | null;
-  /** When it was left out; null for one that is there. */
-  deletedAt: Date | null;
-  closing: JobClosing | null;
-  /** What it began from; null until its first run. */
-  baseline: Standing | null;
-}
-
-/** What a job that hasn't begun may still be changed to, its title aside. */
-export interface JobChoices {
-  builds: Pick<BuildRow, "id" | "engine" | "version">[];
-  houseRules: { id: string; name: string }[];
-}
-
-/** What a job came to: the profile with its proofs, and what it took. */
-export interface JobClosing {
-  overrides: Override[];
-  conditions: ArmConditions;
-  /** Engine and build that held; absent from what was closed before it was kept. */
-  engine?: string;
-  build?: string;
-  targetFps: number;
-  grade: Grade | null;
-  averageFps: number;
-  confirmationRunId: string;
-  runs: number;
-  runningMinutes: number;
-  days: number;
-  note: string;
-}
-
-export interface TrialRow extends Decidable, Versioned {
-  /** Who decided it; null where it isn't, or was before names were kept. */
-  decidedBy?: string | null;
-  id: string;
-  jobId: string;
-  createdAt: Date;
-  choice: Choice["choice"] | null;
-  reason: string;
-}
-
-/** A trial with how far its runs have come. */
-export interface TrialNode extends TrialRow, Progress {}
-
-export interface FaultRow extends NewFault {
-  id: string;
-  createdAt: Date;
-}
-
-export interface JobListRow extends Omit<JobRow, "rules" | "closing" | "baseline"> {
-  runs: number;
-  lastRunAt: Date | null;
-  /** Light and rate of the newest run. */
-  grade: Grade | null;
-  averageFps: number | null;
-}
-
-/** A light that a person gives a run, and why. */
-export interface Overruled {
-  grade: Grade;
-  reason: string;
-  by: string;
-}
+import { z, moment } from "@/core/schema";
+import { stillMomentSchema } from "@/core/capture/shape";
+import { grades, houseRulesSchema } from "@/core/verdict";
+import { saidSchema } from "@/core/said/shape";
+import { conditionsSchema, newJobSchema, faultSeverities, newRunSchema, newFaultSchema } from "@/core/kit";
+import { versionedSchema, buildRowSchema } from "./kit";
+import { armConditionsSchema } from "@/core/trial";
+import { overrideSchema, standingSchema, decidableSchema } from "@/core/profile/shape";
+import { yardstickSchema, summarySchema } from "@/core/metrics/shape";
+import { verdictSchema } from "@/core/verdict/shape";
+import { progressSchema } from "@/core/trial/shape";
+import type { Conditions } from "@/core/kit";
+import type { Versioned } from "./kit";
 
 /** How far a run has come: growing, whole, or ended before its time. */
 export const runStates = ["open", "whole", "cut off", "crashed"] as const;
 
 export type RunState = (typeof runStates)[number];
-
-export interface RunRow extends Omit<NewRun, "jobId">, Versioned {
-  id: string;
-  number: number;
-  form: Trace["form"];
-  madeAt: Date;
-  buildId: string;
-  rigRevisionId: string;
-  /** The rig's driver that it was made with; empty where it isn't known. */
-  driver?: string;
-  rules: HouseRules;
-  yardstick: Yardstick;
-  faults: Severity[];
-  /** What somebody says of its light; shown beside the computed one, never instead of it. */
-  overruled?: Overruled | null;
-  state: RunState;
-  summary: Summary | null;
-  verdict: Verdict | null;
-}
-
-/** A still of a run: the moment that it is of, without the picture. */
-export interface StillRow extends StillMoment {
-  id: string;
-  width: number;
-  height: number;
-}
 
 /** What lies on the bench now. */
 export interface BenchRow extends Versioned {
@@ -127,11 +25,145 @@ export interface BenchRow extends Versioned {
   conditions: Conditions | null;
 }
 
+/** A still of a run: the moment that it is of, without the picture. */
+export const stillRowSchema = stillMomentSchema.extend({
+  id: z.uuid(),
+  width: z.number(),
+  height: z.number(),
+});
+export type StillRow = z.output<typeof stillRowSchema>;
+
+/** A light that a person gives a run, and why. */
+export const overruledSchema = z.object({
+  grade: z.enum(grades),
+  reason: z.string(),
+  by: z.string(),
+});
+export type Overruled = z.output<typeof overruledSchema>;
+
 /**
  * What a decision set on the bench: the sentence that says it, the conditions that were there before, and the
  * version that the bench has since.
  */
-export interface BenchSet extends Versioned {
-  sentence: Said;
-  before: Conditions;
-}
+export const benchSetSchema = versionedSchema.extend({
+  sentence: saidSchema,
+  before: conditionsSchema,
+});
+export type BenchSet = z.output<typeof benchSetSchema>;
+
+/** What a job came to: the profile with its proofs, and what it took. */
+export const jobClosingSchema = z.object({
+  overrides: z.array(overrideSchema),
+  conditions: armConditionsSchema,
+  engine: z
+    .string()
+    .optional()
+    .describe("Engine and build that held; absent from what was closed before it was kept."),
+  build: z.string().optional(),
+  targetFps: z.number(),
+  grade: z.enum(grades).nullable(),
+  averageFps: z.number(),
+  confirmationRunId: z.uuid(),
+  runs: z.number(),
+  runningMinutes: z.number(),
+  days: z.number(),
+  note: z.string(),
+});
+export type JobClosing = z.output<typeof jobClosingSchema>;
+
+export const jobRowSchema = newJobSchema.extend(versionedSchema.shape).extend({
+  id: z.uuid(),
+  rig: z.string(),
+  title: z.string(),
+  system: z.string(),
+  hardness: z.enum(["easy", "typical", "hard"]),
+  engineId: z.uuid(),
+  engine: z.string(),
+  build: z.string(),
+  nativeFps: z.number(),
+  sceneFps: z
+    .record(z.string(), z.number())
+    .nullable()
+    .optional()
+    .describe("The title's own rate in scenes where it is another, by their names; null for none."),
+  tied: z.boolean(),
+  houseRules: z.string(),
+  rules: houseRulesSchema,
+  createdAt: moment,
+  closedAt: moment.nullable(),
+  deletedAt: moment.nullable().describe("When it was left out; null for one that is there."),
+  closing: jobClosingSchema.nullable(),
+  baseline: standingSchema.nullable().describe("What it began from; null until its first run."),
+});
+export type JobRow = z.output<typeof jobRowSchema>;
+
+export const runRowSchema = z
+  .object(newRunSchema.shape)
+  .extend(versionedSchema.shape)
+  .extend({
+    id: z.uuid(),
+    number: z.number(),
+    form: z.enum(["frames", "interval"]),
+    madeAt: moment,
+    buildId: z.uuid(),
+    rigRevisionId: z.uuid(),
+    driver: z
+      .string()
+      .optional()
+      .describe("The rig's driver that it was made with; empty where it isn't known."),
+    rules: houseRulesSchema,
+    yardstick: yardstickSchema,
+    faults: z.array(z.enum(faultSeverities)),
+    overruled: overruledSchema
+      .nullable()
+      .optional()
+      .describe("What somebody says of its light; shown beside the computed one, never instead of it."),
+    state: z.enum(runStates),
+    summary: summarySchema.nullable(),
+    verdict: verdictSchema.nullable(),
+  });
+export type RunRow = z.output<typeof runRowSchema>;
+
+export const trialRowSchema = decidableSchema.extend(versionedSchema.shape).extend({
+  decidedBy: z
+    .string()
+    .nullable()
+    .optional()
+    .describe("Who decided it; null where it isn't, or was before names were kept."),
+  id: z.uuid(),
+  jobId: z.uuid(),
+  createdAt: moment,
+  choice: z.enum(["keep", "put back"]).nullable(),
+  reason: z.string(),
+});
+export type TrialRow = z.output<typeof trialRowSchema>;
+
+/** A trial with how far its runs have come. */
+export const trialNodeSchema = trialRowSchema.extend(progressSchema.shape);
+export type TrialNode = z.output<typeof trialNodeSchema>;
+
+export const faultRowSchema = newFaultSchema.extend({
+  id: z.uuid(),
+  createdAt: moment,
+});
+export type FaultRow = z.output<typeof faultRowSchema>;
+
+export const jobListRowSchema = jobRowSchema.omit({ rules: true, closing: true, baseline: true }).extend({
+  runs: z.number(),
+  lastRunAt: moment.nullable(),
+  grade: z.enum(grades).nullable().describe("Light and rate of the newest run."),
+  averageFps: z.number().nullable(),
+});
+export type JobListRow = z.output<typeof jobListRowSchema>;
+
+/** What a job that hasn't begun may still be changed to, its title aside. */
+export const jobChoicesSchema = z.object({
+  builds: z.array(buildRowSchema.pick({ id: true, version: true, engine: true })),
+  houseRules: z.array(
+    z.object({
+      id: z.uuid(),
+      name: z.string(),
+    }),
+  ),
+});
+export type JobChoices = z.output<typeof jobChoicesSchema>;

@@ -1,38 +1,52 @@
-import type { Versioned } from "./kit";
-
-/** Something left out of a job. */
-export interface LeftOut extends Versioned {
-  id: string;
-  number: number;
-  name: string;
-  at: Date;
-}
-
-/** A rig with an engine: where a profile is. */
-export interface ProfileListRow {
-  rigId: string;
-  rig: string;
-  engineId: string;
-  engine: string;
-  /** Values set in its layers. */
-  values: number;
-  jobs: number;
-  /** Titles that jobs are of. */
-  titles: number;
-  /** Values that aren't proven for a title as the rig is now. */
-  toConfirm: number;
-}
+import { z, moment } from "@/core/schema";
+import { versionedSchema } from "./kit";
 
 /** Something found by its name: what it is, and where it stands. */
-export interface FoundRow {
-  kind: "job" | "trial" | "title" | "rig" | "setting";
-  id: string;
-  path: string;
-  name: string;
-  note: string;
-}
+export const foundRowSchema = z.object({
+  kind: z.enum(["job", "trial", "title", "rig", "setting"]),
+  id: z.uuid(),
+  path: z.string(),
+  name: z.string(),
+  note: z.string(),
+});
+export type FoundRow = z.output<typeof foundRowSchema>;
 
 /** What was changed about a run since it was made. */
-export interface RunEditsView {
-  rows: { at: Date; actor: string; changes: { field: string; from: unknown; to: unknown }[] }[];
-}
+export const runEditsViewSchema = z.object({
+  rows: z.array(
+    z.object({
+      at: moment,
+      actor: z.string(),
+      changes: z.array(
+        z.object({
+          field: z.string(),
+          from: z.unknown(),
+          to: z.unknown(),
+        }),
+      ),
+    }),
+  ),
+});
+export type RunEditsView = z.output<typeof runEditsViewSchema>;
+
+/** A rig with an engine: where a profile is. */
+export const profileListRowSchema = z.object({
+  rigId: z.uuid(),
+  rig: z.string(),
+  engineId: z.uuid(),
+  engine: z.string(),
+  values: z.number().describe("Values set in its layers."),
+  jobs: z.number(),
+  titles: z.number().describe("Titles that jobs are of."),
+  toConfirm: z.number().describe("Values that aren't proven for a title as the rig is now."),
+});
+export type ProfileListRow = z.output<typeof profileListRowSchema>;
+
+/** Something left out of a job. */
+export const leftOutSchema = versionedSchema.extend({
+  id: z.uuid(),
+  number: z.number(),
+  name: z.string(),
+  at: moment,
+});
+export type LeftOut = z.output<typeof leftOutSchema>;

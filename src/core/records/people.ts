@@ -1,84 +1,119 @@
+import { z, moment } from "@/core/schema";
+
+/** How the application itself fares. */
+export const workshopViewSchema = z.object({
+  version: z.string(),
+  startedAt: z.string(),
+  sizes: z
+    .array(
+      z.object({
+        name: z.string(),
+        rows: z.number(),
+        bytes: z.number(),
+      }),
+    )
+    .describe("Tables by what they take, the largest first."),
+  totalBytes: z.number(),
+  slow: z
+    .array(
+      z.object({
+        endpoint: z.string(),
+        asked: z.number(),
+        meanMs: z.number(),
+        over: z.number(),
+      }),
+    )
+    .describe(
+      "Endpoints of this process by their mean time, the slowest first; `over` counts answers over a second.",
+    ),
+  statements: z
+    .array(
+      z.object({
+        statement: z.string(),
+        times: z.number(),
+        mostMs: z.number(),
+      }),
+    )
+    .describe("Statements of this process that took half a second or more, the slowest first."),
+  waiting: z
+    .array(
+      z.object({
+        name: z.string(),
+        waiting: z.number(),
+        active: z.number(),
+        failed: z.number(),
+      }),
+    )
+    .describe("Work in the background."),
+  outdatedRuns: z.number().describe("Runs whose figures are of an older method."),
+  memoryMb: z.number(),
+  aheadMinutes: z
+    .number()
+    .describe("Minutes that the newest thing kept is ahead of this machine's clock; 0 where none is."),
+  lastBackupAt: z.string().nullable(),
+});
+export type WorkshopView = z.output<typeof workshopViewSchema>;
+
+export const personRowSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  may: z.enum(["tunes", "reads"]),
+  changedAt: moment.describe("When the passphrase was set last."),
+  sessions: z.number().describe("Sessions that hold."),
+});
+export type PersonRow = z.output<typeof personRowSchema>;
+
+export const sessionRowSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  address: z.string().describe("Where it began."),
+  agent: z.string().describe("What the browser called itself."),
+  madeAt: moment,
+  seenAt: moment,
+});
+export type SessionRow = z.output<typeof sessionRowSchema>;
+
 /**
  * What a program may, each with all before it: see the application's own figures, read, bring runs in, tune. A
  * person reads or tunes.
  */
-export type Rights = "metrics" | "reads" | "runs" | "tunes";
+export const rightsSchema = z.enum(["metrics", "reads", "runs", "tunes"]);
+export type Rights = z.output<typeof rightsSchema>;
 
-export interface PersonRow {
-  id: string;
-  name: string;
-  may: "tunes" | "reads";
-  /** When the passphrase was set last. */
-  changedAt: Date | string;
-  /** Sessions that hold. */
-  sessions: number;
-}
-
-export interface SessionRow {
-  id: string;
-  name: string;
-  /** Where it began. */
-  address: string;
-  /** What the browser called itself. */
-  agent: string;
-  madeAt: Date | string;
-  seenAt: Date | string;
-}
-
-/** A program that may knock with a token; the token itself is shown once and never kept. */
-export interface ProgramRow {
-  id: string;
-  name: string;
-  may: Rights;
-  madeBy: string;
-  madeAt: Date | string;
-  usedAt: Date | string | null;
-}
+/** A program that may call with a token; the token itself is shown once and never kept. */
+export const programRowSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  may: rightsSchema,
+  madeBy: z.string(),
+  madeAt: moment,
+  usedAt: moment.nullable(),
+});
+export type ProgramRow = z.output<typeof programRowSchema>;
 
 /** What a read-only link shows. */
-export interface SharedOf {
-  what: "board" | "device" | "campaign" | "recipe";
-  /** Id of the rig, campaign or job; empty for the board. */
-  ofId: string;
-  names: boolean;
-  notes: boolean;
-}
+export const sharedOfSchema = z.object({
+  what: z.enum(["board", "device", "campaign", "recipe"]),
+  ofId: z.union([z.uuid(), z.literal("")]).describe("Id of the rig, campaign or job; empty for the board."),
+  names: z.boolean(),
+  notes: z.boolean(),
+});
+export type SharedOf = z.output<typeof sharedOfSchema>;
 
-export interface LinkRow extends SharedOf {
-  id: string;
-  /** What it is of, by name; empty for the board. */
-  name: string;
-  madeBy: string;
-  madeAt: Date | string;
-  usedAt: Date | string | null;
-}
+export const linkRowSchema = sharedOfSchema.extend({
+  id: z.uuid(),
+  name: z.string().describe("What it is of, by name; empty for the board."),
+  madeBy: z.string(),
+  madeAt: moment,
+  usedAt: moment.nullable(),
+});
+export type LinkRow = z.output<typeof linkRowSchema>;
 
-export interface PeopleView {
-  /** Whether anybody has to sign in here. */
-  asked: boolean;
-  people: PersonRow[];
-  sessions: SessionRow[];
-  programs: ProgramRow[];
-  links: LinkRow[];
-}
-
-/** How the application itself fares. */
-export interface WorkshopView {
-  version: string;
-  startedAt: string;
-  /** Tables by what they take, the largest first. */
-  sizes: { name: string; rows: number; bytes: number }[];
-  totalBytes: number;
-  /** Doors of this process by their mean time, the slowest first; `over` counts answers over a second. */
-  slow: { door: string; asked: number; meanMs: number; over: number }[];
-  /** Statements of this process that took half a second or more, the slowest first. */
-  statements: { statement: string; times: number; mostMs: number }[];
-  /** Work in the background. */
-  waiting: { name: string; waiting: number; active: number; failed: number }[];
-  /** Runs whose figures are of an older method. */
-  outdatedRuns: number;
-  memoryMb: number;
-  /** Minutes that the newest thing kept is ahead of this machine's clock; 0 where none is. */
-  aheadMinutes: number;
-  lastBackupAt: string | null;
-}
+export const peopleViewSchema = z.object({
+  asked: z.boolean().describe("Whether anybody has to sign in here."),
+  people: z.array(personRowSchema),
+  sessions: z.array(sessionRowSchema),
+  programs: z.array(programRowSchema),
+  links: z.array(linkRowSchema),
+});
+export type PeopleView = z.output<typeof peopleViewSchema>;

@@ -12,8 +12,8 @@ export {
   tQuantile,
   tTwoSided,
   wilson,
-  type Interval,
 } from "./intervals";
+export type { Interval } from "./shape";
 export { weightedLine, type Line } from "./line";
 export { leastSquares, solveNormal } from "./leastSquares";
 export { theilSen, type TheilSen } from "./theilSen";

@@ -1,10 +1,5 @@
+import type { Interval } from "./shape";
 import jstat from "jstat";
-
-/** A two-sided interval. */
-export interface Interval {
-  low: number;
-  high: number;
-}
 
 /** Quantile of Student's t with `freedom` degrees of freedom. @example tQuantile(0.975, 9) // → 2.262157 */
 export function tQuantile(p: number, freedom: number): number {

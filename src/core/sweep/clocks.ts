@@ -1,5 +1,6 @@
-import { said, type SoakFault } from "./codes";
-import type { Said } from "@/core/said";
+import type { LadderNext, LadderState } from "./shape";
+import { said } from "./codes";
+import type { SoakFault } from "./shape";
 import { crashRate } from "./crashes";
 
 /** A ladder of clock options, from the makers' own upwards. */
@@ -18,22 +19,6 @@ export interface LadderRun {
   artefacts: boolean;
   hottestC: number | null;
   throttled: boolean;
-}
-
-export type LadderNext =
-  | { kind: "soak"; step: number; minutes: number; sentence: Said }
-  | { kind: "confirm"; step: number; minutes: number; sentence: Said }
-  | { kind: "done"; step: number | null; sentence: Said };
-
-export interface LadderState {
-  /** Highest step whose soaks were all clean; null before the first. */
-  lastClean: number | null;
-  /** Why a step was given up. */
-  failed: { step: number; fault: SoakFault } | null;
-  cleanMinutes: number;
-  /** Crashes an hour that the clean minutes at the last clean step rule out, 95 %; null before any. */
-  ruledOutPerHour: number | null;
-  next: LadderNext;
 }
 
 /** What stops the climb in a soak, or null when it was clean. Heat counts at the limit, not near it. */

@@ -1,3 +1,4 @@
+import type { SoakFault } from "./shape";
 import { saying } from "@/core/said";
 
 /** A power mode as a sentence names it. */
@@ -7,13 +8,6 @@ export interface Mode {
   fps: number;
   watts: number | null;
 }
-
-/** Why a soak stopped the climb. */
-export type SoakFault =
-  | { why: "crashed" }
-  | { why: "artefacts" }
-  | { why: "limit"; celsius: number; limitC: number }
-  | { why: "throttled" };
 
 /** Sentences that this folder says, by their codes, with the figures in each; core/words puts them into words. */
 export interface SweepCodes {

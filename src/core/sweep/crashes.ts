@@ -1,15 +1,5 @@
+import type { CrashRate } from "./shape";
 import { garwood, poissonUpper } from "@/core/stats";
-
-/** Crashes per hour with their exact interval. */
-export interface CrashRate {
-  crashes: number;
-  hours: number;
-  perHour: number;
-  low: number;
-  high: number;
-  /** Upper one-sided 95 % bound: what the time without (or with so few) crashes rules out. */
-  ruledOutAbove: number;
-}
 
 /**
  * Poisson rate with the exact interval of Garwood (1936); none in t hours rules out more than 2.996/t.

@@ -1,5 +1,5 @@
 import { lawAt } from "./law";
-import type { ScaleLaw } from "./scaleLaw";
+import type { ScaleLaw } from "./shape";
 
 /** Frame time that a fitted law gives so many rendered megapixels, ms. */
 export const frameTimeAt = (law: ScaleLaw, megapixels: number): number =>

@@ -1,3 +1,4 @@
+import type { HeatFit, LimitOutlook } from "./shape";
 import { heatAt, type Curve } from "./warming";
 import {
   effectiveNumber,
@@ -8,28 +9,9 @@ import {
   thinned,
   unbiasedLag1,
   weightedLine,
-  type Interval,
 } from "@/core/stats";
 import type { Channel } from "@/core/trace";
-import { broughtBy, fitTwoParts, loadOf, type HeatPart } from "./heatParts";
-
-/** A first-order warming: T(t) = T∞ − (T∞ − T0)·e^(−t/τ). */
-export interface HeatFit {
-  startC: number;
-  /** T∞ with its 95 % interval. */
-  settledC: number;
-  settledInterval: Interval;
-  /** τ, s. */
-  settleSeconds: number;
-  /** RMS of what the curve leaves over, °C. */
-  residualC: number;
-  /** Share of the way to T∞ that the run went; under about two thirds the asymptote is a guess. */
-  reached: number;
-  /** A fast and a slow part, where one time constant leaves too much over. */
-  parts?: [HeatPart, HeatPart];
-  /** Share of the way to the highest T∞ that the readings allow: the curve has bent once this is most of it. */
-  surelyReached: number;
-}
+import { broughtBy, fitTwoParts, loadOf } from "./heatParts";
 
 /** Readings the fit uses; closer ones follow one another. */
 const heatPoints = 56;
@@ -219,13 +201,6 @@ const bent = 0.75;
  * practice).
  */
 const bodySeconds = 300;
-
-/**
- * What can be said of a limit: reached after some seconds, never at this load, or not yet, with the minutes to
- * run.
- */
-export type LimitOutlook =
-  { state: "reached"; seconds: number } | { state: "never" } | { state: "open"; runMinutes: number };
 
 /**
  * Whether a limit is reached. "Never" is said only once the curve has bent and even the highest place where it

@@ -1,12 +1,7 @@
+import type { HeatPart } from "./shape";
 import { Matrix } from "ml-matrix";
 import { mean, solveNormal, type Interval } from "@/core/stats";
 import type { Channel } from "@/core/trace";
-
-/** One part of a warming: a chip warms in a minute, what it sits in in many. */
-export interface HeatPart {
-  riseC: number;
-  settleSeconds: number;
-}
 
 /** A warming of two parts, with all of its kind that fit about as well. */
 export interface TwoParts {

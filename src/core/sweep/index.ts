@@ -1,36 +1,25 @@
 export { heatAt } from "./warming";
 export { frameTimeAt } from "./curves";
-export {
-  fitScaleLaw,
-  leastStep,
-  mostScale,
-  type ScaleLaw,
-  type ScaleLevel,
-  type ScalePrediction,
-} from "./scaleLaw";
-export { powerSweep, runtimeHours, type PowerLevel, type PowerRow, type PowerSweep } from "./power";
-export {
-  coolDownMinutes,
-  fitHeat,
-  limitOutlook,
-  secondsToLimit,
-  type HeatFit,
-  type LimitOutlook,
-} from "./heat";
-export { crashRate, type CrashRate } from "./crashes";
+export { fitScaleLaw, leastStep, mostScale, type ScaleLevel } from "./scaleLaw";
+export type { ScaleLaw, ScalePrediction } from "./shape";
+export { powerSweep, runtimeHours, type PowerLevel } from "./power";
+export type { PowerRow, PowerSweep } from "./shape";
+export { coolDownMinutes, fitHeat, limitOutlook, secondsToLimit } from "./heat";
+export type { HeatFit, LimitOutlook } from "./shape";
+export { crashRate } from "./crashes";
+export type { CrashRate } from "./shape";
 export { audioQueueDelayMs } from "./soundQueue";
-export {
-  ladder,
-  ladderStep,
-  type LadderNext,
-  type LadderPlan,
-  type LadderRun,
-  type LadderState,
-} from "./clocks";
-export { chooseSchool, type School, type SchoolChoice } from "./schools";
-export { memoryGrowth, minutesWith, type MemoryGrowth } from "./memory";
-export { nextScale, type NextScale } from "./nextLevel";
+export { ladder, ladderStep, type LadderPlan, type LadderRun } from "./clocks";
+export type { LadderNext, LadderState } from "./shape";
+export { chooseSchool, type School } from "./schools";
+export type { SchoolChoice } from "./shape";
+export { memoryGrowth, minutesWith } from "./memory";
+export type { MemoryGrowth } from "./shape";
+export { nextScale } from "./nextLevel";
+export type { NextScale } from "./shape";
 export { hidesWork, isPaced, usualFrameMs } from "./usualFrame";
-export { burstAndSustained, throttling, type Throttle } from "./throttle";
-export type { HeatPart } from "./heatParts";
-export type { Mode, SoakFault, SweepCodes } from "./codes";
+export { burstAndSustained, throttling } from "./throttle";
+export type { Throttle } from "./shape";
+export type { HeatPart } from "./shape";
+export type { Mode, SweepCodes } from "./codes";
+export type { SoakFault } from "./shape";

@@ -1,20 +1,5 @@
+import type { MemoryGrowth } from "./shape";
 import { effectiveNumber, lag1, mean, theilSen, thinned, unbiasedLag1, weightedLine } from "@/core/stats";
-
-/** How memory grows, and when it meets the wall. */
-export interface MemoryGrowth {
-  mbPerMinute: number;
-  low: number;
-  high: number;
-  /** From the start of the run, minutes; null when it doesn't grow beyond doubt. */
-  minutesToLimit: number | null;
-  minutesLow: number | null;
-  minutesHigh: number | null;
-  startMb: number;
-  lastMb: number;
-  grows: boolean;
-  /** It rose once and stayed: by how much, and when; the slope is that of the part after it. */
-  step: { megabytes: number; minutes: number } | null;
-}
 
 /** Points the slope is read from: closer readings follow one another. */
 const memoryPoints = 60;

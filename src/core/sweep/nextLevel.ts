@@ -1,12 +1,6 @@
+import type { NextScale } from "./shape";
 import { said } from "./codes";
-import type { Said } from "@/core/said";
-import type { ScaleLaw } from "./scaleLaw";
-
-/** The level that would settle a resolution sweep, and why. */
-export interface NextScale {
-  scale: number;
-  sentence: Said;
-}
+import type { ScaleLaw } from "./shape";
 
 /**
  * Which scale to measure next: the nearest unmeasured one to where the law crosses the target, while the

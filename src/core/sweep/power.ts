@@ -1,3 +1,4 @@
+import type { PowerRow, PowerSweep } from "./shape";
 import { assumedNoise, holm, pooledSpread, type NoiseFloor } from "@/core/compare";
 import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Grade } from "@/core/verdict";
@@ -11,35 +12,6 @@ export interface PowerLevel {
   nominalWatts: number | null;
   /** A run each: average fps, worst-time low, measured watts where logged, and its light where it has one. */
   runs: { fps: number; low: number | null; watts: number | null; light?: Grade | null }[];
-}
-
-export interface PowerRow {
-  mode: string;
-  nominalWatts: number | null;
-  runs: number;
-  fps: number;
-  fpsLow: number;
-  fpsHigh: number;
-  worstTimeLow: number | null;
-  /** Measured where logged, else nominal, else null. */
-  watts: number | null;
-  measured: boolean;
-  fpsPerWatt: number | null;
-  holds: boolean;
-  /** Some run flickered. */
-  flickers: boolean;
-  /** No other mode is both faster and thriftier. */
-  onFront: boolean;
-}
-
-export interface PowerSweep {
-  rows: PowerRow[];
-  /** Index into rows: least watts that meet the target, else the fastest; null without rows. */
-  sweetSpot: number | null;
-  reason: Said;
-  /** Pairs where more power made it slower, beyond noise. */
-  slowerWithMore: { mode: string; than: string; ratio: number; low: number; high: number; sentence: Said }[];
-  missing: Said[];
 }
 
 const isUnder = (light: Grade) => light === "dims" || light === "gutters" || light === "dark";

@@ -1,3 +1,4 @@
+import type { ScaleLaw } from "./shape";
 import { lawAt, type Law } from "./law";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
@@ -17,46 +18,6 @@ export interface ScaleLevel {
    * holds, and nothing between.
    */
   paced?: boolean;
-}
-
-export interface ScalePrediction {
-  scale: number;
-  frameTimeMs: number;
-  /** Where the median of a run at this scale should lie, 95 %. */
-  low: number;
-  high: number;
-  holds: boolean;
-}
-
-/** Frame time against pixels: y(p) = max(c, a + b·p). */
-export interface ScaleLaw {
-  /** Frame time that fewer pixels don't go below: c, or the intercept where no flat part was seen. */
-  floorMs: number;
-  floorSeen: boolean;
-  interceptMs: number;
-  msPerMegapixel: number;
-  msPerMegapixelInterval: [low: number, high: number];
-  /**
-   * What medians and averages hold and 99th percentiles allow; measured levels decide, the law fills in. Null
-   * when none holds the target.
-   */
-  largestScale: number | null;
-  /** Why the smallest level measured doesn't hold, where none does: the figure that keeps it from it, ms. */
-  failing: {
-    scale: number;
-    what: "median" | "average" | "99th percentile";
-    ms: number;
-    allowedMs: number;
-  } | null;
-  /** From 99th percentiles. */
-  largestSteadyScale: number | null;
-  largestScaleInterval: [low: number, high: number] | null;
-  /** False: resolution isn't the limit, as far as these levels tell. */
-  limitedByPixels: boolean;
-  /** SD of levels about the law, as a share. */
-  scatter: number;
-  predicted: ScalePrediction[];
-  notes: Said[];
 }
 
 /** Least share that a law's frame time may come to: times are never zero. */

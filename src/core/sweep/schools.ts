@@ -1,5 +1,5 @@
+import type { SchoolChoice } from "./shape";
 import { said } from "./codes";
-import type { Said } from "@/core/said";
 
 /** One way to run clocks, with what it came to over a long run. */
 export interface School {
@@ -7,12 +7,6 @@ export interface School {
   sustainedFps: number;
   hottestC: number | null;
   watts: number | null;
-}
-
-export interface SchoolChoice {
-  name: string;
-  sentence: Said;
-  fpsPerWatt: (number | null)[];
 }
 
 /**

@@ -1,13 +1,5 @@
+import type { Throttle } from "./shape";
 import type { Channel, ChannelRole, Trace } from "@/core/trace";
-
-/** A stretch in which heat took clocks back. */
-export interface Throttle {
-  half: "processor" | "graphics";
-  startMs: number;
-  endMs: number;
-  /** Least clock in it, as a share of the early one. */
-  deepest: number;
-}
 
 const halves: { half: Throttle["half"]; clock: ChannelRole; loads: ChannelRole[]; heat: ChannelRole[] }[] = [
   { half: "processor", clock: "cpuClock", loads: ["cpuBusiest", "cpu"], heat: ["temperature"] },

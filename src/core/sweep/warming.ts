@@ -1,4 +1,4 @@
-import type { HeatPart } from "./heatParts";
+import type { HeatPart } from "./shape";
 
 /** What a warming curve is told by, °C and s; two parts where a fast and a slow one show. */
 export interface Curve {

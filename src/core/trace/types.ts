@@ -40,6 +40,8 @@ export const channelUnits = {
   battery: "%",
 } as const satisfies Partial<Record<Role, string>>;
 export type ChannelRole = keyof typeof channelUnits;
+/** Every role of a channel. */
+export const channelRoles = Object.keys(channelUnits) as [ChannelRole, ...ChannelRole[]];
 
 /** Readings of one quantity at their own instants, both length M; times in ms from the start of the trace. */
 export interface Channel {

@@ -1,6 +1,6 @@
 import { valueWords } from "@/core/kit";
 import type { RigSpec, Setting, Settings, SettingValue } from "@/core/kit";
-import type { Planned } from "./facts";
+import type { Planned } from "./shape";
 import type { ArmRole } from "./armRoles";
 import type { Arm, ArmConditions } from "./shapesSchema";
 

@@ -1,28 +1,10 @@
+import type { Planned } from "./shape";
 import type { NoiseFloor } from "@/core/compare";
-import type { Conditions, NewSystem, NewTitle, RigSpec, Setting, Settings, Severity } from "@/core/kit";
+import type { Conditions, NewSystem, NewTitle, RigSpec, Setting, Severity } from "@/core/kit";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
-import type { ArmEvidence } from "./outcome";
-import type { Arm, ArmConditions, TrialPlan } from "./shapesSchema";
-
-/** What held when a trial was begun. */
-export interface Before {
-  settings: Settings;
-  conditions: ArmConditions;
-  targetFps: number | null;
-}
-
-/** A trial as planned. */
-export interface Planned {
-  kind: string;
-  name: string;
-  arms: Arm[];
-  rounds: number;
-  cold: boolean;
-  plan: TrialPlan;
-  before: Before;
-}
+import type { ArmEvidence } from "./shape";
 
 /** A run as far as trials read it. */
 export interface TrialRun {
@@ -38,7 +20,7 @@ export interface TrialRun {
   cold: boolean;
   conditions: Conditions;
   rigRevisionId: string;
-  madeAt: Date;
+  madeAt: string;
   yardstick: Yardstick;
   rules: HouseRules;
   faults: Severity[];

@@ -1,30 +1,17 @@
 export { kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
 export type { TrialKind as KindOfTrial } from "./kind";
-export { armRoles, type ArmRole } from "./armRoles";
+export { type ArmRole } from "./armRoles";
 export { emptyPlan, mostArms } from "./shapes";
-export {
-  armConditionsSchema,
-  trialPlanSchema,
-  type Arm,
-  type ArmConditions,
-  type TrialPlan,
-} from "./shapesSchema";
+export { armConditionsSchema, type Arm, type ArmConditions, type TrialPlan } from "./shapesSchema";
 export { choiceSchema, type Choice } from "./choiceSchema";
 export { addedArmSchema, newTrialSchema, type NewTrial } from "./schema";
 export { armName, type Draft, type PlanBase } from "./drafting";
 export { armAt, nextArmName } from "./arms";
 export { planMinutes, type Costs } from "./minutes";
-export { targetFpsOf, type Before, type Planned, type Traces, type TrialFacts, type TrialRun } from "./facts";
-export {
-  isAgainst,
-  usualGrade,
-  usualLight,
-  type Advice,
-  type ArmEvidence,
-  type Outcome,
-  type PairEffect,
-  type TrialOutcome,
-} from "./outcome";
+export { targetFpsOf, type Traces, type TrialFacts, type TrialRun } from "./facts";
+export type { Before, Planned } from "./shape";
+export { isAgainst, usualGrade, usualLight } from "./outcome";
+export type { Advice, ArmEvidence, Outcome, PairEffect, TrialOutcome } from "./shape";
 export {
   armFigures,
   displayOf,
@@ -35,29 +22,27 @@ export {
   understand,
   usableRuns,
   visitsOf,
-  type ArmFigures,
-  type Progress,
   type Understood,
-  type Visits,
 } from "./understand";
+export type { ArmFigures, Progress, Visits } from "./shape";
 export { comparePlan, descendPlan, type Change } from "./kinds/compare/plan";
 export { leadPlan } from "./lead";
 export { adviseComparison } from "./kinds/compare/advise";
 export { pairEffects } from "./kinds/compare/pairs";
-export type { CompareReading } from "./kinds/compare/read";
+export type { CompareReading } from "./kinds/compare/shape";
 export { otherSide, screeningPlan } from "./kinds/screen/plan";
-export type { ScreeningReading } from "./kinds/screen/read";
+export type { ScreeningReading } from "./kinds/screen/shape";
 export { resolutionPlan, likelyScale, usualScales } from "./kinds/resolution/plan";
-export type { ResolutionReading } from "./kinds/resolution/read";
+export type { ResolutionReading } from "./kinds/resolution/shape";
 export { places, powerPlan, type Place } from "./kinds/power/plan";
-export type { PowerReading } from "./kinds/power/read";
+export type { PowerReading } from "./kinds/power/shape";
 export { heatPlan } from "./kinds/heat/plan";
-export type { HeatReading } from "./kinds/heat/read";
+export type { HeatReading } from "./kinds/heat/shape";
 export { clocksPlan } from "./kinds/clocks/plan";
-export type { ClocksReading } from "./kinds/clocks/read";
+export type { ClocksReading } from "./kinds/clocks/shape";
 export { memoryPlan } from "./kinds/memory/plan";
-export type { MemoryReading } from "./kinds/memory/read";
+export type { MemoryReading } from "./kinds/memory/shape";
 export { ratePlan } from "./kinds/rate/plan";
-export type { RateReading } from "./kinds/rate/read";
+export type { RateReading } from "./kinds/rate/shape";
 export { assignArms, inRunningOrder, type AssignedBy } from "./assign";
 export type { Kept, LightChange, Pair, TrialCodes, Usual } from "./codes";

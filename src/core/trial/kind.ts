@@ -1,8 +1,9 @@
 import { stillToRun } from "@/core/compare";
 import type { Setting, Settings } from "@/core/kit";
 import type { Said } from "@/core/said";
-import type { Judged, Planned, TrialFacts, TrialRun, Traces } from "./facts";
-import type { Outcome } from "./outcome";
+import type { Judged, TrialFacts, TrialRun, Traces } from "./facts";
+import type { Planned } from "./shape";
+import type { Outcome } from "./shape";
 import type { ArmRole } from "./armRoles";
 import type { Arm } from "./shapesSchema";
 import type { PlanBase } from "./drafting";

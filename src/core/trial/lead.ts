@@ -1,6 +1,6 @@
 import { valueWords } from "@/core/kit";
 import type { Draft } from "./drafting";
-import type { Planned } from "./facts";
+import type { Planned } from "./shape";
 import { comparePlan } from "./kinds/compare/plan";
 import { movedBy } from "./kinds/screen/keep";
 

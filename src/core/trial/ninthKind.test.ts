@@ -34,7 +34,7 @@ describe("a ninth kind of trial is a ninth folder", () => {
     expect(trial.trialKinds.at(-1)).toBe("stillness");
     expect(trial.kindOf("stillness").name).toBe("Stillness");
   });
-  it("is taken at the door, with its own least number of arms", () => {
+  it("is taken at the endpoint, with its own least number of arms", () => {
     const [a, b] = trial.kindOf("stillness").usual({
       standing: { settings: {}, conditions: {} },
     } as unknown as Trial.PlanBase)!.arms;

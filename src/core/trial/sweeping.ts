@@ -1,19 +1,9 @@
+import type { Recommends } from "./shape";
 import { said } from "./codes";
-import type { Said } from "@/core/said";
 import type { Channel, ChannelRole, Trace } from "@/core/trace";
 import type { Judged } from "./facts";
 import type { Advised } from "./kind";
 import { recommended } from "./outcome";
-
-/** What every sweep's reading says beside its figures. */
-export interface Recommends {
-  /** The recommendation. */
-  sentence: Said;
-  /** Arm to keep; null while nothing can be recommended. */
-  arm: number | null;
-  /** What is missing, and what can be given all the same. */
-  missing: Said[];
-}
 
 /** The first of some channels that a trace holds readings of. */
 export const channelIn = (trace: Trace | undefined, ...roles: ChannelRole[]): Channel | null =>

@@ -59,7 +59,7 @@ describe("which runs count", () => {
   it("a decided trial has nothing left to run", () => {
     const { facts } = exampleTrial("compare", pair, [], { rounds: 2 });
     expect(progressOf({ ...facts.trial, decidedAt: null }, []).left).toEqual([0, 1, 1, 0]);
-    expect(progressOf({ ...facts.trial, decidedAt: new Date() }, []).left).toEqual([]);
+    expect(progressOf({ ...facts.trial, decidedAt: new Date().toISOString() }, []).left).toEqual([]);
   });
   it("only traces that are read are asked for: none of a power sweep, the free run's of a rate", () => {
     const arms = [
@@ -185,7 +185,7 @@ describe("what makes a trial's runs less alike", () => {
     expect(driftOf({ ...facts, runs: [warm, hot] }).map(words)).toEqual(["The room was between 20 and 27 °C."]);
     expect(said({ conditions: { ...b.conditions, capturePath: "card" } })).toMatch(/capture path/);
     expect(said({ conditions: { ...b.conditions, pluggedIn: true } })).toMatch(/plugged in/);
-    expect(said({ madeAt: new Date(Date.UTC(2026, 0, 4, 13)) })).toMatch(/3 days apart/);
+    expect(said({ madeAt: new Date(Date.UTC(2026, 0, 4, 13)).toISOString() })).toMatch(/3 days apart/);
   });
 });
 

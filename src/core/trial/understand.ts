@@ -1,9 +1,12 @@
+import type { Progress, Visits, ArmFigures } from "./shape";
 import { displayIn, outweighs, type Display } from "@/core/kit";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import type { Planned, TrialFacts, TrialRun, Traces } from "./facts";
+import type { TrialFacts, TrialRun, Traces } from "./facts";
+import type { Planned } from "./shape";
 import { kindOf, type Reading } from "./kinds";
-import { usualLight, type Advice, type ArmEvidence, type TrialOutcome } from "./outcome";
+import { usualLight } from "./outcome";
+import type { Advice, ArmEvidence, TrialOutcome } from "./shape";
 
 /**
  * Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an
@@ -19,16 +22,9 @@ export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold" | "from
   );
 }
 
-export interface Progress {
-  /** Usable runs of every arm. */
-  runs: number[];
-  /** Arms still to run, in order. */
-  left: number[];
-}
-
 /** How far a trial's runs have come. */
 export function progressOf(
-  trial: Planned & { decidedAt: Date | null },
+  trial: Planned & { decidedAt: string | null },
   runs: Pick<TrialRun, "arm" | "crashed" | "cold" | "fromMemory">[],
 ): Progress {
   const done = usableRuns(trial, runs).map(({ arm }) => arm);
@@ -86,16 +82,6 @@ export function evidenceOf({ trial, runs }: Pick<TrialFacts, "trial" | "runs">):
   });
 }
 
-/** Means of an arm's runs, as its table shows them; null where none logged it. */
-export interface ArmFigures {
-  speedPercent: number | null;
-  averageFps: number | null;
-  low: number | null;
-  fullSpeedTimePercent: number | null;
-  hitchesPerMinute: number | null;
-  watts: number | null;
-}
-
 export function armFigures({ trial, runs, rules }: TrialFacts): ArmFigures[] {
   return trial.arms.map((_, arm) => {
     const own = runs.filter((run) => run.arm === arm);
@@ -146,16 +132,6 @@ export function driftOf({ trial, runs, rig }: TrialFacts): Said[] {
   const days = (Math.max(...times) - Math.min(...times)) / dayMs;
   if (days >= 1) made.push(said("drift.days", { days: Math.round(days) }));
   return made;
-}
-
-/** What first and later visits to a run's scenes lost to hitches, ms, mean of a scene. */
-export interface Visits {
-  runId: string;
-  number: number;
-  arm: number;
-  firstLostMs: number;
-  laterLostMs: number;
-  scenes: number;
 }
 
 /** First and later visits of every run that visited a scene again. */

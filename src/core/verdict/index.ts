@@ -1,5 +1,6 @@
 export { grades, type Grade } from "./grades";
-export { holds, judge, type SceneLight, type Reason, type RuleName, type Trouble, type Verdict } from "./judge";
+export { holds, judge, type Trouble } from "./judge";
+export type { SceneLight, Reason, RuleName, Verdict } from "./shape";
 export { asFarAsItGoes, lendingDesk } from "./rules";
 export { houseRulesSchema, type HouseRules } from "./rulesSchema";
 export { targetOf, yardstickOf, yardstickUnder } from "./yardstick";

@@ -1,3 +1,4 @@
+import type { SceneLight, RuleName, Reason, Verdict } from "./shape";
 import { leastOfReadings, type Summary } from "@/core/metrics";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
@@ -5,53 +6,6 @@ import type { Severity } from "@/core/kit";
 import { grades, type Grade } from "./grades";
 import { lendingDesk } from "./rules";
 import type { HouseRules } from "./rulesSchema";
-
-export type RuleName =
-  | "speedPercent"
-  | "reportedSpeedPercent"
-  | "percentOfTarget"
-  | "fullSpeedTimePercent"
-  | "hitchesPerMinute"
-  | "freezes"
-  | "alternation"
-  | "crash"
-  | "blockingFaults"
-  | "severeFaults"
-  | "visibleFaults";
-
-/** A rule that decided a verdict; `value` is null where the form of the trace can't say. */
-export interface Reason {
-  rule: RuleName;
-  value: number | null;
-  limit: number;
-  met: boolean;
-  /** What a rate was counted from; absent where it isn't one. */
-  counted?: { count: number; seconds: number };
-}
-
-export interface Verdict {
-  /** Null where a run is too short to earn any light. */
-  grade: Grade | null;
-  /**
-   * The rules that decided: all of Steady's when Steady, else those that kept it from the next better light.
-   */
-  reasons: Reason[];
-  /** The worst and the best light that readings leave open, where that is more than the one. */
-  between?: [worse: Grade, better: Grade];
-  /** True when judged from readings or by eye, so that hitches could not be seen. */
-  partial: boolean;
-  /** What a person should know beside the verdict. */
-  remarks: Said[];
-  /** The light of every place of a run that names more than one; absent for the others. */
-  scenes?: SceneLight[];
-}
-
-/** A place of a run and its light. */
-export interface SceneLight {
-  label: string;
-  grade: Grade | null;
-  between?: [worse: Grade, better: Grade];
-}
 
 /** Whether a place holds: full speed, or full speed on average. A few looks that weren't slow hold too. */
 export const holds = ({ grade }: Pick<SceneLight, "grade">) =>

@@ -25,7 +25,7 @@ export function wayWords({ sources, paths, from, to }: Ways): string {
   if (sources.length === 0 || !from || !to) return "no run yet";
   const runs = sources.reduce((sum, each) => sum + each.runs, 0);
   const of = sources.map(({ source, runs: n }) => `${sourceNames[source] ?? source}: ${n}`);
-  const day = (when: Date) => new Date(when).toISOString().slice(0, 10);
+  const day = (when: string) => new Date(when).toISOString().slice(0, 10);
   const when = day(from) === day(to) ? `on ${day(from)}` : `from ${day(from)} to ${day(to)}`;
   const path = paths.length > 0 ? `; captured by ${listed(paths.slice(0, 6))}` : "";
   return `${count(runs, "run")} (${of.join(", ")}) ${when}${path}`;

@@ -79,8 +79,8 @@ describe("what the board says", () => {
   const ways = (more: Partial<Ways>): Ways => ({
     sources: [{ source: "log", runs: 3 }],
     paths: [],
-    from: new Date("2026-03-01T20:00:00Z"),
-    to: new Date("2026-03-01T22:00:00Z"),
+    from: "2026-03-01T20:00:00.000Z",
+    to: "2026-03-01T22:00:00.000Z",
     ...more,
   });
   it("how runs were made: from what, on which day or days, by which way", () => {
@@ -93,7 +93,7 @@ describe("what the board says", () => {
             { source: "tally", runs: 2 },
             { source: "of another version", runs: 1 },
           ],
-          to: new Date("2026-03-04T00:00:00Z"),
+          to: "2026-03-04T00:00:00.000Z",
           paths: ["the engine's log", "a capture card"],
         }),
       ),
@@ -127,25 +127,25 @@ describe("what the workshop says", () => {
       ...{ slow: [], waiting: [], outdatedRuns: 0, memoryMb: 212.4, totalBytes: 52_428_800, aheadMinutes: 0 },
       ...more,
     });
-  const door = (asked: number, over: number) => ({ asked, over }) as Fares["slow"][number];
+  const endpoint = (asked: number, over: number) => ({ asked, over }) as Fares["slow"][number];
   const work = (waiting: number, active: number, failed: number) =>
     ({ waiting, active, failed }) as Fares["waiting"][number];
 
   it("of an application that just began: its sizes, and that nothing was asked and nothing waits", () =>
     expect(fares({})).toEqual([
       "The store takes 50 MB, this process 212 MB of memory.",
-      "No door of this process was knocked at yet.",
+      "No endpoint of this process was called yet.",
       "No work waits.",
     ]));
   it("of answers: how many took more than a second, or that none did", () => {
-    expect(fares({ slow: [door(1, 0)] })[1]).toBe(
-      "The one answer of the doors listed took no more than a second.",
+    expect(fares({ slow: [endpoint(1, 0)] })[1]).toBe(
+      "The one answer of the endpoints listed took no more than a second.",
     );
-    expect(fares({ slow: [door(2, 0)] })[1]).toBe(
-      "None of the 2 answers of the doors listed took more than a second.",
+    expect(fares({ slow: [endpoint(2, 0)] })[1]).toBe(
+      "None of the 2 answers of the endpoints listed took more than a second.",
     );
-    expect(fares({ slow: [door(900, 1), door(400, 0)] })[1]).toBe(
-      "1 answer of 1,300 at the doors listed took more than a second.",
+    expect(fares({ slow: [endpoint(900, 1), endpoint(400, 0)] })[1]).toBe(
+      "1 answer of 1,300 at the endpoints listed took more than a second.",
     );
   });
   it("of work: what waits, what is to be measured anew, what failed", () => {

@@ -15,19 +15,19 @@ export function workshopWords({
   WorkshopView,
   "slow" | "waiting" | "outdatedRuns" | "memoryMb" | "totalBytes" | "aheadMinutes"
 >): string[] {
-  const over = slow.reduce((sum, door) => sum + door.over, 0);
-  const asked = slow.reduce((sum, door) => sum + door.asked, 0);
+  const over = slow.reduce((sum, endpoint) => sum + endpoint.over, 0);
+  const asked = slow.reduce((sum, endpoint) => sum + endpoint.asked, 0);
   const open = waiting.reduce((sum, work) => sum + work.waiting + work.active, 0);
   const failed = waiting.reduce((sum, work) => sum + work.failed, 0);
   return [
     `The store takes ${(totalBytes / 1024 / 1024).toFixed(0)} MB, this process ${memoryMb.toFixed(0)} MB of memory.`,
     asked === 0
-      ? "No door of this process was knocked at yet."
+      ? "No endpoint of this process was called yet."
       : over === 0
         ? asked === 1
-          ? "The one answer of the doors listed took no more than a second."
-          : `None of the ${count(asked, "answer")} of the doors listed took more than a second.`
-        : `${count(over, "answer")} of ${asked.toLocaleString("en-GB")} at the doors listed took more than a second.`,
+          ? "The one answer of the endpoints listed took no more than a second."
+          : `None of the ${count(asked, "answer")} of the endpoints listed took more than a second.`
+        : `${count(over, "answer")} of ${asked.toLocaleString("en-GB")} at the endpoints listed took more than a second.`,
     open === 0 && outdatedRuns === 0
       ? "No work waits."
       : `${count(open, "piece")} of work ${open === 1 ? "waits or is" : "wait or are"} being done, ${count(outdatedRuns, "run")} to be measured anew.`,

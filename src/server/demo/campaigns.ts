@@ -4,10 +4,10 @@ import { durationOf } from "@/core/trace";
 import type { Conditions, NewFault } from "@/core/kit";
 import * as data from "@/data";
 import { theApplication as us } from "@/server/actor";
-import { addCampaign, answerRun, reckonCampaign, takeRun, viewCampaign } from "@/server/campaigns";
-import { addFault } from "@/server/faults";
-import { keepRun } from "@/server/keepRun";
-import { viewNewRun } from "@/server/viewNewRun";
+import { addCampaign, answerRun, reckonCampaign, takeRun, viewCampaign } from "@/server/campaigns/campaigns";
+import { addFault } from "@/server/runs/faults";
+import { keepRun } from "@/server/runs/keepRun";
+import { viewNewRun } from "@/server/runs/viewNewRun";
 import { devices } from "./devices";
 import { scene, workload } from "./stories";
 
@@ -210,7 +210,7 @@ export async function runCampaign(
   for (let k = 0; k < runs; k++) {
     const { slots } = await viewCampaign(id);
     if (!slots.some(({ state }) => state === "open")) break;
-    const taken = await takeRun(us, id, { taker: "the lending desk" });
+    const taken = await takeRun(us, id, { taker: "the lending desk", bench: true });
     const title = titles[taken.title],
       arm = arms[taken.arm];
     if (!title || !arm || !device) throw new Error("The demo's campaign has no such run.");

@@ -2,9 +2,9 @@ import { exampleRun } from "@/testing/exampleKit";
 import { listJobs, listPreflight } from "@/data";
 import { scratchDatabase } from "@/testing/scratchDatabase";
 import { thisMachine as us } from "@/server/actor";
-import { keepRun } from "@/server/keepRun";
-import { viewKit } from "@/server/viewKit";
-import { viewNewRun } from "@/server/viewNewRun";
+import { keepRun } from "@/server/runs/keepRun";
+import { viewKit } from "@/server/kit/viewKit";
+import { viewNewRun } from "@/server/runs/viewNewRun";
 import { stories } from "./stories";
 import { bringDemo, removeDemo, seedDemo, seedEmpty, viewDemo } from "./seed";
 

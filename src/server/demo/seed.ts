@@ -1,4 +1,5 @@
-import "@/server/work";
+import { readQuery } from "@/contract";
+import "@/server/system/work";
 import { deviceUnder, simulate, underSettings, type SimWorkload } from "@/core/simulator";
 import { durationOf } from "@/core/trace";
 import { armOrder } from "@/core/compare";
@@ -38,17 +39,17 @@ import {
   type SeededNames,
 } from "@/data";
 import { theApplication as us, type Actor } from "@/server/actor";
-import { closeJob } from "@/server/closeJob";
-import { decideTrial } from "@/server/decideTrial";
-import { reviseRig } from "@/server/changeKit";
-import { addFault } from "@/server/faults";
-import { keepRun, type ImportedRun } from "@/server/keepRun";
-import { loadStory } from "@/server/loadStory";
-import { addTrial } from "@/server/planTrial";
-import { liftValue, planCheck } from "@/server/changeProfile";
-import { viewProfile } from "@/server/viewProfile";
+import { closeJob } from "@/server/jobs/closeJob";
+import { decideTrial } from "@/server/trials/decideTrial";
+import { reviseRig } from "@/server/kit/changeKit";
+import { addFault } from "@/server/runs/faults";
+import { keepRun, type ImportedRun } from "@/server/runs/keepRun";
+import { loadStory } from "@/server/jobs/loadStory";
+import { addTrial } from "@/server/trials/planTrial";
+import { liftValue, planCheck } from "@/server/profiles/changeProfile";
+import { viewProfile } from "@/server/profiles/viewProfile";
 import { Problem } from "@/server/problem";
-import { reckonTrial } from "@/server/viewTrial";
+import { reckonTrial } from "@/server/trials/viewTrial";
 import { writing } from "@/server/writing";
 import { devices } from "./devices";
 import { campaigns, runCampaign } from "./campaigns";
@@ -217,7 +218,7 @@ async function addDemo(now: Date): Promise<void> {
 async function liftShared(rigId: string, engine: string): Promise<void> {
   const engineId = await idOfNamed("engine", engine);
   if (!engineId) return;
-  const view = await viewProfile({ rig: rigId, engine: engineId });
+  const view = await viewProfile(readQuery("viewProfile", { rig: rigId, engine: engineId }));
   for (const { key, value } of view.lifts)
     await liftValue(us, { rigId, engineId, systemId: view.systemId, key, value, saw: view.saw });
 }
@@ -277,6 +278,7 @@ class Teller {
   ): Promise<void> {
     this.at = at;
     const engineId = await idOfNamed("engine", engine);
+    if (!engineId) throw new Error(`The demo has no engine called ${engine}.`);
     const buildId = named(this.buildIds, engine);
     const { trialId } = await planCheck(us, { ...of, engineId, buildId, keys }, this.moment(1));
     const trial = await findTrial(trialId);

@@ -16,7 +16,7 @@ interface Unfinished {
   rig: string;
   runs: number;
   planned: number;
-  createdAt: Date;
+  createdAt: string;
 }
 
 export function BenchPage({

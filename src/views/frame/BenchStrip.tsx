@@ -6,7 +6,7 @@ import { useRef, useState, useTransition } from "react";
 import type { Conditions } from "@/core/kit";
 import type { BenchView } from "@/contract";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import { Choice, Keys, Sheet, toast } from "@/ui";
 
 /** Loaded when it is opened. */
@@ -29,7 +29,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
   if (!rig || !conditions) {
     return <span className="px-3 text-[13px] text-soft">No rig on the bench yet. Add one in Kit.</span>;
   }
-  const change = async (bodyFor: (now: BenchView) => DoorBody<"changeBench">) => {
+  const change = async (bodyFor: (now: BenchView) => SentBody<"changeBench">) => {
     const sending = last.current.then(async (before) => {
       const now = before.version > bench.version ? before : bench;
       const sent = await call("changeBench", { body: bodyFor(now), saw: now.version });

@@ -87,7 +87,7 @@ export function Palette({
     { name: "Add an engine", note: "", run: go("/kit/engines/new") },
     { name: "Resolution planner", note: "", run: go("/kit/planner") },
     { name: "Store: demo data, backup", note: "", run: go("/kit/store") },
-    { name: "Doors, for programs", note: "", run: go("/doors") },
+    { name: "Endpoints, for programs", note: "", run: go("/api") },
     { name: "Change theme", note: "T", run: act(onTheme) },
   ].filter(({ name }) => matches(name, search));
   const ownActions = here.filter(({ label }) => search !== "" && matches(label, search));

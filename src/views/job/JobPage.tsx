@@ -6,7 +6,7 @@ import { labelsIn } from "@/core/kit";
 import type { JobView, ThreadRun } from "@/contract";
 import { Button, EmptyPanel, KeyHint, Keys, Sheet, buttonLook, onceOpen, say, toast, Link } from "@/ui";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import { words } from "@/core/words";
 import { useLive } from "@/views/live";
 import { useDrops } from "@/views/drop";
@@ -79,7 +79,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
     if (to) select(to.id);
   };
   const layOver = (id: string | null) => put({ over: id === over?.id ? null : id }, true);
-  const change = async (id: string, body: DoorBody<"changeRun">, saw: number) => {
+  const change = async (id: string, body: SentBody<"changeRun">, saw: number) => {
     const sent = await call("changeRun", { id, body, saw });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     refresh();

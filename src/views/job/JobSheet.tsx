@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Sheet, When, toast } from "@/ui";
@@ -28,7 +28,7 @@ export function JobSheet({
 }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const change = async (body: DoorBody<"changeJob">, said: string) => {
+  const change = async (body: SentBody<"changeJob">, said: string) => {
     const sent = await call("changeJob", { id: job.id, body, saw: job.version });
     if (sent.ok) toast(said);
     else toast.error(sent.refusal.title, { description: sent.refusal.fix });

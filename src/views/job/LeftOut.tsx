@@ -11,12 +11,12 @@ export function LeftOut({
 }: Pick<JobView, "leftOut"> & { onChanged: () => void }) {
   const count = runs.length + trials.length;
   if (count === 0) return null;
-  const takeBack = async (door: "changeRun" | "changeTrial", { id, version }: LeftOutRow) => {
-    const sent = await call(door, { id, body: { deleted: false }, saw: version });
+  const takeBack = async (endpoint: "changeRun" | "changeTrial", { id, version }: LeftOutRow) => {
+    const sent = await call(endpoint, { id, body: { deleted: false }, saw: version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     onChanged();
   };
-  const row = (door: "changeRun" | "changeTrial", what: string, each: LeftOutRow) => (
+  const row = (endpoint: "changeRun" | "changeTrial", what: string, each: LeftOutRow) => (
     <li key={each.id} className="flex items-center gap-2 px-2 py-1 text-[13px]">
       <span className="min-w-0 flex-1 text-soft [overflow-wrap:anywhere]">
         {what} {each.number}
@@ -25,7 +25,7 @@ export function LeftOut({
           left out <When at={each.at} as="ago" />
         </span>
       </span>
-      <Button look="quiet" onClick={() => void takeBack(door, each)}>
+      <Button look="quiet" onClick={() => void takeBack(endpoint, each)}>
         Take back
       </Button>
     </li>

@@ -1,14 +1,14 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import type { JobRow } from "@/core/records";
 import { Button, Choice, Field, Input, SearchChoice, say } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 
 interface Changing {
   job: JobRow;
-  onChange: (body: DoorBody<"changeJob">) => void;
+  onChange: (body: SentBody<"changeJob">) => void;
 }
 
 /** What can still be changed of a job before its first run: title, engine, house rules and target. */

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, TrialNode } from "@/core/records";
 import type { ThreadRun } from "@/contract";
@@ -103,7 +103,7 @@ export function RunSheet({
     const [trialId, arm] = place.split(" ");
     const moved = place !== made || jobId !== job.id;
     const inTrial = place !== none && jobId === job.id;
-    const body: DoorBody<"changeRun"> = {
+    const body: SentBody<"changeRun"> = {
       label,
       notes,
       tags: tags

@@ -2,7 +2,7 @@ import type { TrialNode } from "@/core/records";
 import type { ThreadRun } from "@/contract";
 import { entriesOf } from "./entries";
 
-const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute));
+const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute)).toISOString();
 const run = (number: number, minute: number, trialId: string | null = null) =>
   ({ id: `run ${number}`, number, madeAt: at(minute), trialId }) as ThreadRun;
 const trial = (id: string, minute: number) => ({ id, createdAt: at(minute) }) as TrialNode;

@@ -18,10 +18,10 @@ import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
 import { SettingFields } from "./SettingFields";
-import { forgetDraft, useSaving, type Doors } from "./useSaving";
+import { forgetDraft, useSaving, type Endpoints } from "./useSaving";
 import { call } from "@/contract/client";
 
-const engineDoors: Doors = { add: "addEngine", edit: "changeEngine", view: "viewEngine" };
+const engineEndpoints: Endpoints = { add: "addEngine", edit: "changeEngine", view: "viewEngine" };
 
 const blankSetting: Setting = {
   purpose: null,
@@ -65,7 +65,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
   const { errors, isSubmitting } = formState;
   const { save, restored, forget, conflict } = useSaving(
     form,
-    engineDoors,
+    engineEndpoints,
     engine ?? null,
     "/kit/engines",
     values,
@@ -363,7 +363,7 @@ function CatalogueFile({ engineId }: { engineId: string }) {
     const sent = await call("importCatalogue", { id: engineId, body: text });
     if (!sent.ok) return setMistakes([{ path: "", message: `${sent.refusal.title} ${sent.refusal.fix}` }]);
     toast(`${sent.answer.settings} settings read.`);
-    forgetDraft(engineDoors, engineId);
+    forgetDraft(engineEndpoints, engineId);
     router.push("/kit/engines");
     router.refresh();
   };

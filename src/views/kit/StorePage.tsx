@@ -2,16 +2,16 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorOutput } from "@/contract";
+import type { Output } from "@/contract";
 import { Button, Panel, say, toast } from "@/ui";
 
 /** What is kept here as a whole: the demo data, and the store as one file. */
-export function StorePage({ demo }: { demo: DoorOutput<"viewDemo"> }) {
+export function StorePage({ demo }: { demo: Output<"viewDemo"> }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const change = async (door: "bringDemo" | "removeDemo", done: string) => {
+  const change = async (endpoint: "bringDemo" | "removeDemo", done: string) => {
     setBusy(true);
-    const sent = await call(door);
+    const sent = await call(endpoint);
     setBusy(false);
     if (sent.ok) toast(done);
     else toast.error(sent.refusal.title, { description: sent.refusal.fix });

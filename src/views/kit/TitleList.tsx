@@ -1,4 +1,5 @@
 "use client";
+import type { SentBody } from "@/contract";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { hardnesses } from "@/core/kit";
@@ -49,7 +50,7 @@ export function TitleList({
   const ask = useListAddress("/kit/titles", query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const retired = query.filter === "retired";
-  const change = async (ids: string[], body: { retired?: boolean; hardness?: string }, undo?: () => void) => {
+  const change = async (ids: string[], body: Omit<SentBody<"changeTitles">, "ids">, undo?: () => void) => {
     const sent = await call("changeTitles", { body: { ids, ...body } });
     if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });
     setChosen(new Set());
@@ -59,7 +60,7 @@ export function TitleList({
       undo && { action: { label: "Undo", onClick: undo } },
     );
   };
-  const setHardness = (hardness: string) => {
+  const setHardness = (hardness: (typeof hardnesses)[number]) => {
     const ids = [...chosen];
     const before = rows.filter(({ id }) => chosen.has(id)).map(({ id, hardness: held }) => ({ id, held }));
     void change(ids, { hardness }, () =>
@@ -90,7 +91,7 @@ export function TitleList({
               value={null}
               placeholder={`Hardness of ${chosen.size}`}
               options={hardnesses.map((value) => ({ value, label: value }))}
-              onChange={setHardness}
+              onChange={(value) => setHardness(hardnesses.find((each) => each === value) ?? "typical")}
             />
             <Button
               onClick={() => {

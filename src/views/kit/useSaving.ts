@@ -3,11 +3,12 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import type { DefaultValues, FieldValues, Path, UseFormReturn } from "react-hook-form";
 import { call } from "@/contract/client";
+import type { SentBody } from "@/contract";
 import { toast } from "@/ui";
 import { differences, type Difference } from "./differences";
 
-/** The doors by which one kind of thing is added, edited and read. */
-export interface Doors {
+/** The endpoints by which one kind of thing is added, edited and read. */
+export interface Endpoints {
   add: "addRig" | "addSystem" | "addTitle" | "addEngine" | "addHouseRules";
   edit: "reviseRig" | "changeSystem" | "changeTitle" | "changeEngine" | "changeHouseRules";
   view: "viewRig" | "viewSystem" | "viewTitle" | "viewEngine" | "viewHouseRules";
@@ -26,11 +27,12 @@ interface Draft<Values> {
   typed: DefaultValues<Values>;
 }
 
-const draftName = (doors: Doors, id: string | undefined) =>
-  `draft ${id === undefined ? doors.add : `${doors.edit} ${id}`}`;
+const draftName = (endpoints: Endpoints, id: string | undefined) =>
+  `draft ${id === undefined ? endpoints.add : `${endpoints.edit} ${id}`}`;
 
 /** Forgets what was typed about a thing and isn't kept. */
-export const forgetDraft = (doors: Doors, id: string) => sessionStorage.removeItem(draftName(doors, id));
+export const forgetDraft = (endpoints: Endpoints, id: string) =>
+  sessionStorage.removeItem(draftName(endpoints, id));
 
 /**
  * Sends a form to be kept; a refusal is put at its field, and what was typed stays.
@@ -42,13 +44,13 @@ export const forgetDraft = (doors: Doors, id: string) => sessionStorage.removeIt
  */
 export function useSaving<Values extends FieldValues>(
   form: UseFormReturn<Values>,
-  doors: Doors,
+  endpoints: Endpoints,
   edited: { id: string; version: number } | null,
   then: string,
   values: DefaultValues<Values>,
 ) {
   const router = useRouter();
-  const draft = draftName(doors, edited?.id);
+  const draft = draftName(endpoints, edited?.id);
   const [restored, setRestored] = useState(false);
   // The version that what is typed began from: a page made anew meanwhile doesn't move it.
   const saw = useRef(edited?.version);
@@ -75,7 +77,7 @@ export function useSaving<Values extends FieldValues>(
     setRestored(false);
   };
   const showConflict = async (mine: FieldValues, current: number) => {
-    const theirs = edited ? await call(doors.view, { id: edited.id }) : null;
+    const theirs = edited ? await call(endpoints.view, { id: edited.id }) : null;
     if (!theirs?.ok) return;
     setConflict({
       differences: differences(mine, theirs.answer),
@@ -89,8 +91,12 @@ export function useSaving<Values extends FieldValues>(
   };
   const send = async (sentValues: FieldValues, version: number | undefined) => {
     const sent = edited
-      ? await call(doors.edit, { id: edited.id, body: sentValues, saw: version })
-      : await call(doors.add, { body: sentValues });
+      ? await call(endpoints.edit, {
+          id: edited.id,
+          body: sentValues as SentBody<Endpoints["edit"]>,
+          saw: version,
+        })
+      : await call(endpoints.add, { body: sentValues as SentBody<Endpoints["add"]> });
     if (sent.ok) {
       sessionStorage.removeItem(draft);
       toast("Kept.");

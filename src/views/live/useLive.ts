@@ -2,11 +2,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
 import { call } from "@/contract/client";
-import type { DoorName, DoorOutput } from "@/contract";
+import type { EndpointName, Output } from "@/contract";
 
 /** Screens that stay up to date, and the topic that changes to each are told under. */
 const topicOf = { viewJob: "job", viewTrial: "trial", viewCampaign: "campaign" } as const satisfies Partial<
-  Record<DoorName, string>
+  Record<EndpointName, string>
 >;
 type Shown = keyof typeof topicOf;
 
@@ -17,11 +17,11 @@ type Shown = keyof typeof topicOf;
 export function useLive<Name extends Shown>(
   name: Name,
   id: string,
-  loaded: DoorOutput<Name>,
-): { view: DoorOutput<Name>; refresh: () => void } {
+  loaded: Output<Name>,
+): { view: Output<Name>; refresh: () => void } {
   const client = useQueryClient();
   const topic = topicOf[name];
-  const { data = loaded } = useQuery({
+  const { data = loaded } = useQuery<Output<Name>>({
     queryKey: [topic, id],
     queryFn: async () => {
       const sent = await call(name, { id });

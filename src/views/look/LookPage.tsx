@@ -1,8 +1,9 @@
 "use client";
+import type { SentBody } from "@/contract";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorOutput } from "@/contract";
+import type { Output } from "@/contract";
 import { commonShapes, type NewRun } from "@/core/kit";
 import type { LookView } from "@/contract";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
@@ -35,7 +36,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   );
   const rigField = useRef<HTMLInputElement>(null);
   /** The job, once it is opened: keeping again goes on with it. */
-  const opened = useRef<{ of: string; job: DoorOutput<"nameJob"> } | null>(null);
+  const opened = useRef<{ of: string; job: Output<"nameJob"> } | null>(null);
   const offered = useTitlesLike(names.title);
   const known = {
     rig: view.rigs.find(({ name }) => sameName(name, names.rig)),
@@ -60,7 +61,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   const yardstick = { nativeFps, tied, refreshHz, targetFps };
 
   /** Opens the job by its names; says what is missing otherwise. */
-  const open = async (): Promise<((run: Partial<NewRun>) => object) | null> => {
+  const open = async (): Promise<((run: Partial<NewRun>) => SentBody<"tallyRun">["run"]) | null> => {
     if (names.rig.trim() === "") {
       setRefusal({
         title: "A rig needs a name.",

@@ -1,7 +1,7 @@
 "use client";
 import type { ReactNode } from "react";
 import type { WorkshopView } from "@/core/records";
-import type { DoorName } from "@/contract";
+import type { EndpointName } from "@/contract";
 import { endpoints } from "@/contract/endpoints";
 import { workshopWords } from "@/core/words";
 import { Panel, TableFrame, When, say } from "@/ui";
@@ -39,17 +39,17 @@ export function WorkshopPage({ view }: { view: WorkshopView }) {
           ])}
         />
       </Panel>
-      <Panel title="Doors by their mean time, this process">
+      <Panel title="Endpoints by their mean time, this process">
         {view.slow.length === 0 ? (
-          <p className="text-soft">No door was knocked at yet.</p>
+          <p className="text-soft">No endpoint was called yet.</p>
         ) : (
           <Figures
-            label="Doors by their mean time"
-            heads={["Door", "Asked", "Mean", "Over 1 s"]}
-            rows={view.slow.map(({ door, asked, meanMs, over }) => [
-              door in endpoints
-                ? `${endpoints[door as DoorName].method} ${endpoints[door as DoorName].path}`
-                : "no such door",
+            label="Endpoints by their mean time"
+            heads={["Endpoint", "Asked", "Mean", "Over 1 s"]}
+            rows={view.slow.map(({ endpoint, asked, meanMs, over }) => [
+              endpoint in endpoints
+                ? `${endpoints[endpoint as EndpointName].method} ${endpoints[endpoint as EndpointName].path}`
+                : "no such endpoint",
               asked,
               `${meanMs.toLocaleString("en-GB", { maximumFractionDigits: meanMs < 10 ? 1 : 0 })} ms`,
               over,

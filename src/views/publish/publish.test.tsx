@@ -13,7 +13,7 @@ beforeEach(() => called.mockReset());
 const other: OtherPublication = {
   id: "a",
   from: "the harbour",
-  addedAt: new Date("2026-11-20T10:00:00Z"),
+  addedAt: "2026-11-20T10:00:00.000Z",
   kind: "board",
   name: "Their board",
   madeAt: "2026-11-19T10:00:00Z",

@@ -1,4 +1,5 @@
 "use client";
+import type { SentBody } from "@/contract";
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { readTyped, readingKinds, type ReadingKind, type Yardstick } from "@/core/metrics";
@@ -52,7 +53,7 @@ export function TallyPad({
   /** Whose tally it is: what is typed is kept in the browser under this name. */
   draft: string;
   /** Asked once before it is kept: makes a run of an arm; null where something is still missing. */
-  begin: () => Promise<((arm: number | null) => object) | null>;
+  begin: () => Promise<((arm: number | null) => SentBody<"tallyRun">["run"]) | null>;
   onKept: (run: { id: string; number: number }) => void;
 }) {
   const [scene, setScene] = useState("");

@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import type { SentBody } from "@/contract";
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { call } from "@/contract/client";
 import { lendingDesk } from "@/core/verdict";
@@ -23,7 +24,7 @@ const pad = (more: Partial<Parameters<typeof TallyPad>[0]> = {}) => (
       arms={null}
       firstArm={0}
       draft="job 1"
-      begin={async () => (arm) => ({ label: `arm ${String(arm)}` })}
+      begin={async () => (arm) => ({ label: `arm ${String(arm)}` }) as SentBody<"tallyRun">["run"]}
       onKept={onKept}
       {...more}
     />

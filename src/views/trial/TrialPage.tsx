@@ -3,7 +3,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { DoorBody } from "@/contract";
+import type { SentBody } from "@/contract";
 import type { TrialView } from "@/contract";
 import { armAt } from "@/core/trial";
 import { words } from "@/core/words";
@@ -32,7 +32,7 @@ export function TrialPage(loaded: TrialView) {
   const next = trial.left[0] ?? null;
   const runPath = (arm: number) => `/jobs/${job.id}/runs/new?trial=${trial.id}&arm=${arm}`;
   useDrops(trial.decidedAt ? `${back}/runs/new` : runPath(next ?? 0));
-  const change = async (body: DoorBody<"changeTrial">) => {
+  const change = async (body: SentBody<"changeTrial">) => {
     const sent = await call("changeTrial", { id: trial.id, body, saw: trial.version });
     if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     refresh();

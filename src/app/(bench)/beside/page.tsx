@@ -1,4 +1,4 @@
-import { signedIn } from "@/app/door";
+import { signedIn } from "@/app/shown";
 import type { Metadata } from "next";
 import { BesidePage } from "@/views/beside";
 

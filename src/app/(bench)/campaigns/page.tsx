@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { listCampaigns } from "@/server";
 import { CampaignsPage } from "@/views/campaign";
 

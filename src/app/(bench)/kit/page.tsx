@@ -1,4 +1,4 @@
-import { signedIn } from "@/app/door";
+import { signedIn } from "@/app/shown";
 import { redirect } from "next/navigation";
 
 export default async function Page() {

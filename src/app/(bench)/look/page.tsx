@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewLook } from "@/server";
 import { LookPage } from "@/views/look";
 

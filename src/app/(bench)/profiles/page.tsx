@@ -1,4 +1,5 @@
-import { shown } from "@/app/door";
+import { readQuery } from "@/contract";
+import { shown } from "@/app/shown";
 import { listProfiles, viewProfile } from "@/server";
 import { ProfilePage, ProfilesPage } from "@/views/profile";
 
@@ -6,7 +7,7 @@ export default async function Page({ searchParams }: { searchParams: Promise<Rec
   const query = await searchParams;
   if (query.rig && query.engine)
     return shown(
-      () => viewProfile(query),
+      () => viewProfile(readQuery("viewProfile", query)),
       (view) => <ProfilePage view={view} tab={query.tab ?? ""} />,
     );
   return shown(listProfiles, ({ rows }) => <ProfilesPage rows={rows} />);

@@ -1,4 +1,4 @@
-import { signedIn } from "@/app/door";
+import { signedIn } from "@/app/shown";
 import { PublishPage } from "@/views/publish";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {

@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
-import { knockOf, mayPass } from "@/server";
+import { callerOf, mayPass } from "@/server";
 
 /** What text recognition is made of, by the addresses it is asked for; no address names a file itself. */
 const modules = join(process.cwd(), "node_modules");
@@ -22,7 +22,7 @@ const files = new Map<string, [type: string, path: string]>([
 
 /** Serves text recognition from this machine: nothing of it comes from elsewhere. */
 export async function GET(request: Request, { params }: { params: Promise<{ path: string[] }> }) {
-  if (!mayPass(knockOf(request.headers).asker, "reads"))
+  if (!mayPass(callerOf(request.headers).asker, "reads"))
     return new Response("Nobody is let in here without signing in.", { status: 401 });
   const [type, path] = files.get((await params).path.join("/")) ?? [];
   if (!type || !path) return new Response("There is nothing here.", { status: 404 });

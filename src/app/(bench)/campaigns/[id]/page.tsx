@@ -1,4 +1,4 @@
-import { shown, type WithId } from "@/app/door";
+import { shown, type WithId } from "@/app/shown";
 import { viewCampaign } from "@/server";
 import { CampaignPage } from "@/views/campaign";
 

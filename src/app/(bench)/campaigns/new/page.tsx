@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewBench, viewCampaignKit } from "@/server";
 import { PlanCampaignPage } from "@/views/campaign";
 

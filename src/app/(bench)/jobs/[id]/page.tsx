@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewFirstTrace, viewJob } from "@/server";
 import { PackedJob } from "@/views/job";
 

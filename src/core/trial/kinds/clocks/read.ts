@@ -1,38 +1,13 @@
+import type { SoakRow, ClocksReading } from "./shape";
 import { effectiveFps } from "@/core/compare";
 import { outweighs } from "@/core/kit";
-import {
-  burstAndSustained,
-  chooseSchool,
-  ladder,
-  ladderStep,
-  throttling,
-  type LadderState,
-  type SchoolChoice,
-} from "@/core/sweep";
+import { burstAndSustained, chooseSchool, ladder, ladderStep, throttling } from "@/core/sweep";
 import { said } from "../../codes";
-import type { SoakFault } from "@/core/sweep";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
-import { meanOf, type Recommends } from "../../sweeping";
+import { meanOf } from "../../sweeping";
 
 /** Soak at a step where the plan doesn't say, minutes. */
 export const usualSoakMinutes = 10;
-
-/** One soak. */
-export interface SoakRow {
-  arm: number;
-  minutes: number;
-  fps: number;
-  hottestC: number | null;
-  watts: number | null;
-  fault: SoakFault | null;
-}
-
-export interface ClocksReading extends Recommends {
-  kind: "clocks";
-  state: LadderState;
-  rows: SoakRow[];
-  school: SchoolChoice | null;
-}
 
 export function read(facts: TrialFacts, traces: Traces): ClocksReading | null {
   const { trial, runs, rig, nativeFps } = facts;

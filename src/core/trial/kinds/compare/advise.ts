@@ -4,8 +4,9 @@ import { settles } from "@/core/compare";
 import type { Said } from "@/core/said";
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
-import { usualGrade, type Advice, type ArmEvidence, type PairEffect } from "../../outcome";
-import type { CompareReading } from "./read";
+import { usualGrade } from "../../outcome";
+import type { Advice, ArmEvidence, PairEffect } from "../../shape";
+import type { CompareReading } from "./shape";
 
 /** Fewest runs from which "brighter in every run" counts. */
 const runsForLight = 2;

@@ -1,5 +1,5 @@
 import type { ArmsOutcome } from "@/core/compare";
-import type { PairEffect } from "../../outcome";
+import type { PairEffect } from "../../shape";
 
 /** The pairs of a comparison as a trial keeps them. */
 export function pairEffects({ pairs }: ArmsOutcome): PairEffect[] {

@@ -1,16 +1,8 @@
+import type { CompareReading } from "./shape";
 import { compareArms } from "@/core/compare";
 import type { Trace } from "@/core/trace";
-import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts, type Traces } from "../../facts";
-import type { PairEffect } from "../../outcome";
 import { pairEffects } from "./pairs";
-
-export interface CompareReading {
-  kind: "compare";
-  pairs: PairEffect[];
-  best: number[];
-  notes: Said[];
-}
 
 /** Every pair of arms compared; null until every arm has a run. */
 export function read(facts: TrialFacts, traces: Traces): CompareReading | null {

@@ -1,7 +1,7 @@
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
 import { adviseReading } from "../../sweeping";
-import type { HeatReading } from "./read";
+import type { HeatReading } from "./shape";
 
 /** What the reading recommends, with the cool-down that timetables need. */
 export function advise(facts: Judged, reading: HeatReading | null): Advised {

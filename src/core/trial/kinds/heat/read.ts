@@ -1,39 +1,10 @@
-import {
-  burstAndSustained,
-  coolDownMinutes,
-  fitHeat,
-  limitOutlook,
-  throttling,
-  type HeatFit,
-  type LimitOutlook,
-  type Throttle,
-} from "@/core/sweep";
+import type { HeatRow, HeatReading } from "./shape";
+import { burstAndSustained, coolDownMinutes, fitHeat, limitOutlook, throttling } from "@/core/sweep";
 import { thinned } from "@/core/stats";
 import { said } from "../../codes";
 import type { Said } from "@/core/said";
 import type { TrialFacts, TrialRun, Traces } from "../../facts";
-import { channelIn, drawnPoints, meanOf, type Recommends } from "../../sweeping";
-
-/** One run of a heat sweep. */
-export interface HeatRow {
-  run: number;
-  arm: number;
-  points: { seconds: number[]; celsius: number[] };
-  fit: HeatFit | null;
-  /** Null: never at this load. */
-  outlook: LimitOutlook | null;
-  throttles: Throttle[];
-  burst: number | null;
-  sustained: number | null;
-  coolDownMinutes: number | null;
-  hottestC: number;
-}
-
-export interface HeatReading extends Recommends {
-  kind: "heat";
-  rows: HeatRow[];
-  limitC: number | null;
-}
+import { channelIn, drawnPoints, meanOf } from "../../sweeping";
 
 /** Share of the way to where it settles under which that is a guess. */
 const farEnough = 0.65;

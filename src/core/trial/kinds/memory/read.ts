@@ -1,29 +1,11 @@
+import type { MemoryRow, MemoryReading } from "./shape";
 import { memoryLeft } from "@/core/kit";
 import { thinned } from "@/core/stats";
-import { crashRate, memoryGrowth, minutesWith, type CrashRate, type MemoryGrowth } from "@/core/sweep";
+import { crashRate, memoryGrowth, minutesWith, type MemoryGrowth } from "@/core/sweep";
 import { said } from "../../codes";
 import type { Said } from "@/core/said";
 import type { TrialFacts, TrialRun, Traces } from "../../facts";
-import { channelIn, drawnPoints, type Recommends } from "../../sweeping";
-
-/** One run of a memory sweep. */
-export interface MemoryRow {
-  run: number;
-  arm: number;
-  points: { minutes: number[]; megabytes: number[] };
-  growth: MemoryGrowth | null;
-  diedAfterMinutes: number | null;
-}
-
-export interface MemoryReading extends Recommends {
-  kind: "memory";
-  rows: MemoryRow[];
-  /** What the rig leaves to an engine; null where its memory isn't known. */
-  limitMb: number | null;
-  /** Minutes that devices with more memory would last. */
-  others: { gigabytes: number; minutes: number | null }[];
-  crashes: CrashRate | null;
-}
+import { channelIn, drawnPoints } from "../../sweeping";
 
 /** Sizes that devices are sold with, GB (common practice). */
 const usualSizes = [8, 12, 16, 24];

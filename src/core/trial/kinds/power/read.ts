@@ -1,18 +1,11 @@
+import type { PowerReading } from "./shape";
 import { effectiveFps } from "@/core/compare";
-import { powerSweep, runtimeHours, type PowerSweep } from "@/core/sweep";
+import { powerSweep, runtimeHours } from "@/core/sweep";
 import { said } from "../../codes";
 import { targetFpsOf, type TrialFacts } from "../../facts";
-import type { Recommends } from "../../sweeping";
 
 /** Share of a battery that a device lets be used; the product's own reckoning. */
 const usableBattery = 0.9;
-
-export interface PowerReading extends Recommends {
-  kind: "power";
-  sweep: PowerSweep;
-  hours: (number | null)[];
-  elsewhereWatts: number;
-}
 
 export function read(facts: TrialFacts): PowerReading | null {
   const { trial, runs, nativeFps, rig, noise } = facts;

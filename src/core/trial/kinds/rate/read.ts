@@ -1,21 +1,10 @@
-import {
-  decideRate,
-  overdriveByScene,
-  recommendedArm,
-  type Overdriven,
-  type RateDecision,
-} from "@/core/advise";
+import type { RateReading } from "./shape";
+import { decideRate, overdriveByScene, recommendedArm } from "@/core/advise";
 import { settingFor } from "@/core/kit";
 import { said } from "../../codes";
-import type { Planned, TrialFacts, TrialRun, Traces } from "../../facts";
+import type { TrialFacts, TrialRun, Traces } from "../../facts";
+import type { Planned } from "../../shape";
 import type { ArmRole } from "../../armRoles";
-import type { Recommends } from "../../sweeping";
-
-export interface RateReading extends Recommends {
-  kind: "rate";
-  decision: RateDecision;
-  overdriven: Overdriven[];
-}
 
 /** From this share of frames on one cadence a run looks capped, whatever its arm says. */
 const looksCapped = 0.97;

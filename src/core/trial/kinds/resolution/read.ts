@@ -1,3 +1,4 @@
+import type { ResolutionReading } from "./shape";
 import {
   fitScaleLaw,
   hidesWork,
@@ -5,22 +6,13 @@ import {
   mostScale,
   nextScale,
   usualFrameMs,
-  type NextScale,
   type ScaleLaw,
 } from "@/core/sweep";
 import { said } from "../../codes";
 import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts } from "../../facts";
-import { meanOf, type Recommends } from "../../sweeping";
+import { meanOf } from "../../sweeping";
 import { readByEye } from "./byEye";
-
-export interface ResolutionReading extends Recommends {
-  kind: "resolution";
-  law: ScaleLaw | null;
-  /** What 99 of 100 frames take isn't known where a level was read off a screen. */
-  levels: { scale: number; medianMs: number; p99Ms: number | null; runs: number }[];
-  next: NextScale | null;
-}
 
 /** What was measured at every level that has a run with frame times. */
 function levelsOf({ trial, runs, screens }: TrialFacts) {

@@ -1,8 +1,10 @@
 import { said } from "../../codes";
-import type { Judged, Planned } from "../../facts";
+import type { Judged } from "../../facts";
+import type { Planned } from "../../shape";
 import type { Advised } from "../../kind";
-import { recommended, type Outcome } from "../../outcome";
-import type { ScreeningReading } from "./read";
+import { recommended } from "../../outcome";
+import type { Outcome } from "../../shape";
+import type { ScreeningReading } from "./shape";
 
 type Effect = Outcome["effects"][number];
 

@@ -1,6 +1,6 @@
 import type { Settings } from "@/core/kit";
-import type { Planned } from "../../facts";
-import type { Outcome } from "../../outcome";
+import type { Planned } from "../../shape";
+import type { Outcome } from "../../shape";
 import type { Arm } from "../../shapesSchema";
 
 /**

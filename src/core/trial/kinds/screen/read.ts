@@ -1,15 +1,8 @@
+import type { ScreeningReading } from "./shape";
 import { isMixed, screeningEffects, type Design } from "@/core/advise";
 import { effectiveFps } from "@/core/compare";
 import type { TrialFacts } from "../../facts";
 import { labelIn } from "../../kind";
-import type { Outcome } from "../../outcome";
-
-export interface ScreeningReading {
-  kind: "screen";
-  effects: Outcome["effects"];
-  /** Main effects are mixed with what pairs of switches do together. */
-  mixed: boolean;
-}
 
 /**
  * Rows of the design that were run, as signs of its factors: + where a setting differs from what was in force.

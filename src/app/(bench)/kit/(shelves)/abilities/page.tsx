@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { listAbilities } from "@/server";
 import { AbilitiesPage } from "@/views/kit";
 

@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewKit } from "@/server";
 import { EngineList } from "@/views/kit";
 

@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewPeople } from "@/server";
 import { PeoplePage } from "@/views/people";
 

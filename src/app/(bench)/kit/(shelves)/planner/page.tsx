@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewBench, viewKit } from "@/server";
 import { PlannerPage } from "@/views/kit";
 

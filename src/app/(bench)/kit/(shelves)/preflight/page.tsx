@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewPreflight } from "@/server";
 import { PreflightPage } from "@/views/kit";
 

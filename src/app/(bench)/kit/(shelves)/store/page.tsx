@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewDemo } from "@/server";
 import { StorePage } from "@/views/kit";
 

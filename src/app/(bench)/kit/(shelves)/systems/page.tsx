@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewSystems } from "@/server";
 import { SystemList } from "@/views/kit";
 

@@ -1,11 +1,12 @@
-import { shown } from "@/app/door";
+import { readQuery } from "@/contract";
+import { shown } from "@/app/shown";
 import { viewSystems, viewTitles } from "@/server";
 import { TitleList } from "@/views/kit";
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string>> }) {
   const query = await searchParams;
   return shown(
-    () => Promise.all([viewTitles(query), viewSystems()]),
+    async () => Promise.all([viewTitles(readQuery("listTitles", query)), viewSystems()]),
     ([view, systems]) => <TitleList {...view} systems={systems} />,
   );
 }

@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewWorkshop } from "@/server";
 import { WorkshopPage } from "@/views/people";
 

@@ -1,4 +1,4 @@
-import { shown, type WithId } from "@/app/door";
+import { shown, type WithId } from "@/app/shown";
 import { viewEngine, viewSystems } from "@/server";
 import { EngineForm } from "@/views/kit";
 

@@ -1,4 +1,4 @@
-import { shown, type WithId } from "@/app/door";
+import { shown, type WithId } from "@/app/shown";
 import { viewHouseRules } from "@/server";
 import { HouseRulesForm } from "@/views/kit";
 

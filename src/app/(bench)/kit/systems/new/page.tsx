@@ -1,4 +1,4 @@
-import { signedIn } from "@/app/door";
+import { signedIn } from "@/app/shown";
 import { SystemForm } from "@/views/kit";
 
 export default async function Page() {

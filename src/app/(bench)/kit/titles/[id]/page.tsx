@@ -1,4 +1,4 @@
-import { shown, type WithId } from "@/app/door";
+import { shown, type WithId } from "@/app/shown";
 import { viewSystems, viewTitle } from "@/server";
 import { TitleForm } from "@/views/kit";
 

@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewNewRun } from "@/server";
 import { NewRunPage } from "@/views/run";
 

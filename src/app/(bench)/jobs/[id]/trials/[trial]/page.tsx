@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewTrial } from "@/server";
 import { TrialPage } from "@/views/trial";
 

@@ -1,4 +1,4 @@
-import { shown } from "@/app/door";
+import { shown } from "@/app/shown";
 import { viewPlan } from "@/server";
 import { PlanPage } from "@/views/trial";
 

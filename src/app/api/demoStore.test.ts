@@ -1,0 +1,274 @@
+import { answered, ask, broken, done, noteWhatBreaks } from "@/testing/asking";
+import { scratchDatabase } from "@/testing/scratchDatabase";
+import { thisMachine } from "@/server/actor";
+import { bringDemo } from "@/server/demo/seed";
+import { endpointList, type EndpointName } from "@/contract";
+import { packTrace } from "@/core/trace";
+import { viewPreflight } from "@/server/kit/changeKit";
+import { viewKit } from "@/server/kit/viewKit";
+import { frames, runOf, trialOf } from "@/testing/world";
+
+jest.setTimeout(900_000);
+beforeAll(noteWhatBreaks);
+
+describe("on the demo", () => {
+  let end: () => Promise<void>;
+  beforeAll(async () => {
+    end = await scratchDatabase();
+    await bringDemo(thisMachine);
+    broken.length = 0;
+  });
+  afterAll(async () => end());
+
+  it("what is read of everything that is there", async () => {
+    await done("viewBench");
+    for (const name of [
+      "viewDemo",
+      "viewWork",
+      "viewHealth",
+      "viewWorkshop",
+      "viewPeople",
+      "metrics",
+      "openapi",
+    ] as const)
+      await done(name);
+    for (const name of [
+      "catalogueSchema",
+      "recipeSchema",
+      "profileSchema",
+      "publicationSchema",
+      "pageFonts",
+    ] as const)
+      await done(name);
+    expect((await done("find", { query: { search: "basalt" } })).rows.length).toBeGreaterThan(0);
+    const jobs = (await done("listJobs", { query: { limit: "200" } })).rows as { id: string }[];
+    let trials = 0;
+    for (const { id } of jobs) {
+      const view = await done("viewJob", { id });
+      for (const name of ["viewJobChoices", "saveJob", "viewRecipe"] as const) await done(name, { id });
+      for (const { id: trial, choice } of view.trials as { id: string; choice: string | null }[]) {
+        trials++;
+        await done("viewTrial", { id: trial });
+        if (choice === null) await ask("viewOutcome", { id: trial });
+      }
+      for (const run of view.runs.slice(0, 3)) {
+        await done("viewDiagnosis", { id, query: { run: run.id } });
+        for (const name of ["readRunCsv", "viewRunEdits", "viewPlaces", "readTrace", "listStills"] as const)
+          await done(name, { id: run.id });
+        const { rows } = await done("listStills", { id: run.id });
+        if (rows[0]) await done("readStill", { id: rows[0].id });
+      }
+    }
+    expect([jobs.length > 5, trials > 10]).toEqual([true, true]);
+    for (const { rigId, engineId } of (await done("listProfiles")).rows) {
+      const of = { rig: rigId, engine: engineId };
+      const view = await done("viewProfile", { query: of });
+      await done("saveProfile", { query: of });
+      for (const { id: title } of view.titles.slice(0, 3)) {
+        await done("viewProfile", { query: { ...of, title } });
+        await done("viewProfileRecipe", { query: { ...of, title } });
+      }
+    }
+    for (const { id } of (await done("listCampaigns")).rows) {
+      const view = await done("viewCampaign", { id });
+      expect(view.titles.length).toBeGreaterThan(0);
+      await ask("campaignCalendar", { id, query: { date: "2026-12-01", clock: "19:30" } });
+    }
+    await done("planTitles");
+    const board = await done("viewBoard");
+    await done("viewBoardTitles", { query: { search: board.rows[0].name } });
+    await done("publish", { query: { of: "board" } });
+    await done("listOthers");
+    await done("listObservations");
+    const log = await done("viewLog");
+    expect(log.rows.length).toBeGreaterThan(0);
+    await done("listCrashes");
+    for (const { id } of (await done("listRigs")).rows) await done("viewRig", { id });
+    for (const { id, systemId } of (await done("listTitles")).rows) {
+      await done("viewTitle", { id });
+      await done("viewSystem", { id: systemId });
+    }
+    const { builds } = await viewKit();
+    for (const { id, engineId } of builds) {
+      await done("viewBuild", { id });
+      await done("viewEngine", { id: engineId });
+      await done("exportCatalogue", { id: engineId });
+    }
+    for (const { id } of (await done("viewBench")).houseRules) await done("viewHouseRules", { id });
+    await done("listAbilities");
+  });
+
+  it("what is changed, one of every kind", async () => {
+    const rig = await done("viewRig", { id: (await done("listRigs")).rows[0].id });
+    const { id: rigId } = await done("addRig", { body: { name: "A further rig", spec: rig.spec } });
+    await done("reviseRig", {
+      id: rigId,
+      saw: 1,
+      body: { name: "Further rig", spec: rig.spec, note: "once more" },
+    });
+    await done("duplicateRig", { id: rigId });
+    await done("changeRigs", { body: { ids: [rigId], retired: false } });
+
+    const row = (await done("listTitles")).rows[0];
+    const { id: _system, version: systemVersion, ...system } = await done("viewSystem", { id: row.systemId });
+    const { id: systemId } = await done("addSystem", { body: { ...system, name: "A further system" } });
+    await done("changeSystem", { id: systemId, saw: 1, body: { ...system, name: "Further system" } });
+    expect(systemVersion).toBeGreaterThan(0);
+    const { id: _title, version: _of, ...title } = await done("viewTitle", { id: row.id });
+    const { id: titleId } = await done("addTitle", { body: { ...title, name: "A further title" } });
+    await done("changeTitle", { id: titleId, saw: 1, body: { ...title, name: "Further title" } });
+    await done("changeTitles", { body: { ids: [titleId], hardness: "easy" } });
+
+    const { builds } = await viewKit();
+    const { engineId } = builds[0]!;
+    const { id: _engine, version: engineVersion, ...engine } = await done("viewEngine", { id: engineId });
+    const { id: ownEngine } = await done("addEngine", {
+      body: { ...engine, systemIds: [row.systemId], name: "A further engine" },
+    });
+    await done("changeEngine", {
+      id: ownEngine,
+      saw: 1,
+      body: { ...engine, systemIds: [row.systemId], name: "Further engine" },
+    });
+    expect(engineVersion).toBeGreaterThan(0);
+    const catalogue = JSON.stringify(await done("exportCatalogue", { id: ownEngine }));
+    await done("importCatalogue", { id: ownEngine, body: new TextEncoder().encode(catalogue) });
+    await done("putAbility", { body: { engineId: ownEngine, ability: "quick save", able: true } });
+    await done("addPreflight", {
+      body: { label: "Nothing else runs", why: "It costs speed.", when: "always" },
+    });
+    const [item] = await viewPreflight();
+    await done("removePreflight", { id: item!.id });
+
+    const { houseRules } = await done("viewBench");
+    const { rules } = await done("viewHouseRules", { id: houseRules[0].id });
+    const { id: houseRulesId } = await done("addHouseRules", { body: { name: "Further rules", rules } });
+    await done("changeHouseRules", { id: houseRulesId, saw: 1, body: { name: "Rules", rules } });
+    await done("rejudge", { id: houseRulesId, body: { rules, apply: false } });
+
+    const ownBuild = (await viewKit()).builds.find((build) => build.engineId === ownEngine)!;
+    const of = { rigId, titleId, buildId: ownBuild.id, houseRulesId };
+    const { id: jobId } = await done("addJob", { body: { ...of, aim: "speed", targetFps: null } });
+    await done("changeJob", { id: jobId, saw: 1, body: { aim: "battery" } });
+    await done("changeBench", { saw: (await done("viewBench")).version, body: { jobId } });
+    await done("nameJob", { body: { rig: "By name", nativeFps: 60, refreshHz: 60, title: "Named" } });
+    await done("copyJob", { id: jobId });
+    const run = { ...runOf(jobId), settings: {} };
+    const { id: first } = await done("importRun", { body: packTrace(frames(48), run) });
+    await done("tallyRun", { body: { run: { ...run, source: "tally" }, readings: [{ fps: 48, second: 0 }] } });
+    const { id: growing } = await done("openRun", { body: { run, form: "frames" } });
+    await done("appendRun", { id: growing, body: { role: "trace", sequence: 0, values: [20, 20, 20, 20] } });
+    await done("finishRun", { id: growing, body: { state: "whole" } });
+    const [{ version: saw }] = (await done("viewJob", { id: jobId })).runs;
+    await done("changeRun", { id: first, saw, body: { notes: "the first" } });
+    await done("viewRunEdits", { id: first });
+    const fault = {
+      runId: first,
+      kind: "picture",
+      severity: "slight",
+      scene: "",
+      atMs: null,
+      note: "",
+      workaround: "",
+    };
+    const { id: faultId } = await done("addFault", { body: fault });
+    await done("removeFault", { id: faultId });
+    await done("restoreFault", { id: faultId });
+    await done("judgeAnew", { id: jobId });
+
+    const { id: trialId } = await done("addTrial", { body: { ...trialOf(jobId) } });
+    await done("changeTrial", { id: trialId, saw: 1, body: { rounds: 2 } });
+    for (const arm of [0, 1, 1, 0])
+      await done("importRun", { body: packTrace(frames(arm ? 55 : 45, arm), { ...run, trialId, arm }) });
+    await done("reckonTrial", { id: trialId });
+    await done("viewOutcome", { id: trialId });
+    await done("decideTrial", { id: trialId, body: { choice: "keep", arm: 1, reason: "for the test" } });
+    await done("undecideTrial", { id: trialId });
+    await done("decideTrial", { id: trialId, body: { choice: "keep", arm: 1, reason: "for the test" } });
+    await done("importRun", { body: packTrace(frames(60), run) });
+    await ask("closeJob", { id: jobId, body: { note: "" } });
+    await ask("reopenJob", { id: jobId });
+
+    await done("addProgram", { body: { name: "a script", may: "reads" } });
+    await done("addLink", { body: { what: "board" } });
+    const { programs, links } = await done("viewPeople");
+    await done("revokeProgram", { id: programs[0].id });
+    await done("revokeLink", { id: links[0].id });
+    await done("signOut");
+
+    const publication = await done("publish", { query: { of: "board" } });
+    const { id: other } = await done("takePublication", { body: { from: "next door", publication } });
+    await done("viewOther", { id: other });
+    await done("dropPublication", { id: other });
+
+    const place = { rigId, engineId: ownEngine };
+    const profile = async () =>
+      done("viewProfile", { query: { rig: rigId, engine: ownEngine, title: titleId } });
+    const [{ key, default: value }] = (await profile()).catalogue;
+    const layer = { layer: "title", titleId, values: [{ key, value }] };
+    await done("setProfileValues", { body: { ...place, ...layer, saw: (await profile()).saw } });
+    await done("undoProfileValue", { body: { ...place, id: (await profile()).saw } });
+    await done("setProfileValues", { body: { ...place, ...layer, saw: (await profile()).saw } });
+    const lift = { ...place, systemId: row.systemId, key, value, saw: (await profile()).saw };
+    await ask("liftValue", { body: lift });
+    const carry = { fromRigId: rigId, toRigId: rig.id, engineId: ownEngine, systemId: row.systemId };
+    await done("carryProfile", { body: { ...carry, titleId, buildId: null } });
+    await done("planCheck", { body: { ...place, titleId, buildId: ownBuild.id, keys: [key] } });
+    const file = await done("saveProfile", { query: { rig: rigId, engine: ownEngine } });
+    await done("takeProfile", { body: { ...place, file, saw: (await profile()).saw } });
+
+    const arms = [
+      { name: "one", rigId, buildId: ownBuild.id },
+      { name: "two", rigId: rig.id, buildId: ownBuild.id },
+    ];
+    const plan = {
+      name: "Further",
+      question: "which is best",
+      houseRulesId,
+      titles: [{ titleId }],
+      arms,
+      rounds: 1,
+    };
+    const { id: campaign } = await done("addCampaign", { body: plan });
+    await done("changeCampaign", {
+      id: campaign,
+      saw: 1,
+      body: { firstEvening: "2026-12-02", startsAt: "19:30" },
+    });
+    await done("campaignCalendar", { id: campaign, query: { date: "2026-12-01", clock: "19:30" } });
+    const order = [
+      [0, 1, 1],
+      [0, 0, 1],
+    ];
+    await done("orderCampaign", {
+      id: campaign,
+      saw: (await done("viewCampaign", { id: campaign })).campaign.version,
+      body: { order },
+    });
+    await done("takeRun", { id: campaign, body: { taker: "a window of the test" } });
+    await done("releaseRun", { id: campaign, body: { taker: "a window of the test" } });
+    await done("answerRun", { id: campaign, body: { title: 0, arm: 0, round: 1, answer: "won't start" } });
+    await ask("giveTime", { id: campaign, body: { title: 0 } });
+    await ask("reckonCampaign", { id: campaign, body: { title: 0 } });
+    await done("removeDemo");
+    expect(broken).toEqual([]);
+  });
+
+  it("no endpoint was left out but those that need a person, a video, or a job that may be closed", () => {
+    const left = endpointList.filter(({ id, streams }) => !streams && !answered.has(id as EndpointName));
+    const elsewhere = [
+      "signIn",
+      "changePassphrase",
+      "endSession",
+      "removePerson",
+      "addStills",
+      "bringDemo",
+      "closeJob",
+      "liftValue",
+      "giveTime",
+      "reckonCampaign",
+      "reopenJob",
+    ];
+    expect(left.map(({ id }) => id).filter((id) => !elsewhere.includes(id))).toEqual([]);
+  });
+});

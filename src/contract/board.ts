@@ -1,0 +1,156 @@
+import { faultKinds, faultSeverities } from "@/core/kit";
+import { mostCells, publicationKinds, publicationSchema } from "@/core/publication";
+import { pageFontsSchema } from "@/core/publication/shape";
+import { boardTitlesSchema, boardViewSchema } from "@/core/records";
+import { buildViewSchema, crashRowSchema, logViewSchema } from "@/core/records";
+import { otherPublicationSchema, otherViewSchema } from "@/core/records";
+import { observationRowSchema } from "@/core/records";
+import { cursorSchema, momentCursorSchema, z } from "@/core/schema";
+import { madeSchema, nothingSchema, text } from "./common";
+import { askedId, endpoint, fileOutput, usualBounds } from "./endpoint";
+
+/* What stands above one job: the board, what is published, the log of faults. */
+
+const asText = (most: number) => z.string().max(most).catch("");
+
+export const logQuery = z.object({
+  search: z.string().trim().max(200).catch(""),
+  kind: z.enum(["", ...faultKinds]).catch(""),
+  severity: z.enum(["", ...faultSeverities]).catch(""),
+  rig: askedId,
+  engine: askedId,
+  still: z.enum(["", "still", "gone"]).catch("").describe("Seen in the newest run, or not in any since."),
+  cursor: momentCursorSchema,
+});
+
+export const boardQuery = z.object({
+  search: z.string().trim().max(200).catch(""),
+  system: askedId,
+  hardness: asText(20),
+  cursor: cursorSchema,
+});
+
+const choice = z.enum(["yes", "no"]);
+
+export const publicationQuery = z.object({
+  of: z.enum(publicationKinds),
+  id: askedId.describe("Of the campaign or the device; empty for the board."),
+  names: choice.catch("yes").describe("Whether devices are called by their names."),
+  notes: choice.catch("yes").describe("Whether notes on faults and workarounds go along."),
+});
+
+export const takenPublicationSchema = z.object({
+  from: text(120).default("").describe("Who it is from."),
+  publication: publicationSchema,
+});
+
+export const boardEndpoints = {
+  viewBoard: endpoint({
+    method: "GET",
+    path: "/board",
+    group: "Board",
+    summary: "Systems by rigs, with the titles at each verdict, and the first page of titles by rigs.",
+    query: boardQuery,
+    output: boardViewSchema,
+  }),
+  viewBoardTitles: endpoint({
+    method: "GET",
+    path: "/board/titles",
+    group: "Board",
+    summary: "Titles by rigs, a page.",
+    query: boardQuery,
+    output: boardTitlesSchema,
+  }),
+  publish: endpoint({
+    method: "GET",
+    path: "/publications",
+    group: "Publications",
+    summary:
+      "A campaign, a device or the board as what is handed to others: its sentences, what they rest on, tables.",
+    query: publicationQuery,
+    output: publicationSchema,
+    refusals: [404, 422],
+  }),
+  publicationSchema: endpoint({
+    method: "GET",
+    path: "/publications/schema",
+    group: "Publications",
+    summary: "The JSON Schema of a publication.",
+    output: fileOutput,
+    file: { type: "application/json", holds: nothingSchema },
+  }),
+  pageFonts: endpoint({
+    method: "GET",
+    path: "/publications/fonts",
+    group: "Publications",
+    summary: "The application's fonts in Base64, for a page that brings its own.",
+    output: pageFontsSchema,
+  }),
+  listOthers: endpoint({
+    method: "GET",
+    path: "/others",
+    group: "Publications",
+    summary: "Publications of others, as they were brought in.",
+    output: z.object({ rows: z.array(otherPublicationSchema) }),
+  }),
+  takePublication: endpoint({
+    method: "POST",
+    path: "/others",
+    group: "Publications",
+    summary: "Bring in what somebody else published: shown beside one's own, never counted with it.",
+    body: takenPublicationSchema,
+    bounds: { keys: usualBounds.keys, values: 2 * mostCells, texts: 2 * mostCells },
+    mostBytes: 8 * 1024 * 1024,
+    output: madeSchema,
+    creates: true,
+    refusals: [422],
+  }),
+  viewOther: endpoint({
+    method: "GET",
+    path: "/others/{id}",
+    group: "Publications",
+    summary: "Somebody's publication: its sentences, what they rest on, and the first 200 rows of each table.",
+    output: otherViewSchema,
+    refusals: [404],
+  }),
+  dropPublication: endpoint({
+    method: "DELETE",
+    path: "/others/{id}",
+    group: "Publications",
+    summary: "Take away what was brought in.",
+    output: nothingSchema,
+    refusals: [404],
+  }),
+  listObservations: endpoint({
+    method: "GET",
+    path: "/predictions/observations",
+    group: "Board",
+    summary: "What predictions are made from: rates by title, engine, rig, mode and scale.",
+    output: z.object({ rows: z.array(observationRowSchema) }),
+  }),
+  viewLog: endpoint({
+    method: "GET",
+    path: "/log",
+    group: "Log",
+    summary: "Faults and crashes over all jobs, one row for each kind of it, the last seen first.",
+    query: logQuery,
+    output: logViewSchema,
+  }),
+  listCrashes: endpoint({
+    method: "GET",
+    path: "/log/crashes",
+    group: "Log",
+    summary: "Crashes an hour of every title with a build, with exact intervals (Garwood 1936).",
+    query: z.object({ engine: askedId }),
+    output: z.object({ rows: z.array(crashRowSchema) }),
+  }),
+  viewBuild: endpoint({
+    method: "GET",
+    path: "/builds/{id}",
+    group: "Log",
+    summary:
+      "What a build fixed and broke against the one before it, and which profiles were measured with another.",
+    output: buildViewSchema,
+    refusals: [404],
+  }),
+};

@@ -1,0 +1,33 @@
+import type { campaignsEndpoints } from "@/contract/campaigns";
+import type { Handlers } from "@/server/request/request";
+import { campaignCalendar } from "./campaignCalendar";
+import {
+  addCampaign,
+  answerRun,
+  changeCampaign,
+  giveTime,
+  listCampaigns,
+  orderCampaign,
+  planTitles,
+  reckonCampaign,
+  releaseRun,
+  takeRun,
+  viewCampaign,
+} from "./campaigns";
+
+const made = async (id: Promise<string>) => ({ id: await id });
+
+export const campaignsHandlers: Handlers<Exclude<keyof typeof campaignsEndpoints, "events">> = {
+  listCampaigns: async () => listCampaigns(),
+  addCampaign: async ({ actor, body }) => made(addCampaign(actor, body)),
+  planTitles: async ({ query }) => planTitles(query),
+  viewCampaign: async ({ id }) => viewCampaign(id),
+  changeCampaign: async ({ actor, id, body, saw }) => changeCampaign(actor, id, body, saw),
+  orderCampaign: async ({ actor, id, body, saw }) => orderCampaign(actor, id, body, saw),
+  takeRun: async ({ actor, id, body }) => takeRun(actor, id, body),
+  releaseRun: async ({ actor, id, body }) => releaseRun(actor, id, body),
+  answerRun: async ({ actor, id, body }) => answerRun(actor, id, body),
+  giveTime: async ({ actor, id, body }) => giveTime(actor, id, body),
+  reckonCampaign: async ({ id, body }) => reckonCampaign(id, body),
+  campaignCalendar: async ({ id, query }) => campaignCalendar(id, query),
+};

@@ -1,0 +1,15 @@
+import type { trialsEndpoints } from "@/contract/trials";
+import type { Handlers } from "@/server/request/request";
+import { decideTrial, undecideTrial } from "./decideTrial";
+import { addTrial, changeTrial } from "./planTrial";
+import { reckonTrial, viewOutcome, viewTrial } from "./viewTrial";
+
+export const trialsHandlers: Handlers<Exclude<keyof typeof trialsEndpoints, "events">> = {
+  addTrial: async ({ actor, body }) => addTrial(actor, body),
+  viewTrial: async ({ id }) => viewTrial(id),
+  changeTrial: async ({ actor, id, body, saw }) => changeTrial(actor, id, body, saw),
+  viewOutcome: async ({ id }) => viewOutcome(id),
+  reckonTrial: async ({ id }) => reckonTrial(id),
+  decideTrial: async ({ actor, id, body, saw }) => decideTrial(actor, id, body, saw),
+  undecideTrial: async ({ actor, id, saw }) => undecideTrial(actor, id, saw),
+};

@@ -1,0 +1,1 @@
+export { ApiPage } from "./ApiPage";

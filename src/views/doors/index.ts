@@ -1,1 +1,0 @@
-export { DoorsPage } from "./DoorsPage";
