@@ -13,7 +13,7 @@ const kindFolders = (folder) =>
 /** The text of `kinds/index.ts` for some folders, each of which exports a kind under its own name. */
 function kindsIndex(folders) {
   return `// Made by scripts/kinds.mjs from the folders beside this file: a new kind of trial is a new folder.
-import type { TrialKind as Kind } from "../kind";
+import type { KindOfTrial as Kind } from "../kind";
 ${folders.map((name) => `import { ${name} } from "./${name}";`).join("\n")}
 
 /** Every kind of trial, a folder each. */

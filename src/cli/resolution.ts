@@ -7,15 +7,15 @@ import {
   screenLayouts,
   type Box,
   type Filling,
-  type Screen,
+  type ScreenShape,
   type ScreenLayout,
 } from "@/core/resolution";
 import { words } from "@/core/words";
 import { BadInput } from "./input";
 
 interface Flags {
-  picture?: Screen;
-  screens?: Screen[];
+  picture?: ScreenShape;
+  screens?: ScreenShape[];
   display: Box;
   filling?: Filling;
   fit?: Filling;
@@ -24,7 +24,7 @@ interface Flags {
 }
 
 /** "320x240", or "256x224:1.143" with the shape of its pixels. */
-export function boxIn(text: string): Screen {
+export function boxIn(text: string): ScreenShape {
   const found = /^(\d{1,5})[x×](\d{1,5})(?::(\d*\.?\d+))?$/.exec(text.trim());
   const box = found && {
     width: Number(found[1]),

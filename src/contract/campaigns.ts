@@ -46,7 +46,7 @@ export const takeSchema = z.object({
 
 export const releaseSchema = z.object({ taker: takeSchema.shape.taker });
 
-export const campaignAnswerSchema = z.object({
+export const slotAnswerSchema = z.object({
   title: place,
   arm: place,
   round: z.number().int().min(1).max(40),
@@ -163,7 +163,7 @@ export const campaignsEndpoints = {
     path: "/campaigns/{id}/answers",
     group: "Campaigns",
     summary: "Answer a run that leaves no trace: it won't start, crashed, was skipped, isn't for this engine.",
-    body: campaignAnswerSchema,
+    body: slotAnswerSchema,
     output: nothingSchema,
     refusals: [404, 409, 422],
   }),

@@ -173,7 +173,7 @@ export async function faresOf(buildIds: string[]): Promise<BuildFare[]> {
 }
 
 /** Values of an engine's profiles that hold now and were measured with another build. */
-export async function staleBy(
+export async function valuesStaleBy(
   engineId: string,
   buildId: string,
 ): Promise<{ rigId: string; rig: string; values: number }[]> {

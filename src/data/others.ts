@@ -1,6 +1,6 @@
 import { QueryTypes } from "sequelize";
 import type { Publication } from "@/core/publication";
-import type { OtherPublication, OtherView, Ways } from "@/core/records";
+import type { OtherPublication, OtherView, HowRunsWereMade } from "@/core/records";
 import { store } from "./models";
 
 const head = `id, from_whom as "from", added_at as "addedAt", kind, name, made_at as "madeAt"`;
@@ -43,13 +43,13 @@ export async function removeOther(id: string): Promise<boolean> {
   return gone.length > 0;
 }
 
-async function waysOf(where: string, bind: string[]): Promise<Ways> {
+async function waysOf(where: string, bind: string[]): Promise<HowRunsWereMade> {
   const [sources, [rest]] = await Promise.all([
-    store().query<Ways["sources"][number]>(
+    store().query<HowRunsWereMade["sources"][number]>(
       `select u.source, count(*)::int as runs from runs u join jobs j on j.id = u.job_id where u.deleted_at is null and j.deleted_at is null and ${where} group by 1 order by 2 desc`,
       { bind, type: QueryTypes.SELECT },
     ),
-    store().query<Omit<Ways, "sources">>(
+    store().query<Omit<HowRunsWereMade, "sources">>(
       `select coalesce(array_agg(distinct u.conditions ->> 'capturePath') filter (where u.conditions ->> 'capturePath' <> ''), '{}') as paths, min(u.made_at) as "from", max(u.made_at) as "to"
        from runs u join jobs j on j.id = u.job_id where u.deleted_at is null and j.deleted_at is null and ${where}`,
       { bind, type: QueryTypes.SELECT },

@@ -7,7 +7,7 @@ import {
   type LayerValue,
   type ProfileOf,
   type SetValue,
-  type Told,
+  type StoredValue,
   type ToldWithOrigin,
 } from "@/core/profile";
 import type { ProfileListRow, TrialRow } from "@/core/records";
@@ -56,7 +56,7 @@ const asStanding = ({ rigId, engineId }: ProfilePlace, { only, until = null }: S
 
 /** What stands in the layers of an engine on a rig. */
 export async function standingValues(place: ProfilePlace, asked: Standing = {}): Promise<HeldValues<SetValue>> {
-  const [found] = await store().query<{ held: Told[] }>(
+  const [found] = await store().query<{ held: StoredValue[] }>(
     `select ${togetherOf(told)} as held from profile_values where ${standing}`,
     asStanding(place, asked),
   );
@@ -197,7 +197,7 @@ export async function profilesWhole(rigId: string | null): Promise<{
   const asked = { bind: [rigId], type: QueryTypes.SELECT as const };
   const [standing, trials, titles] = await together(
     async () =>
-      store().query<{ held: Told[] } & ProfilePlace>(
+      store().query<{ held: StoredValue[] } & ProfilePlace>(
         `select rig_id as "rigId", engine_id as "engineId", ${togetherOf(told)} as held
          from profile_values where value is not null and id in (${newestOf("$1::uuid is null or rig_id = $1")}) group by 1, 2`,
         asked,

@@ -1,8 +1,8 @@
 import { Fragment, jsxDEV as make } from "react/jsx-dev-runtime";
-import { drawn } from "./unbroken";
+import { textKeptTogether } from "./unbroken";
 
 export type { JSX } from "react/jsx-runtime";
 export { Fragment };
 
 /** As jsx-runtime, while developing and in tests. */
-export const jsxDEV: typeof make = (type, props, ...rest) => make(type, drawn(props), ...rest);
+export const jsxDEV: typeof make = (type, props, ...rest) => make(type, textKeptTogether(props), ...rest);

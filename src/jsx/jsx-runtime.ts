@@ -1,5 +1,5 @@
 import { Fragment, jsx as make, jsxs as makeMany } from "react/jsx-runtime";
-import { drawn } from "./unbroken";
+import { textKeptTogether } from "./unbroken";
 
 export type { JSX } from "react/jsx-runtime";
 export { Fragment };
@@ -8,5 +8,5 @@ export { Fragment };
  * What every element of the pages is made by (tsconfig's jsxImportSource): React's own, with figures kept to
  * their units.
  */
-export const jsx: typeof make = (type, props, key) => make(type, drawn(props), key);
-export const jsxs: typeof makeMany = (type, props, key) => makeMany(type, drawn(props), key);
+export const jsx: typeof make = (type, props, key) => make(type, textKeptTogether(props), key);
+export const jsxs: typeof makeMany = (type, props, key) => makeMany(type, textKeptTogether(props), key);

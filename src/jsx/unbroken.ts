@@ -21,7 +21,7 @@ export function keptTogether(children: unknown): unknown {
  * An element's properties with its text kept together. Children of components too: those of packages hand them
  * on by themselves.
  */
-export function drawn<P>(props: P): P {
+export function textKeptTogether<P>(props: P): P {
   const { children } = props as { children?: unknown };
   const kept = keptTogether(children);
   return kept === children ? props : { ...props, children: kept };

@@ -12,7 +12,7 @@ import { noteConnection } from "./connections";
 import { builtFiles, dropForeignHeaders, passage, type Passage } from "./gate";
 import { guards, inertGuards } from "./guards";
 import { keepPace } from "./pace";
-import { Pages, madeFor, nonceIn, type MadePage, type Outcome, type PageSource } from "./pages";
+import { Pages, madeFor, nonceIn, type MadePage, type PageOutcome, type PageSource } from "./pages";
 import { noOthers } from "./share";
 
 function plain(response: ServerResponse, status: number, text: string): void {
@@ -55,7 +55,7 @@ export function pageKey(
 }
 
 /** Collects what the framework answers, and sends it on as it comes; says in any case what came of it. */
-function collect(response: ServerResponse, done: (outcome: Outcome) => void): void {
+function collect(response: ServerResponse, done: (outcome: PageOutcome) => void): void {
   const at = Date.now();
   const parts: Buffer[] = [];
   const { write, end } = response;
@@ -68,7 +68,7 @@ function collect(response: ServerResponse, done: (outcome: Outcome) => void): vo
     return (write as (...all: unknown[]) => boolean).call(response, part, encoding, ...rest);
   }) as typeof write;
   let told = false;
-  const tell = (outcome: Outcome) => {
+  const tell = (outcome: PageOutcome) => {
     if (told) return;
     told = true;
     done(outcome);
@@ -197,7 +197,7 @@ export function front(
       here.made(there.page);
       return send(response, there.page);
     }
-    const tell = (outcome: Outcome) => {
+    const tell = (outcome: PageOutcome) => {
       here.made(outcome);
       there.made(outcome);
     };

@@ -1,11 +1,11 @@
 import { endpointList, pages } from "@/contract";
 import type { Asker } from "@/server/actor";
-import { dropForeignHeaders, passage, type Asked } from "./gate";
+import { dropForeignHeaders, passage, type AskedTarget } from "./gate";
 
 const files = new Set(["/_next/static/chunks/a.js"]);
 const person = (may: Asker["may"]): Asker => ({ kind: "person", name: "Bram", may, id: "1" });
 const program = (may: Asker["may"]): Asker => ({ ...person(may), kind: "program" });
-const ask = (asked: Partial<Asked>, who: Asker | null = null) => {
+const ask = (asked: Partial<AskedTarget>, who: Asker | null = null) => {
   const passed = passage({ method: "GET", url: "/", headers: {}, ...asked }, who, files);
   return passed.kind === "refuse" ? passed.status : passed.kind;
 };

@@ -73,7 +73,7 @@ const notSignedIn: Passage = {
 const readMethods = "GET, HEAD";
 const isRead = (method: string) => method === "GET" || method === "HEAD";
 
-export interface Asked {
+export interface AskedTarget {
   method?: string | undefined;
   url?: string | undefined;
   headers: IncomingHttpHeaders;
@@ -99,7 +99,7 @@ const isShared = ([first, secret, ...rest]: string[]) =>
  * @param files     addresses of built files; null while pages are built as they are asked for (development)
  */
 export function passage(
-  { method = "GET", url = "/", headers }: Asked,
+  { method = "GET", url = "/", headers }: AskedTarget,
   asker: Asker | null,
   files: ReadonlySet<string> | null,
 ): Passage {

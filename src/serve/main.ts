@@ -12,7 +12,7 @@ import { builtFiles } from "./gate";
 import { inertGuards } from "./guards";
 import { PageExchange, noOthers, otherPages } from "./share";
 import { startThreads } from "./threads";
-import { warmUp } from "./warm";
+import { drawFirstPages } from "./warm";
 
 // Whoever read what is written here may be gone, killed; that is no reason to end, or to say so for ever.
 for (const stream of [process.stdout, process.stderr]) stream.on("error", () => undefined);
@@ -35,7 +35,7 @@ async function serve(): Promise<void> {
   startThreads(processes);
   await app.prepare();
   const framework = app.getRequestHandler();
-  if (!dev) await warmUp(framework, `127.0.0.1:${port}`);
+  if (!dev) await drawFirstPages(framework, `127.0.0.1:${port}`);
   const answer = front(framework, cluster.isWorker ? others() : noOthers, dev ? null : builtFiles());
   const { LAMP_CERTIFICATE: certificate, LAMP_CERTIFICATE_KEY: key } = process.env;
   const bounds = {

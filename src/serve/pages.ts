@@ -19,10 +19,10 @@ const mostKept = 24_000_000;
 const oldestMs = 30_000;
 
 /** What came of making a page: one for all, one for nobody else, or none, because whoever asked has gone. */
-export type Outcome = MadePage | "unshared" | "left";
+export type PageOutcome = MadePage | "unshared" | "left";
 
 /** A page to send, or none and where to tell what came of making it. */
-export type Taken = { page: MadePage } | { page: null; made: (outcome: Outcome) => void };
+export type Taken = { page: MadePage } | { page: null; made: (outcome: PageOutcome) => void };
 
 /** Where pages are asked for before they are made, by address and by what the store holds. */
 export interface PageSource {
@@ -42,7 +42,7 @@ export class Pages implements PageSource {
     maxSize: mostKept,
     sizeCalculation: ({ text }) => text.length + 1000,
   });
-  private readonly making = new Map<string, Promise<Outcome>>();
+  private readonly making = new Map<string, Promise<PageOutcome>>();
 
   constructor(private readonly now: () => number = Date.now) {}
 
@@ -56,7 +56,7 @@ export class Pages implements PageSource {
         if (outcome === "left") return this.take(key, mark);
         return outcome === "unshared" ? madeAlone : { page: outcome };
       });
-    let tell: (outcome: Outcome) => void = () => {};
+    let tell: (outcome: PageOutcome) => void = () => {};
     this.making.set(name, new Promise((resolve) => (tell = resolve)));
     return {
       page: null,

@@ -2,7 +2,7 @@ import { isOwnHost, isOwnOrigin, ownNames } from "./addresses";
 import { pageKey } from "./front";
 import { Pages, madeFor, nonceIn, type MadePage, type PageSource } from "./pages";
 import { PageExchange, otherPages } from "./share";
-import { warmUp } from "./warm";
+import { drawFirstPages } from "./warm";
 import { callerOf } from "@/server/actor";
 
 describe("the application's own names", () => {
@@ -195,7 +195,7 @@ describe("what is drawn before anybody asks", () => {
   it("is asked by the application of itself, to read, and goes nowhere however long it is", async () => {
     const asked: string[] = [];
     let ended = 0;
-    await warmUp(async ({ url = "", headers }, response) => {
+    await drawFirstPages(async ({ url = "", headers }, response) => {
       const { asker } = callerOf({ get: (name) => String(headers[name]) });
       asked.push(`${asker?.name} ${asker?.may} ${headers.host} ${url}`);
       // As a framework does that waits until there is room again.
@@ -211,6 +211,6 @@ describe("what is drawn before anybody asks", () => {
     ["fails", () => Promise.reject(new Error("no store"))],
     ["never ends", () => new Promise(() => {})],
   ])("nobody waits for one that %s", async (_how, framework) =>
-    expect(await warmUp(framework, "127.0.0.1:3210", 20)).toBeUndefined(),
+    expect(await drawFirstPages(framework, "127.0.0.1:3210", 20)).toBeUndefined(),
   );
 });

@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
-import { Pages, madeAlone, type MadePage, type Outcome, type PageSource, type Taken } from "./pages";
+import { Pages, madeAlone, type MadePage, type PageOutcome, type PageSource, type Taken } from "./pages";
 
 /** What processes of one start and the one that began them tell one another about a page. */
 type PageWord =
   | { about: "page wanted"; ask: string; key: string; mark: string }
   | { about: "page found"; ask: string; page: MadePage | null }
-  | { about: "page made"; ask: string; outcome: Outcome };
+  | { about: "page made"; ask: string; outcome: PageOutcome };
 
 type Send = (word: PageWord) => void;
 /** Other words pass between processes as well. */
@@ -20,9 +20,9 @@ export class PageExchange {
 
   /** A process that asks and makes. @returns what hears its words, and what is called when it has ended */
   joined(send: Send): { hears: (word: Heard) => void; gone: () => void } {
-    const making = new Map<string, (outcome: Outcome) => void>();
+    const making = new Map<string, (outcome: PageOutcome) => void>();
     let isGone = false;
-    const made = (ask: string, outcome: Outcome) => {
+    const made = (ask: string, outcome: PageOutcome) => {
       making.get(ask)?.(outcome);
       making.delete(ask);
     };

@@ -25,7 +25,7 @@ async function askedOfItself(framework: Framework, url: string, headers: Incomin
  * Draws some pages once, so that whoever comes first doesn't wait for them to be compiled, and holds nobody up
  * meanwhile. What can't be drawn is drawn by whoever asks.
  */
-export async function warmUp(framework: Framework, host: string, patience = patienceMs): Promise<void> {
+export async function drawFirstPages(framework: Framework, host: string, patience = patienceMs): Promise<void> {
   const caller: Caller = { asker: { ...theApplication, may: "reads", id: "" }, address: "", secure: false };
   const headers = { host, [callerHeader]: encodeURIComponent(JSON.stringify(caller)) };
   const drawing = (async () => {

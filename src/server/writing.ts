@@ -4,7 +4,7 @@ import { keepHolds } from "@/server/jobs/holds";
 import { Problem, notFound } from "./problem";
 
 /** What an edit that saw an older version is told: both are shown, and nothing typed is lost. */
-export class Stale extends Problem {
+export class StaleVersion extends Problem {
   constructor(
     readonly saw: number,
     readonly current: number,
@@ -52,5 +52,5 @@ export async function editing(
 ): Promise<void> {
   const current = await lockRow(table, id);
   if (current === null) throw notFound(what);
-  if (saw !== null && saw !== current) throw new Stale(saw, current);
+  if (saw !== null && saw !== current) throw new StaleVersion(saw, current);
 }

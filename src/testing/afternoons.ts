@@ -8,7 +8,7 @@ import { grades, judge } from "@/core/verdict";
 import type { Tried } from "@/core/advise/history";
 import { leversFor } from "@/core/advise/levers";
 import type { Lever } from "@/core/advise/shape";
-import { problemNames, problemOf, type Problem } from "./problems";
+import { problemNames, problemOf, type BenchProblem } from "./problems";
 import { outOfReach, suggest, type SuggestInput } from "@/core/advise/suggest";
 
 /** How an afternoon ended. */
@@ -48,7 +48,7 @@ export const atRandom: Choosing = ({ levers, history }, random) => {
  * One afternoon: a baseline, then a change at a time by two rounds, kept where it is better, until full speed
  * or nothing is left.
  */
-export function afternoon(problem: Problem, choosing: Choosing, seed: number): Afternoon {
+export function afternoon(problem: BenchProblem, choosing: Choosing, seed: number): Afternoon {
   const random = seeded(seed);
   const { profile, workload, effects, catalogue } = problem;
   let settings = problem.begin;

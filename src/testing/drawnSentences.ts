@@ -18,7 +18,7 @@ const atLines = [
 ];
 
 /** Figures for every sentence, for reading it and for testing what it says. */
-export const drawn: Drawn = {
+export const drawnSentences: Drawn = {
   "kept.verbatim": [{ text: "+4.2 % (95 %: +1.0 % to +7.4 %)" }],
   "verdict.counterDisagrees": [{ fps: 60, speedPercent: 84.5 }],
   "verdict.tooFast": [{ speedPercent: 117 }],
@@ -507,6 +507,6 @@ export const drawn: Drawn = {
 /** Every sentence with every draw of its figures. */
 export const everySentence = (): { code: Code; said: Said }[] =>
   (Object.keys(sentences) as Code[]).flatMap((code) => {
-    const figures: unknown[] = (drawn as Partial<Record<Code, unknown[]>>)[code] ?? [{}];
+    const figures: unknown[] = (drawnSentences as Partial<Record<Code, unknown[]>>)[code] ?? [{}];
     return figures.map((each) => ({ code, said: { code, figures: each } }));
   });

@@ -3,7 +3,7 @@ import type { SimEffects, SimProfile, SimWorkload } from "@/core/simulator";
 import { seeded, type Random } from "@/core/stats";
 
 /** A made-up problem: a device, a title and an engine's settings, and whether full speed can be had at all. */
-export interface Problem {
+export interface BenchProblem {
   name: string;
   profile: SimProfile;
   workload: SimWorkload;
@@ -167,7 +167,7 @@ export const problemNames = [
 ] as const;
 
 /** One of the problems on a device of its own. @param at its place among the names */
-export function problemOf(at: number, seed: number): Problem {
+export function problemOf(at: number, seed: number): BenchProblem {
   const random = seeded(seed * 331 + at * 7919 + 17);
   const between = (low: number, high: number) => low + (high - low) * random.uniform();
   const catalogue = usualCatalogue();
@@ -222,7 +222,7 @@ export function problemOf(at: number, seed: number): Problem {
     strictSync: false,
   };
   const begin = defaultsOf(catalogue);
-  const made: Problem = {
+  const made: BenchProblem = {
     name: problemNames[at] ?? "",
     profile,
     workload,

@@ -6,18 +6,18 @@ import { download, fileNameOf } from "./csv";
 import { downloadCsv } from "./downloadCsv";
 import { pngOf, svgOf } from "./picture";
 
-export type Cell = string | number | null;
+export type ChartCell = string | number | null;
 
 /** What a chart draws, as columns and rows. */
 export interface ChartData {
   columns: string[];
-  rows: Cell[][];
+  rows: ChartCell[][];
 }
 
 /** Rows of a chart's table that are shown; the file holds all of them. */
 const mostRows = 400;
 
-const shown = (cell: Cell) =>
+const shown = (cell: ChartCell) =>
   typeof cell === "number"
     ? cell.toLocaleString("en-GB", { maximumFractionDigits: 3, useGrouping: false })
     : (cell ?? "");

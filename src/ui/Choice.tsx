@@ -6,7 +6,7 @@ import { useReached } from "./useReached";
 const load = async () => (await import("./ChoiceList")).ChoiceList;
 
 /** One of several. The list itself is loaded when somebody reaches for it: a page has many, most are never opened. */
-export function Choice(props: ChoiceProps) {
+export function ChoiceField(props: ChoiceProps) {
   const { Reached, reach, prepare } = useReached(load);
   const { value, options, label, quiet, placeholder = "Choose", id, invalid } = props;
   if (Reached) return <Reached {...props} />;

@@ -45,7 +45,7 @@ export function EmptyPanel({
 }
 
 /** A figure with its name and unit. */
-export function Figure({
+export function NamedFigure({
   name,
   value,
   unit,

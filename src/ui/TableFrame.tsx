@@ -1,7 +1,7 @@
 "use client";
 import { Download } from "lucide-react";
 import { useRef, type ReactNode } from "react";
-import { cellsOf } from "./csv";
+import { tableText } from "./csv";
 import { downloadCsv } from "./downloadCsv";
 
 /** Round a table: it scrolls in its own column, and is saved as CSV as it stands. */
@@ -10,7 +10,7 @@ export function TableFrame({ name, children }: { name: string; children: ReactNo
   const save = () => {
     const table = frame.current?.querySelector("table");
     if (!table) return;
-    const { columns, rows } = cellsOf(table);
+    const { columns, rows } = tableText(table);
     void downloadCsv(name, columns, rows);
   };
   return (

@@ -2,7 +2,7 @@
 import { render } from "@testing-library/react";
 import Papa from "papaparse";
 import { csvOf } from "@/core/document";
-import { cellsOf, fileNameOf } from "./csv";
+import { tableText, fileNameOf } from "./csv";
 
 describe("figures as CSV", () => {
   it("quotes what has to be (RFC 4180), and comes back as it was", () => {
@@ -42,7 +42,7 @@ describe("figures as CSV", () => {
         </tbody>
       </table>,
     );
-    expect(cellsOf(container.querySelector("table")!)).toEqual({
+    expect(tableText(container.querySelector("table")!)).toEqual({
       columns: ["Arm", "Average"],
       rows: [["as it is kept", "60.0 fps"]],
     });

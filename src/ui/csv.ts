@@ -19,7 +19,7 @@ export const fileNameOf = (name: string): string =>
 /**
  * What a table shows, as its heads and the text of its cells; cells without text in their head are left out.
  */
-export function cellsOf(table: HTMLTableElement): { columns: string[]; rows: string[][] } {
+export function tableText(table: HTMLTableElement): { columns: string[]; rows: string[][] } {
   const textOf = (cell: Element) => (cell.textContent ?? "").replace(/\s+/g, " ").trim();
   const heads = [...table.querySelectorAll("thead th")].map(textOf);
   const kept = heads.flatMap((head, at) => (head === "" ? [] : [at]));

@@ -16,7 +16,7 @@ export const plain = (value: number, most = 2): string =>
   value.toLocaleString("en-GB", { maximumFractionDigits: most, useGrouping: false });
 
 /** What a text field holds as a number, a decimal comma too; NaN where it holds none. */
-export const numberIn = (text: string): number =>
+export const typedNumber = (text: string): number =>
   text.trim() === "" ? Number.NaN : Number(text.replace(",", "."));
 
 /** Units of a duration, the longest first, ms. */

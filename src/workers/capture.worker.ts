@@ -4,7 +4,7 @@ import { expose, transfer } from "comlink";
 import { ALL_FORMATS, BlobSource, Input, VideoSampleSink } from "mediabunny";
 import {
   captureResult,
-  clockIn,
+  clockOnScreen,
   keptTrace,
   runTime,
   stillMoments,
@@ -16,7 +16,7 @@ import {
   type Settled,
 } from "@/core/capture";
 import type { Mark } from "@/core/trace";
-import { DigitWindow, drawn, inks } from "./capture/digits";
+import { DigitWindow, drawnDigits, inks } from "./capture/digits";
 import { CaptureProblem, measureCapture, readingFault, trackIn, type CaptureOptions } from "./capture/measure";
 import { startRecogniser } from "./capture/recognise";
 import { keepTrace } from "./keepTrace";
@@ -179,8 +179,8 @@ const api = {
       const recogniser = await startRecogniser(ocr);
       try {
         for (const way of inks) {
-          const { text, confidence } = await recogniser.read(drawn(picture, way, 40));
-          if (clockIn(text) && confidence >= clockConfidence) return { text };
+          const { text, confidence } = await recogniser.read(drawnDigits(picture, way, 40));
+          if (clockOnScreen(text) && confidence >= clockConfidence) return { text };
         }
         return { text: null };
       } finally {

@@ -9,7 +9,7 @@ import {
   type ConfigEntry,
   type ConfigFormat,
   type ConfigValue,
-  type Difference,
+  type PatchedLine,
   type Encoding,
 } from "@/core/config";
 
@@ -21,7 +21,7 @@ export interface ReadConfig {
 export interface PatchedConfig {
   bytes: Uint8Array<ArrayBuffer>;
   text: string;
-  differences: Difference[];
+  differences: PatchedLine[];
 }
 /** What came of it, or why it can't be, with the line where there is one. */
 export type ConfigOutcome<Made> = ({ ok: true } & Made) | { ok: false; message: string; line: number | null };

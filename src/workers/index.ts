@@ -11,7 +11,7 @@ export type { ComparedUnder } from "./compare.worker";
 export type { CaptureOutcome, OpenedCapture } from "./capture.worker";
 export type { ConfigOutcome, PatchedConfig, ReadConfig } from "./config.worker";
 export type { KeepOutcome } from "./keepTrace";
-export type { Judged, LogPreview, ReadOutcome } from "./logImport.worker";
+export type { JudgedLog, LogPreview, ReadOutcome } from "./logImport.worker";
 export type { Foreseen } from "./predict.worker";
 export type { TraceColumns, TraceFacts } from "./trace.worker";
 export { proxy as callback };

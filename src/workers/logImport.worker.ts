@@ -33,7 +33,7 @@ export interface LogPreview {
 }
 
 /** What is judged of a log against a yardstick. */
-export type Judged = Pick<LogPreview, "averageFps" | "verdict">;
+export type JudgedLog = Pick<LogPreview, "averageFps" | "verdict">;
 
 export type ReadOutcome = { ok: true; preview: LogPreview } | { ok: false; problem: LogProblem };
 
@@ -41,7 +41,7 @@ const sketchColumns = 480;
 const progressEvery = 4 << 20;
 let held: Trace | null = null;
 
-function judged(trace: Trace, yardstick: Yardstick, rules: HouseRules): Judged {
+function judged(trace: Trace, yardstick: Yardstick, rules: HouseRules): JudgedLog {
   const summary = summarise(trace, yardstick, rules.measuring);
   return { averageFps: summary.averageFps, verdict: judge(summary, rules) };
 }
@@ -97,7 +97,7 @@ const api = {
   },
 
   /** Judges the log that was read anew, against another yardstick or by other rules. */
-  judge(yardstick: Yardstick, rules: HouseRules): Judged | null {
+  judge(yardstick: Yardstick, rules: HouseRules): JudgedLog | null {
     return held && judged(held, yardstick, rules);
   },
 

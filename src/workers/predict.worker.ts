@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { Foresight, type AskedTitle, type Calibration, type Suggestion } from "@/core/predict";
+import { Foresight, type AskedTitle, type Calibration, type StartingPoint } from "@/core/predict";
 import type { ObservationRow } from "@/core/records";
 
 let foresight: Promise<Foresight> | null = null;
@@ -13,7 +13,7 @@ const ready = async (): Promise<Foresight> =>
   }));
 
 export interface Foreseen {
-  suggestion: Suggestion;
+  suggestion: StartingPoint;
   calibration: Calibration;
 }
 
@@ -27,10 +27,10 @@ const api = {
   /** The same for titles that were run elsewhere, by `TITLE RIG`; and how far all of it can be trusted. */
   async cells(
     asked: { titleId: string; rigId: string; targetFps: number }[],
-  ): Promise<{ cells: Record<string, Suggestion>; calibration: Calibration } | null> {
+  ): Promise<{ cells: Record<string, StartingPoint>; calibration: Calibration } | null> {
     const seen = await ready();
     if (!seen.speaks) return null;
-    const cells: Record<string, Suggestion> = {};
+    const cells: Record<string, StartingPoint> = {};
     for (const { titleId, rigId, targetFps } of asked) {
       const known = seen.knownTitle(titleId);
       const made = known && seen.beginning({ titleId, targetFps, ...known, scales: [1, 2, 3, 4] }, rigId);

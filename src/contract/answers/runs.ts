@@ -12,7 +12,7 @@ export const changeSchema = z.object({
   from: settingValueSchema.nullable(),
   to: settingValueSchema.nullable(),
 });
-export type Change = z.output<typeof changeSchema>;
+export type SettingChange = z.output<typeof changeSchema>;
 
 /** A run in a job's thread: figures, verdict, and what was changed since the run before. */
 export const threadRunSchema = runRowSchema

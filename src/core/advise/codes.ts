@@ -1,7 +1,7 @@
 import { saying, type Said } from "@/core/said";
 
 /** A change as a suggestion names it. */
-export interface Change {
+export interface ProposedChange {
   label: string;
   from: unknown;
   to: unknown;
@@ -19,7 +19,7 @@ export interface Sure {
 
 /** Sentences that this folder says, by their codes, with the figures in each; core/words puts them into words. */
 export interface AdviseCodes {
-  "suggest.speed": Change & {
+  "suggest.speed": ProposedChange & {
     logGain: number;
     chance: number;
     because: Said | null;
@@ -27,7 +27,7 @@ export interface AdviseCodes {
     /** Whether anybody said what it relieves. */
     relieves?: boolean;
   };
-  "suggest.room": Change & { speedPercent: number; aim: "picture" | "battery" | "speed" };
+  "suggest.room": ProposedChange & { speedPercent: number; aim: "picture" | "battery" | "speed" };
   "caution.heat": undefined;
   "caution.limit": undefined;
   "opening.fastest": undefined;

@@ -19,5 +19,5 @@ export { openingFor } from "./strategies";
 export type { Opening } from "./shape";
 export { heatCautions, outOfReach, suggest, type SuggestInput } from "./suggest";
 export type { Suggestion } from "./shape";
-export { replay, type Working } from "./replay";
-export type { AdviseCodes, Change, Sure } from "./codes";
+export { replay, type Pipelining } from "./replay";
+export type { AdviseCodes, ProposedChange, Sure } from "./codes";

@@ -12,7 +12,7 @@ import { quantile, seeded } from "@/core/stats";
 import type { Floats, Trace } from "@/core/trace";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
-import { heldBlocks, replay, type Working } from "./replay";
+import { heldBlocks, replay, type Pipelining } from "./replay";
 
 export interface RateInput {
   nativeFps: number;
@@ -87,7 +87,7 @@ function behindCap(
   const least = leastFullSpeed(capFps, rules);
   const random = seeded(1);
   const sum = (list: number[]) => list.reduce((total, each) => total + each, 0);
-  const blocksOf = (slower: number, working: Working) =>
+  const blocksOf = (slower: number, working: Pipelining) =>
     heldBlocks(
       replay(slower === 1 ? workMs : workMs.map((ms) => ms * slower), capFps, refreshHz, working),
       least,

@@ -2,7 +2,7 @@ import { windowRates } from "@/core/metrics";
 import type { Floats } from "@/core/trace";
 
 /** How an engine works behind a cap: one frame ahead of the display, or waiting for it after every frame. */
-export type Working = "one ahead" | "strict";
+export type Pipelining = "one ahead" | "strict";
 
 /** A frame that ends this share of a refresh late is still shown on it. */
 const slack = 0.02;
@@ -15,7 +15,7 @@ const slack = 0.02;
  * @param capFps the cap; frames are shown on refreshes of the display where it is a whole number of them,
  *   else when the limiter lets them
  */
-export function replay(workMs: Floats, capFps: number, refreshHz: number, working: Working): Float64Array {
+export function replay(workMs: Floats, capFps: number, refreshHz: number, working: Pipelining): Float64Array {
   const tick = 1000 / refreshHz,
     period = 1000 / capFps;
   const refreshes = Math.round(period / tick);

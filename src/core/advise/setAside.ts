@@ -8,7 +8,7 @@ const noGain = 0.02,
   costly = -0.05;
 
 /** What became of a lever that this job has tried before. */
-export interface Before {
+export interface TriedBefore {
   /** Tried without effect, and nothing that it depends on has changed. */
   aside: boolean;
   /** What was kept since it failed, by key, where that brings it back; null where it was never tried. */
@@ -31,7 +31,7 @@ export function whatBefore(
   lever: Pick<Lever, "key" | "to" | "relieves">,
   history: Tried[],
   diagnosis: Diagnosis | null,
-): Before {
+): TriedBefore {
   const own = history.filter(({ elsewhere }) => !elsewhere);
   const undoes = own.some((trial) => trial.helped && trial.key === lever.key && trial.from === lever.to);
   if (undoes) return { aside: true, since: null };

@@ -1,7 +1,7 @@
 export {
   campaignArmSchema,
   newCampaignSchema,
-  mostArms,
+  mostCampaignArms,
   questions,
   titleInPlan,
   slotAnswers,

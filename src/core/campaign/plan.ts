@@ -47,7 +47,7 @@ export type CampaignCosts = z.output<typeof campaignCostsSchema>;
 const mostTitles = 2000;
 const mostCampaignRuns = 20_000;
 const mostExtraRounds = 3;
-export const mostArms = 12;
+export const mostCampaignArms = 12;
 
 export const newCampaignSchema = z
   .object({
@@ -58,7 +58,7 @@ export const newCampaignSchema = z
       .array(z.object({ titleId: z.uuid(), scene: z.string().trim().max(120).default("") }))
       .min(1, "Choose a title.")
       .max(mostTitles),
-    arms: z.array(campaignArmSchema).min(1, "Name an arm.").max(mostArms),
+    arms: z.array(campaignArmSchema).min(1, "Name an arm.").max(mostCampaignArms),
     rounds: z.number().int().min(1).max(12),
     /** Rounds that titles still open may take of the time that others give away. */
     extraRounds: z.number().int().min(0).max(mostExtraRounds).default(1),

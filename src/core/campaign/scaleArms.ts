@@ -1,5 +1,5 @@
 import type { PowerMode } from "@/core/kit";
-import { mostArms, type CampaignArm } from "./plan";
+import { mostCampaignArms, type CampaignArm } from "./plan";
 
 /**
  * Arms of every scale in every mode, the one that somebody would rather have first: the largest scale before a
@@ -28,7 +28,9 @@ export function scaleArms(
     })),
   );
   if (arms.length === 0) throw new RangeError("Name a scale.");
-  if (arms.length > mostArms)
-    throw new RangeError(`${arms.length} arms are too many; ${mostArms} at most: name fewer scales or modes.`);
+  if (arms.length > mostCampaignArms)
+    throw new RangeError(
+      `${arms.length} arms are too many; ${mostCampaignArms} at most: name fewer scales or modes.`,
+    );
   return arms;
 }

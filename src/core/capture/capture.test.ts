@@ -8,11 +8,11 @@ import {
   cellsIn,
   cellsOf,
   judgedCapture,
-  numberIn,
+  counterDigits,
   picturesFrom,
   plausible,
   regionOfTiles,
-  tell,
+  classify,
   type Observed,
   type RawReading,
 } from ".";
@@ -63,7 +63,7 @@ function made(scene: Scene, { shown, noise = 0.2, drift = 0, counter = false, se
     }
   });
   const changes = meter.end();
-  const told = tell(changes);
+  const told = classify(changes);
   const wrong = told.kinds.filter((kind, k) => (kind === "new") !== truth[k + 1]).length;
   const times = Float64Array.from({ length: captured }, (_, k) => k / 60);
   return { told, wrong, captured, meter, changes, times, stamps: { times, lastSeconds: 1 / 60, faults: 0 } };
@@ -181,7 +181,7 @@ describe("a counter's readings", () => {
     ["6O", null],
     ["60 FPS 16.7 ms", null],
     ["12345", null],
-  ])("“%s” is %p", (text, value) => expect(numberIn(text)).toBe(value));
+  ])("“%s” is %p", (text, value) => expect(counterDigits(text)).toBe(value));
   const raw = (values: (number | string)[]) =>
     values.map((value, k) => ({ atMs: 500 * k, text: String(value), confidence: 95 }));
   it("a jump that the pictures don't show is dropped, one that they show is kept", () => {

@@ -8,7 +8,7 @@ const tilesWide = cellsWide / tileWide,
 export const tileCount = tilesWide * tilesHigh;
 
 /** How much one captured picture differs from the one before. */
-export interface Change {
+export interface PictureChange {
   /**
    * Fourth root of the mean fourth power of the cells' change: what a small thing moving in a still scene does
    * shows in it, and even noise hardly.
@@ -88,7 +88,7 @@ export class ChangeMeter {
   /** Tiles that hold a counter, as far as can be guessed; 1 for each. */
   readonly counterTiles = new Uint8Array(tileCount);
   /** One for every picture but the first. */
-  readonly changes: Change[] = [];
+  readonly changes: PictureChange[] = [];
 
   /**
    * @param mask cells left out, 1 for each
@@ -148,7 +148,7 @@ export class ChangeMeter {
   }
 
   /** No more pictures come. */
-  end(): Change[] {
+  end(): PictureChange[] {
     if (this.open) this.settle();
     return this.changes;
   }
@@ -160,7 +160,7 @@ export class ChangeMeter {
     this.held.length = 0;
   }
 
-  private summed({ fourth, second, product, key }: Sums): Change {
+  private summed({ fourth, second, product, key }: Sums): PictureChange {
     let [four, two, by, cells] = [0, 0, 0, 0];
     for (let tile = 0; tile < tileCount; tile++) {
       if (this.counterTiles[tile]) continue;

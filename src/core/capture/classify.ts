@@ -1,10 +1,10 @@
 import { quantile } from "@/core/stats";
-import type { Change } from "./change";
+import type { PictureChange } from "./change";
 
 /** What a captured picture is beside the one before. */
 export type Kind = "repeat" | "new";
 
-export interface Told {
+export interface Classified {
   kinds: Kind[];
   /** Pictures that could be either, 1 for each. */
   unsure: Uint8Array;
@@ -33,7 +33,7 @@ const leastWidth = 0.12;
 const sure = 0.98;
 
 /** Whether a change is what a picture shown twice leaves: next to nothing, or noise alone. */
-const looksStill = ({ level, peaked, smooth }: Change) =>
+const looksStill = ({ level, peaked, smooth }: PictureChange) =>
   level <= quietLevel || (peaked <= evenNoise && Math.abs(smooth) <= unlike);
 
 /**
@@ -80,7 +80,7 @@ function firstSplit(logs: number[]): number {
  * (classification EM, Celeux & Govaert, 1992). There are two only where they lie apart and the lower looks like
  * nothing moved; else all are of one.
  */
-export function tell(changes: readonly Change[]): Told {
+export function classify(changes: readonly PictureChange[]): Classified {
   // Where most of the picture moves, what most of it does tells best; a small thing in a still scene shows in
   // the whole alone.
   const byMost = told(
@@ -96,7 +96,7 @@ export function tell(changes: readonly Change[]): Told {
       );
 }
 
-function told(changes: readonly Change[], levels: number[]): Told & { usual: number } {
+function told(changes: readonly PictureChange[], levels: number[]): Classified & { usual: number } {
   const n = changes.length;
   const logs = levels.map((level) => Math.log(level + floor));
   const all = (kind: Kind) => ({

@@ -19,7 +19,7 @@ export interface ClockSpeed {
  * follows a point, a comma or the seconds' mark are hundredths or tenths by how many digits there are.
  * @returns null for anything else, and for minutes or seconds above 59 behind a larger part
  */
-export function clockIn(text: string): { shows: number; step: number } | null {
+export function clockOnScreen(text: string): { shows: number; step: number } | null {
   const plain = text.trim().replace(/["”″]/g, ".").replace(/['’′]/g, ":").replace(/\.$/, "");
   const found = /^(?:(\d{1,3}):)?(?:(\d{1,3}):)?(\d{1,6})(?:[.,](\d{1,3}))?$/.exec(plain);
   if (!found) return null;

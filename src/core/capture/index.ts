@@ -1,8 +1,8 @@
 export { cellCount, cellsIn, cellsOf, type LumaPlane, type Region } from "./cells";
-export { ChangeMeter, regionOfTiles, type Change } from "./change";
-export { tell } from "./classify";
+export { ChangeMeter, regionOfTiles, type PictureChange } from "./change";
+export { classify } from "./classify";
 export { captureInterval, picturesFrom, type Pictures, type Stamps } from "./pictures";
-export { numberIn, plausible, type Counter, type RawReading } from "./readings";
+export { counterDigits, plausible, type Counter, type RawReading } from "./readings";
 export { judgedCapture, type OpenBecause } from "./judged";
 export {
   NothingMoves,
@@ -16,5 +16,5 @@ export { keptTrace, runTime } from "./kept";
 export type { Settled, UnsurePicture } from "./settled";
 export { mostStills, stillMoments, stillPixels } from "./stills";
 export type { StillMoment } from "./shape";
-export { clockIn, speedByClock, type ClockLook, type ClockSpeed } from "./clock";
+export { clockOnScreen, speedByClock, type ClockLook, type ClockSpeed } from "./clock";
 export type { CaptureCodes } from "./codes";

@@ -1,4 +1,4 @@
-import type { Kind, Told } from "./classify";
+import type { Kind, Classified } from "./classify";
 
 /** When captured pictures were shown. */
 export interface Stamps {
@@ -87,7 +87,7 @@ export function captureInterval(times: Float64Array): number {
  */
 export function picturesFrom(
   { times, lastSeconds }: Stamps,
-  { kinds, unsure }: Pick<Told, "kinds" | "unsure">,
+  { kinds, unsure }: Pick<Classified, "kinds" | "unsure">,
 ): Pictures {
   const n = times.length;
   const interval = captureInterval(times) || lastSeconds;

@@ -10,14 +10,14 @@ export interface RawReading {
   byHand?: boolean;
 }
 
-export interface Reading {
+export interface CounterReading {
   atMs: number;
   fps: number;
   confidence: number;
 }
 
 export interface Counter {
-  readings: Reading[];
+  readings: CounterReading[];
   /** Readings that weren't numbers, or not plausible, with what was read. */
   dropped: RawReading[];
   /** Mean of the readings kept; null without any. */
@@ -36,7 +36,7 @@ const slack = 1.2;
 const round = 3;
 
 /** A counter's digits as a number; null for anything else. */
-export function numberIn(text: string): number | null {
+export function counterDigits(text: string): number | null {
   // Its unit may stand before or behind it, run into it or apart.
   const found = /^(?:FPS)?[\s:]*(\d{1,4}(?:[.,]\d{1,2})?)\s*(?:FPS)?[\s:.]*$/i.exec(text.trim());
   const value = Number(found?.[1]?.replace(",", ".") ?? NaN);
@@ -54,10 +54,10 @@ export function plausible(
 ): Counter {
   const told = raw.map((reading) => ({
     ...reading,
-    fps: reading.confidence >= leastConfidence ? numberIn(reading.text) : null,
+    fps: reading.confidence >= leastConfidence ? counterDigits(reading.text) : null,
   }));
   const usual = medianOf(told.flatMap(({ fps }) => (fps === null ? [] : [fps])));
-  const readings: Reading[] = [],
+  const readings: CounterReading[] = [],
     dropped: RawReading[] = [];
   told.forEach(({ fps, ...reading }, k) => {
     const near = told

@@ -4,8 +4,8 @@ import type { FrameTrace } from "@/core/trace";
 import { judge, type Verdict } from "@/core/verdict";
 import { judgedCapture, type OpenBecause } from "./judged";
 import type { Region } from "./cells";
-import type { Change } from "./change";
-import { tell } from "./classify";
+import type { PictureChange } from "./change";
+import { classify } from "./classify";
 import { pictureAt, picturesFrom, type Pictures, type Stamps } from "./pictures";
 import { settledPictures, settledReadings, unsurePictures, type Settled, type UnsurePicture } from "./settled";
 import { plausible, type Counter, type RawReading } from "./readings";
@@ -99,7 +99,7 @@ export class NothingMoves extends Error {
 
 /** What was seen in a capture, before anything is made of it. */
 export interface Observed {
-  changes: readonly Change[];
+  changes: readonly PictureChange[];
   stamps: Stamps;
   /** Null where no counter was read. */
   raw: readonly RawReading[] | null;
@@ -118,7 +118,7 @@ export function captureResult(
   settled: Settled = asSeen,
 ): CaptureResult {
   const { nativeFps, targetFps, tied } = yardstick;
-  const told = settledPictures(tell(changes), settled.pictures);
+  const told = settledPictures(classify(changes), settled.pictures);
   const pictures = picturesFrom(stamps, told);
   if (pictures.frames === 0) throw new NothingMoves(pictures.stillMs / 1000);
   const counter = raw && plausible(settledReadings(raw, settled.readings), ratesIn(pictures));

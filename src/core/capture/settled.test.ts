@@ -1,20 +1,20 @@
 import { seeded } from "@/core/stats";
 import {
   captureResult,
-  clockIn,
+  clockOnScreen,
   keptTrace,
   momentOf,
   runTime,
   speedByClock,
   stillMoments,
-  type Change,
+  type PictureChange,
   type Observed,
 } from ".";
 
 /* A capture of ten seconds at 60 a second in which every second picture is new, as its changes alone; some lie between the kinds. */
 const between = new Set([41, 200, 333]);
 const random = seeded(7);
-const changes: Change[] = Array.from({ length: 599 }, (_, k) => {
+const changes: PictureChange[] = Array.from({ length: 599 }, (_, k) => {
   const level = (between.has(k) ? 5 : k % 2 === 1 ? 20 : 0.8) * Math.exp(0.05 * random.normal());
   return { level, broad: level, peaked: 2, smooth: 0.5, key: false };
 });
@@ -159,12 +159,12 @@ describe("a clock in the picture (hours, minutes and seconds as common practice 
     ["83,5", 83.5, 0.1],
     ["299", 299, 1],
   ])("%s", (text, shows, step) => {
-    const read = clockIn(text);
+    const read = clockOnScreen(text);
     expect(read?.shows).toBeCloseTo(shows, 9);
     expect(read?.step).toBeCloseTo(step, 9);
   });
   it.each(["", "fps", "1:75", "1:2:99", "12:345", "1:61:00", "1.2.3"])("%s is none", (text) =>
-    expect(clockIn(text)).toBeNull(),
+    expect(clockOnScreen(text)).toBeNull(),
   );
   it("its seconds over the video's are the speed; its last digit and a picture either way are the interval", () => {
     // 54 of the title's seconds in 60 of the video's: 90 %, by hand.

@@ -1,4 +1,4 @@
-import type { Kind, Told } from "./classify";
+import type { Kind, Classified } from "./classify";
 import type { RawReading } from "./readings";
 
 /** What a person said of a capture after looking: of unsure pictures, and of readings that failed. */
@@ -21,7 +21,7 @@ export interface UnsurePicture {
 }
 
 /** Pictures as they were told apart, with what a person saw put in; none of those is unsure any more. */
-export function settledPictures(told: Told, pictures: Settled["pictures"]): Told {
+export function settledPictures(told: Classified, pictures: Settled["pictures"]): Classified {
   const kinds = [...told.kinds],
     unsure = told.unsure.slice();
   for (const [place, kind] of pictures) {
@@ -42,7 +42,7 @@ export const settledReadings = (raw: readonly RawReading[], readings: Settled["r
   });
 
 /** Unsure pictures in their order. */
-export const unsurePictures = (told: Told, times: Float64Array): UnsurePicture[] =>
+export const unsurePictures = (told: Classified, times: Float64Array): UnsurePicture[] =>
   [...told.unsure.keys()].flatMap((at) =>
     told.unsure[at] === 1
       ? [

@@ -13,9 +13,9 @@ import {
   type MeasuredArms,
 } from "./fitArms";
 import { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
-import type { Figure } from "./measuredRun";
+import type { FigureName } from "./measuredRun";
 
-export interface ArmFigures {
+export interface ComparedArm {
   runs: number;
   averageFps: number;
 }
@@ -25,7 +25,7 @@ export interface ArmFigures {
  * can't say.
  */
 export interface Comparison {
-  arms: { a: ArmFigures; b: ArmFigures };
+  arms: { a: ComparedArm; b: ComparedArm };
   averageFps: { ratio: number; low: number; high: number };
   worstTimeLow: { ratio: number; low: number; high: number } | null;
   fullSpeedTime: { difference: number; low: number; high: number } | null;
@@ -74,7 +74,7 @@ function atCeiling({ arms }: MeasuredArms, a: number, b: number, found: Decision
 }
 
 /** What can't be: a share of time lies in 0…100, and neither side loses more hitches than it has. */
-function possible(figure: Figure, levels: [a: number, b: number], half: number) {
+function possible(figure: FigureName, levels: [a: number, b: number], half: number) {
   const most = figure === "fullSpeedTime" ? 100 : Infinity;
   const top = (level: number) => Math.min(most, Math.max(0, level) + half);
   return { low: -top(levels[0]), high: top(levels[1]) };
@@ -86,7 +86,7 @@ const spreadOf = ({ squares, freedom }: RunsFit) => Math.sqrt(squares / Math.max
 /** One pair of measured arms, compared: b over a. */
 export function comparePair(
   measured: MeasuredArms,
-  fitted: Record<Figure, FittedArms | null>,
+  fitted: Record<FigureName, FittedArms | null>,
   a: number,
   b: number,
   { marginPercent = 2, seed = 1 }: Pick<CompareOptions, "marginPercent" | "seed">,
@@ -148,7 +148,7 @@ export function comparePair(
     notes.push(said("compare.byRounds", { unknown: fit.unknown }));
   if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
-  const armOf = (arm: number): ArmFigures => {
+  const armOf = (arm: number): ComparedArm => {
     const own = arms[arm] ?? [];
     return { runs: own.length, averageFps: Math.exp(mean(own.map((run) => run.values.averageFps ?? NaN))) };
   };

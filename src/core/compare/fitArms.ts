@@ -2,7 +2,7 @@ import { defaultMeasuring, type MeasuringRules } from "@/core/metrics";
 import { mean, tQuantile, tTwoSided } from "@/core/stats";
 import type { Trace } from "@/core/trace";
 import { fitRuns, type RunsFit } from "./fitRuns";
-import { figureNames, measureRun, type Figure, type MeasuredRun } from "./measuredRun";
+import { figureNames, measureRun, type FigureName, type MeasuredRun } from "./measuredRun";
 import { assumedNoise, pooledSpread } from "./noise";
 import type { NoiseFloor } from "./shape";
 import { fitRounds } from "./rounds";
@@ -109,7 +109,7 @@ function believed(between: number, within: number, { freedom, betweenOnly }: Noi
 /** Fits one figure of all arms; null where a run's form can't say, or nothing tells how runs vary. */
 export function fitFigure(
   { arms, places, rounds, noise, underCap }: MeasuredArms,
-  figure: Figure,
+  figure: FigureName,
 ): FittedArms | null {
   const values = arms.map((arm) => arm.map((run) => run.values[figure]));
   const isWhole = (list: (number | null)[][]): list is number[][] =>
@@ -159,6 +159,6 @@ export function contrastOf({ fit, variance, freedom, bounds }: FittedArms, a: nu
 /** Every figure of all arms, fitted. */
 export const fitAll = (measured: MeasuredArms) =>
   Object.fromEntries(figureNames.map((figure) => [figure, fitFigure(measured, figure)])) as Record<
-    Figure,
+    FigureName,
     FittedArms | null
   >;

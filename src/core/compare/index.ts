@@ -1,6 +1,6 @@
 export { compareArms, type ArmsOutcome, type PairOutcome } from "./arms";
 export { blockLength } from "./blockLength";
-export { compare, type ArmFigures, type Comparison } from "./compare";
+export { compare, type ComparedArm, type Comparison } from "./compare";
 export type { CompareOptions } from "./fitArms";
 export { decide, decisions, furtherRuns, holm, type Decision, type Effect } from "./decide";
 export { comparable, effectiveFps } from "./effective";

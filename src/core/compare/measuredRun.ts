@@ -12,8 +12,8 @@ import { lag1, mean, seeded, varianceOf, type Random } from "@/core/stats";
 import { durationOf, type Floats, type IntervalTrace, type Trace } from "@/core/trace";
 import { RunCells, type RunFigures } from "./runCells";
 
-export type Figure = keyof RunFigures;
-export const figureNames: Figure[] = ["averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute"];
+export type FigureName = keyof RunFigures;
+export const figureNames: FigureName[] = ["averageFps", "worstTimeLow", "fullSpeedTime", "hitchesPerMinute"];
 
 /** One run as it is compared: its figures, and what its own frames leave open of them. */
 export interface MeasuredRun {
@@ -21,11 +21,11 @@ export interface MeasuredRun {
   /** Nearly every frame is as long as the usual one: a cap or the display holds it. */
   held: boolean;
   /** Every figure as it is compared, rates and lows in logs; null where the form can't say. */
-  values: Record<Figure, number | null>;
+  values: Record<FigureName, number | null>;
   /** Variance of every such value that the run's own frames leave open. */
-  within: Record<Figure, number>;
+  within: Record<FigureName, number>;
   /** How far off every such value may lie by what saw it, whatever is repeated; 0 for a log. */
-  bound: Record<Figure, number>;
+  bound: Record<FigureName, number>;
   /** It may have been faster than what saw it. */
   ceiling: boolean;
 }
@@ -71,17 +71,17 @@ function cellsOf(frameTimes: Floats, target: number, rules: MeasuringRules): Res
   return { figures: cells.figures(), resampled: (random) => cells.resampled(random) };
 }
 
-const isRatio = (figure: Figure) => figure === "averageFps" || figure === "worstTimeLow";
+const isRatio = (figure: FigureName) => figure === "averageFps" || figure === "worstTimeLow";
 
 /** A figure as it is compared: ratios in logs. */
-const compared = (figure: Figure, value: number | null) =>
+const compared = (figure: FigureName, value: number | null) =>
   value === null ? null : isRatio(figure) ? Math.log(value) : value;
 
 /**
  * Least variance of a share of time, in points²: one window more or less. And of hitches a minute: one hitch
  * more or less.
  */
-function leastVariance(figure: Figure, minutes: number, windowMs: number): number {
+function leastVariance(figure: FigureName, minutes: number, windowMs: number): number {
   if (figure === "fullSpeedTime") return (100 * Math.min(1, windowMs / 60_000 / minutes)) ** 2 / 4;
   return figure === "hitchesPerMinute" ? 1 / minutes ** 2 : 0;
 }

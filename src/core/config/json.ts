@@ -6,10 +6,18 @@ import {
   type Node,
   type ParseError,
 } from "jsonc-parser";
-import { ConfigProblem, linesOf, lineEnd, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
+import {
+  ConfigProblem,
+  linesOf,
+  lineEnd,
+  type ConfigValue,
+  type Edit,
+  type FileLayout,
+  type Spot,
+} from "./types";
 
 /** JSON, with comments and trailing commas or without. */
-export function jsonLayout(text: string): Layout {
+export function jsonLayout(text: string): FileLayout {
   const lineAt = linesOf(text);
   const errors: ParseError[] = [];
   const root = parseTree(text, errors, { allowTrailingComma: true });

@@ -1,4 +1,4 @@
-import { ConfigProblem, lineEnd, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
+import { ConfigProblem, lineEnd, type ConfigValue, type Edit, type FileLayout, type Spot } from "./types";
 
 /** One line that holds a value. */
 const pair = /^(\s*)([^=:]*?)(\s*[=:]\s*)(.*?)(\s*)$/;
@@ -19,7 +19,7 @@ const quoteOf = (raw: string) => /^(["'])(.*)\1$/s.exec(raw);
  * INI, and flat files of `key = value` or `key: value`: a line a value; comments from `;` or `#`.
  * @param sections whether `[names]` part the file
  */
-export function linesLayout(text: string, sections: boolean): Layout {
+export function linesLayout(text: string, sections: boolean): FileLayout {
   const end = lineEnd(text);
   const spots: Spot[] = [];
   /** Where each section's last line of its own ends, and how its pairs are written. */

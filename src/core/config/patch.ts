@@ -7,7 +7,7 @@ import {
   type ConfigFormat,
   type ConfigValue,
   type Edit,
-  type Layout,
+  type FileLayout,
   type Spot,
 } from "./types";
 import { xmlLayout } from "./xml";
@@ -23,14 +23,14 @@ export interface ConfigEntry {
 }
 
 /** One line of what a patch changes; null where there was none. */
-export interface Difference {
+export interface PatchedLine {
   path: string;
   line: number;
   before: ConfigValue;
   after: ConfigValue;
 }
 
-const layouts: Record<ConfigFormat, (text: string) => Layout> = {
+const layouts: Record<ConfigFormat, (text: string) => FileLayout> = {
   toml: tomlLayout,
   ini: (text) => linesLayout(text, true),
   flat: (text) => linesLayout(text, false),
@@ -40,7 +40,7 @@ const layouts: Record<ConfigFormat, (text: string) => Layout> = {
 };
 
 /** A file in its layout. @throws ConfigProblem, of what is beyond its reader too */
-function layoutOf(text: string, format: ConfigFormat): Layout {
+function layoutOf(text: string, format: ConfigFormat): FileLayout {
   try {
     return layouts[format](text);
   } catch (error) {
@@ -104,7 +104,7 @@ interface Wanted {
 
 interface Patched {
   text: string;
-  differences: Difference[];
+  differences: PatchedLine[];
 }
 
 /**
@@ -122,7 +122,7 @@ export function patchConfig(text: string, format: ConfigFormat, wanted: Wanted[]
       if (!(error instanceof ConfigProblem) || wanted.length === 1) throw error;
     }
   let now = text;
-  const differences: Difference[] = [];
+  const differences: PatchedLine[] = [];
   for (const each of wanted) {
     const made = patchedAtOnce(now, format, [each]);
     now = made.text;
@@ -133,7 +133,7 @@ export function patchConfig(text: string, format: ConfigFormat, wanted: Wanted[]
 
 const nameOf = ({ path }: Spot) => path.join("/");
 
-interface Change extends Edit, Omit<Difference, "line"> {
+interface Change extends Edit, Omit<PatchedLine, "line"> {
   isNew: boolean;
 }
 
@@ -168,7 +168,7 @@ function patchedAtOnce(text: string, format: ConfigFormat, wanted: Wanted[]): Pa
   }
   const made = [...parts, text.slice(at)].join("");
   const lines = linesOfSet(layout.spots, made, format, changes);
-  const differences = changes.map(({ path, before, after }): Difference => ({
+  const differences = changes.map(({ path, before, after }): PatchedLine => ({
     path,
     line: lines.get(path) ?? 0,
     before,

@@ -1,12 +1,12 @@
 import { parseTOML, type AST } from "toml-eslint-parser";
-import { ConfigProblem, lineEnd, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
+import { ConfigProblem, lineEnd, type ConfigValue, type Edit, type FileLayout, type Spot } from "./types";
 
 const nameOf = (key: AST.TOMLBare | AST.TOMLQuoted) => (key.type === "TOMLBare" ? key.name : key.value);
 const bareKey = /^[A-Za-z0-9_-]+$/;
 const keyText = (key: string) => (bareKey.test(key) ? key : JSON.stringify(key));
 
 /** TOML 1.0. */
-export function tomlLayout(text: string): Layout {
+export function tomlLayout(text: string): FileLayout {
   let tree: AST.TOMLProgram;
   try {
     tree = parseTOML(text);

@@ -24,7 +24,7 @@ export interface Edit {
 }
 
 /** A file's values, and how its format writes another. */
-export interface Layout {
+export interface FileLayout {
   spots: Spot[];
   /** A value in the place of one that is there, in the style of that one. @throws ConfigProblem */
   written: (spot: Spot, value: ConfigValue) => string;

@@ -1,6 +1,6 @@
 import { buildAst, type XMLElement } from "@xml-tools/ast";
 import { parse } from "@xml-tools/parser";
-import { ConfigProblem, linesOf, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
+import { ConfigProblem, linesOf, type ConfigValue, type Edit, type FileLayout, type Spot } from "./types";
 
 const entities: Record<string, string> = { lt: "<", gt: ">", amp: "&", quot: '"', apos: "'" };
 
@@ -14,7 +14,7 @@ const decoded = (text: string) =>
 const encoded = (text: string) => text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;");
 
 /** XML: the text of elements that hold no others, and attributes. */
-export function xmlLayout(text: string): Layout {
+export function xmlLayout(text: string): FileLayout {
   const lineAt = linesOf(text);
   // Declared entities may stand for anything, themselves included: a config file needs none.
   const doctype = /<!DOCTYPE/i.exec(text);

@@ -1,5 +1,13 @@
 import { isAlias, isMap, isScalar, isSeq, parseAllDocuments, type Node, type Pair, type YAMLMap } from "yaml";
-import { ConfigProblem, linesOf, lineEnd, type ConfigValue, type Edit, type Layout, type Spot } from "./types";
+import {
+  ConfigProblem,
+  linesOf,
+  lineEnd,
+  type ConfigValue,
+  type Edit,
+  type FileLayout,
+  type Spot,
+} from "./types";
 
 /** What YAML would take for something else than the text it is, or can't hold unquoted. */
 const needsQuotes = (text: string) =>
@@ -9,7 +17,7 @@ const needsQuotes = (text: string) =>
   /^(true|false|null|yes|no|on|off|~|[-+.\d].*)$/i.test(text);
 
 /** YAML, one document. */
-export function yamlLayout(text: string): Layout {
+export function yamlLayout(text: string): FileLayout {
   const lineAt = linesOf(text);
   const documents = parseAllDocuments(text, { uniqueKeys: false });
   const [document] = "empty" in documents ? [] : documents;

@@ -1,3 +1,4 @@
+import type { Half } from "./codes";
 import type { Segment } from "@/core/metrics";
 import { evidence } from "./sign";
 import type { Evidence } from "./shape";
@@ -15,7 +16,6 @@ export interface Limits {
   refreshHz: number;
 }
 
-export type Half = "processor" | "graphics";
 
 /** What the whole run says of a stretch: clocks that were higher earlier, and how far it has warmed since. */
 export interface RunSoFar {

@@ -4,4 +4,4 @@ export const outcomes = [
   { outcome: "froze", key: "f", what: "where it stopped" },
   { outcome: "bad copy", key: "k", what: "what is wrong with the copy" },
 ] as const;
-export type Outcome = (typeof outcomes)[number]["outcome"];
+export type SeenOutcome = (typeof outcomes)[number]["outcome"];

@@ -17,7 +17,7 @@ const observationOf = (row: ObservationRow): Observation => ({
 });
 
 /** Where somebody might begin. */
-export interface Suggestion {
+export interface StartingPoint {
   scale: number;
   powerMode: string;
   clocks: string;
@@ -61,7 +61,7 @@ export class Foresight {
   }
 
   /** Modes that a rig was measured in. */
-  modesOf(rigId: string): Pick<Suggestion, "powerMode" | "clocks">[] {
+  modesOf(rigId: string): Pick<StartingPoint, "powerMode" | "clocks">[] {
     const own = this.rows.filter((row) => row.rigId === rigId);
     return [...new Map(own.map((row) => [paceKey(row), row])).values()].map(({ powerMode, clocks }) => ({
       powerMode,
@@ -79,9 +79,9 @@ export class Foresight {
    * Where to begin with a title on a rig: the largest scale that holds in 7 of 10 in any mode it was measured
    * in; where none does, the likeliest. Null where the rig was never measured.
    */
-  beginning(asked: AskedTitle, rigId: string): Suggestion | null {
+  beginning(asked: AskedTitle, rigId: string): StartingPoint | null {
     const all = this.modesOf(rigId).flatMap((mode) =>
-      asked.scales.map((scale): Suggestion => {
+      asked.scales.map((scale): StartingPoint => {
         const made = predict(
           this.world,
           titleKey(asked),
@@ -92,7 +92,7 @@ export class Foresight {
       }),
     );
     const worth = all.filter(({ chance }) => chance >= worthNaming);
-    const better = (a: Suggestion, b: Suggestion) =>
+    const better = (a: StartingPoint, b: StartingPoint) =>
       worth.length > 0 ? b.scale - a.scale || b.chance - a.chance : b.chance - a.chance || a.scale - b.scale;
     return [...(worth.length > 0 ? worth : all)].sort(better)[0] ?? null;
   }

@@ -25,7 +25,7 @@ export {
 export { staleKinds } from "./layer";
 export type { Confirmation, Liftable, Proof } from "./shape";
 export { HeldValues, placeName } from "./heldValues";
-export { heldIn, heldWithOrigins, type Told, type ToldWithOrigin } from "./told";
+export { heldIn, heldWithOrigins, type StoredValue, type ToldWithOrigin } from "./told";
 export {
   mostProfileValues,
   originWords,

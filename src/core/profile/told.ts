@@ -6,7 +6,7 @@ import type { LayerValue } from "./shape";
  * A value as the store tells it, many in one text: a profile may hold twenty thousand, and a row each takes
  * several times as long to read.
  */
-export type Told = [
+export type StoredValue = [
   id: number,
   layer: SetValue["layer"],
   systemId: string | null,
@@ -17,14 +17,15 @@ export type Told = [
 ];
 /** The same with where it came from, and when (ISO 8601). */
 export type ToldWithOrigin = [
-  ...Told,
+  ...StoredValue,
   origin: LayerValue["origin"],
   measuredOn: LayerValue["measuredOn"],
   at: string,
   actor: string,
 ];
 
-const valueOf = ([id, layer, systemId, titleId, buildId, key, value]: Told | ToldWithOrigin): SetValue => ({
+const valueOf = ([id, layer, systemId, titleId, buildId, key, value]:
+  StoredValue | ToldWithOrigin): SetValue => ({
   id,
   layer,
   systemId,
@@ -34,7 +35,7 @@ const valueOf = ([id, layer, systemId, titleId, buildId, key, value]: Told | Tol
   value,
 });
 
-export const heldIn = (told: Told[]): HeldValues<SetValue> => new HeldValues(told.map(valueOf));
+export const heldIn = (told: StoredValue[]): HeldValues<SetValue> => new HeldValues(told.map(valueOf));
 
 export const heldWithOrigins = (told: ToldWithOrigin[]): HeldValues =>
   new HeldValues(

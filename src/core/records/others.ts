@@ -2,7 +2,7 @@ import { z, moment } from "@/core/schema";
 import { publicationSchema } from "@/core/publication";
 
 /** How runs were made, and how many in each way. */
-export interface Ways {
+export interface HowRunsWereMade {
   sources: { source: string; runs: number }[];
   paths: string[];
   from: string | null;

@@ -1,7 +1,7 @@
 import type { Box } from "./filling";
 
 /** One of a system's screens: pixels and their shape (width over height, 1 for square). */
-export interface Screen extends Box {
+export interface ScreenShape extends Box {
   pixelAspect: number;
 }
 
@@ -10,7 +10,7 @@ export const screenLayouts = ["stacked", "side by side", "one large"] as const;
 export type ScreenLayout = (typeof screenLayouts)[number];
 
 /** Size as seen, in units of the screen's own lines. */
-const seen = ({ width, height, pixelAspect }: Screen) => ({ width: width * pixelAspect, height });
+const seen = ({ width, height, pixelAspect }: ScreenShape) => ({ width: width * pixelAspect, height });
 
 /** Share of the width left to the smaller screens beside one large. */
 const besideShare = 0.25;
@@ -34,7 +34,10 @@ export interface PlacedScreen {
  * @param screens one or more
  * @returns aspect of the whole (width over height as seen) and the screens' places
  */
-export function arranged(screens: Screen[], layout: ScreenLayout): { aspect: number; places: PlacedScreen[] } {
+export function arranged(
+  screens: ScreenShape[],
+  layout: ScreenLayout,
+): { aspect: number; places: PlacedScreen[] } {
   const sizes = screens.map(seen);
   if (screens.length === 1)
     return {

@@ -10,10 +10,14 @@ import {
   scaleFor,
   scaleAdvice,
   screenLayouts,
-  type Screen,
+  type ScreenShape,
 } from ".";
 
-const screen = (width: number, height: number, pixelAspect = 1): Screen => ({ width, height, pixelAspect });
+const screen = (width: number, height: number, pixelAspect = 1): ScreenShape => ({
+  width,
+  height,
+  pixelAspect,
+});
 const covers = (aspect: number, display: [number, number]) =>
   coverage(
     filled({ width: aspect * 100, height: 100, aspect }, { width: display[0], height: display[1] }, "contain"),

@@ -1,5 +1,5 @@
 import { coverage, filled, type Box, type Filling } from "./filling";
-import { arranged, type Screen, type ScreenLayout } from "./layout";
+import { arranged, type ScreenShape, type ScreenLayout } from "./layout";
 
 /** One internal scale of a system on a display. */
 export interface ScaleRow {
@@ -44,7 +44,7 @@ export function pixelsAt(screens: Box[], scale: number): number {
  * @throws RangeError without a screen or for sizes that aren't positive
  */
 export function planScales(
-  screens: Screen[],
+  screens: ScreenShape[],
   display: Box,
   filling: Filling = "contain",
   layout: ScreenLayout = "stacked",

@@ -65,7 +65,7 @@ function commonest(values: number[]): number {
 }
 
 /** Cells of the table, of one row's cells; null for a row that has half a value too many. */
-export function cellsIn(cells: string[], { commaPairs, header }: Pick<Layout, "commaPairs" | "header">) {
+export function pairedCells(cells: string[], { commaPairs, header }: Pick<Layout, "commaPairs" | "header">) {
   if (!commaPairs) return cells;
   if (cells.length !== 2 * header.length) return null;
   return header.map((_, index) => `${cells[2 * index].trim()}.${cells[2 * index + 1].trim()}`);

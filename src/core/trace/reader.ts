@@ -5,7 +5,7 @@ import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
 import { Collector, RowFaults } from "./collect";
 import { problem } from "./problem";
-import { cellsIn, isComment, layoutOf, type Layout } from "./layout";
+import { pairedCells, isComment, layoutOf, type Layout } from "./layout";
 import { LineCutter, mostLineLength } from "./lines";
 import { rowsOf, splitRow } from "./rows";
 import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
@@ -169,7 +169,7 @@ export class LogReader {
       if (over > 1) this.joined.add(line);
       if (headerLine !== null && line <= headerLine) return;
       if (isComment(cells[0])) return;
-      const own = cellsIn(cells, layout);
+      const own = pairedCells(cells, layout);
       if (own) collector.take(own, line);
       else collector.skip(line, cells.join(","));
     });
@@ -319,7 +319,7 @@ function clockText(columns: Column[], layout: Layout, head: string[]): Column[] 
   const rows = head
     .filter((line, index) => line.trim() !== "" && index + 1 > (layout.headerLine ?? 0))
     .slice(-50)
-    .map((line) => cellsIn(splitRow(line, layout.delimiter), layout) ?? []);
+    .map((line) => pairedCells(splitRow(line, layout.delimiter), layout) ?? []);
   return columns.map((column, index) => {
     const written =
       column.role === "presentTime" &&

@@ -1,5 +1,5 @@
 export { kindOf, trialKinds, type Reading, type TrialKind } from "./kinds";
-export type { TrialKind as KindOfTrial } from "./kind";
+export type { KindOfTrial } from "./kind";
 export { type ArmRole } from "./armRoles";
 export { emptyPlan, mostArms } from "./shapes";
 export { armConditionsSchema, type Arm, type ArmConditions, type TrialPlan } from "./shapesSchema";
@@ -25,7 +25,7 @@ export {
   type Understood,
 } from "./understand";
 export type { ArmFigures, Progress, Visits } from "./shape";
-export { comparePlan, descendPlan, type Change } from "./kinds/compare/plan";
+export { comparePlan, descendPlan, type PlannedChange } from "./kinds/compare/plan";
 export { leadPlan } from "./lead";
 export { adviseComparison } from "./kinds/compare/advise";
 export { pairEffects } from "./kinds/compare/pairs";
@@ -34,7 +34,7 @@ export { otherSide, screeningPlan } from "./kinds/screen/plan";
 export type { ScreeningReading } from "./kinds/screen/shape";
 export { resolutionPlan, likelyScale, usualScales } from "./kinds/resolution/plan";
 export type { ResolutionReading } from "./kinds/resolution/shape";
-export { places, powerPlan, type Place } from "./kinds/power/plan";
+export { playedAt, powerPlan, type Place } from "./kinds/power/plan";
 export type { PowerReading } from "./kinds/power/shape";
 export { heatPlan } from "./kinds/heat/plan";
 export type { HeatReading } from "./kinds/heat/shape";

@@ -15,7 +15,7 @@ export type Advised = { ok: true; outcome: Outcome } | { ok: false; missing: Sai
  * A kind of trial: how it is planned, which runs count, what they say, what it advises.
  * One folder a kind, under `kinds/`; everything else asks the list.
  */
-export interface TrialKind<Kind extends string = string, Reading = unknown> {
+export interface KindOfTrial<Kind extends string = string, Reading = unknown> {
   /** As kept with every trial. */
   kind: Kind;
   /** Its place among those that are offered. */
@@ -81,14 +81,14 @@ const usually = {
   left: ({ arms, rounds }, done) => stillToRun(arms.length, rounds, done),
   runMinutes: ({ plan }, sceneMinutes) => plan.minutes ?? sceneMinutes,
   runs: ({ arms, rounds }) => arms.length * rounds,
-} satisfies Partial<TrialKind>;
+} satisfies Partial<KindOfTrial>;
 
-type Own<Kind extends string, Reading> = Omit<TrialKind<Kind, Reading>, keyof typeof usually> &
-  Partial<Pick<TrialKind<Kind, Reading>, keyof typeof usually>>;
+type Own<Kind extends string, Reading> = Omit<KindOfTrial<Kind, Reading>, keyof typeof usually> &
+  Partial<Pick<KindOfTrial<Kind, Reading>, keyof typeof usually>>;
 
 export const defineKind = <Kind extends string, Reading>(
   own: Own<Kind, Reading>,
-): TrialKind<Kind, Reading> => ({
+): KindOfTrial<Kind, Reading> => ({
   ...usually,
   ...own,
 });

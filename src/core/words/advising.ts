@@ -1,5 +1,5 @@
 import type { Sentences } from "./said";
-import type { AdviseCodes, Change } from "@/core/advise";
+import type { AdviseCodes, ProposedChange } from "@/core/advise";
 import type { WordsCodes } from "./codes";
 import type { JobCodes } from "@/core/job";
 import type { Strategy } from "@/core/kit";
@@ -22,9 +22,9 @@ export const strategyWords: Record<Strategy, { name: string; when: string }> = {
   },
 };
 
-const change = ({ label, from, to }: Change) =>
+const change = ({ label, from, to }: ProposedChange) =>
   `${label} ${from === null ? "" : `${valueWords(from)} → `}${valueWords(to)}`;
-const past = ({ tried, helped }: Change) =>
+const past = ({ tried, helped }: ProposedChange) =>
   tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
 const pixels = (ratio: number) =>
   ratio < 1

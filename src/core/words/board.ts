@@ -1,6 +1,6 @@
 import type { Interval } from "@/core/stats";
-import type { Calibration, Suggestion } from "@/core/predict";
-import type { Ways } from "@/core/records";
+import type { Calibration, StartingPoint } from "@/core/predict";
+import type { HowRunsWereMade } from "@/core/records";
 import { count, listed, share } from "./figures";
 
 /** How many of those run hold, with the interval of their share; what wasn't run is said. */
@@ -21,7 +21,7 @@ const sourceNames: Record<string, string> = {
 };
 
 /** How runs were made: how many, from what, when. */
-export function wayWords({ sources, paths, from, to }: Ways): string {
+export function wayWords({ sources, paths, from, to }: HowRunsWereMade): string {
   if (sources.length === 0 || !from || !to) return "no run yet";
   const runs = sources.reduce((sum, each) => sum + each.runs, 0);
   const of = sources.map(({ source, runs: n }) => `${sourceNames[source] ?? source}: ${n}`);
@@ -39,10 +39,13 @@ export const publishedWords = (steady: number, judged: number): string[] =>
 const tenths = (chance: number) =>
   chance >= 0.95 ? "over 9 in 10" : chance < 0.05 ? "under 1 in 10" : `${Math.round(10 * chance)} in 10`;
 
-const modeOf = ({ powerMode, clocks }: Suggestion) => [powerMode, clocks].filter(Boolean).join(", ");
+const modeOf = ({ powerMode, clocks }: StartingPoint) => [powerMode, clocks].filter(Boolean).join(", ");
 
 /** Where to begin, said to be a prediction, with how often such were right. */
-export function beginWords(suggestion: Suggestion, { held, of }: Calibration): [begin: string, trust: string] {
+export function beginWords(
+  suggestion: StartingPoint,
+  { held, of }: Calibration,
+): [begin: string, trust: string] {
   const mode = modeOf(suggestion);
   return [
     `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: ${tenths(suggestion.chance)} that it holds.`,
@@ -51,7 +54,7 @@ export function beginWords(suggestion: Suggestion, { held, of }: Calibration): [
 }
 
 /** A cell that wasn't run, as it is foreseen. */
-export const foreseenWords = (suggestion: Suggestion): string =>
+export const foreseenWords = (suggestion: StartingPoint): string =>
   `×${suggestion.scale}: ${tenths(suggestion.chance)}`;
 
 /** How far dotted cells can be trusted. */

@@ -12,7 +12,7 @@ export const effect = ({ ratio, low, high }: Ratio) =>
   signed(low) === signed(high) ? signed(ratio) : `${signed(ratio)} (95 %: ${signed(low)} to ${signed(high)})`;
 
 /** A rate with two digits where it isn't whole. @example rate(59.94) // → "59.94" */
-export const rate = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
+export const rateWords = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
 
 /** @example share(0.876) // → "88 %" */
 export const share = (part: number) => `${(100 * part).toFixed(0)} %`;

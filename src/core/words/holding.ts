@@ -1,7 +1,7 @@
 import type { Sentences } from "./said";
 import type { Differing, JobCodes } from "@/core/job";
 import { valueWords } from "@/core/kit";
-import { listed, rate } from "./figures";
+import { listed, rateWords } from "./figures";
 
 type Value = Differing["is"];
 
@@ -19,7 +19,7 @@ export function conditionWords(what: string, is: Value): string {
     case "docked":
       return is === true ? "docked" : "handheld";
     case "targetFps":
-      return typeof is === "number" ? `held to ${rate(is)} fps` : "at the title's own rate";
+      return typeof is === "number" ? `held to ${rateWords(is)} fps` : "at the title's own rate";
     default:
       return `${what} ${valueWords(is)}`;
   }

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { gradeWords, reasonWords, sentences, logWords, causeWords, strategyWords } from ".";
-import { drawn, everySentence } from "../../testing/drawnSentences";
+import { drawnSentences, everySentence } from "../../testing/drawnSentences";
 
 const page = "docs/words.md";
 const all = everySentence().map(({ code, said }) => ({ code, text: logWords(said) }));
@@ -34,7 +34,7 @@ describe("every sentence, read", () => {
   });
   it("whatever takes figures is drawn with some", () => {
     for (const [code, put] of Object.entries(sentences))
-      if (put.length > 0) expect(`${code} ${code in drawn}`).toBe(`${code} true`);
+      if (put.length > 0) expect(`${code} ${code in drawnSentences}`).toBe(`${code} true`);
   });
   it.each(all.map(({ code, text }, at) => [`${code}, ${at}`, text]))("%s is whole", (_, text) => {
     expect(text).not.toMatch(/undefined|null|NaN|\[object|Infinity/);

@@ -1,5 +1,5 @@
 import { wilson } from "@/core/stats";
-import type { BuildView, Ways } from "@/core/records";
+import type { BuildView, HowRunsWereMade } from "@/core/records";
 import {
   beginWords,
   boardShareWords,
@@ -76,7 +76,7 @@ describe("what the board says", () => {
       "confirmed",
       "1 run",
     ]));
-  const ways = (more: Partial<Ways>): Ways => ({
+  const ways = (more: Partial<HowRunsWereMade>): HowRunsWereMade => ({
     sources: [{ source: "log", runs: 3 }],
     paths: [],
     from: "2026-03-01T20:00:00.000Z",

@@ -3,7 +3,7 @@ import type { SweepCodes, SoakFault } from "@/core/sweep";
 import type { TrialCodes } from "@/core/trial";
 import type { AdviseCodes, Sure } from "@/core/advise";
 import type { LimitOutlook } from "@/core/sweep";
-import { capital, figure, lower, minutes, rate, share } from "./figures";
+import { capital, figure, lower, minutes, rateWords, share } from "./figures";
 
 const settled = (interval: [number, number]) =>
   interval[0] !== interval[1]
@@ -25,16 +25,16 @@ const givenUp = (failed: { step: string; fault: SoakFault } | null) =>
 /** What sweeps recommend, and what they lack. */
 export const sweepingSentences = {
   "resolution.next": ({ scale, targetFps, low, high }) =>
-    `Run ×${scale} next: the law puts the largest scale for ${rate(targetFps)} fps between ×${low} and ×${high}, and ×${scale} would settle it.`,
+    `Run ×${scale} next: the law puts the largest scale for ${rateWords(targetFps)} fps between ×${low} and ×${high}, and ×${scale} would settle it.`,
   "resolution.eye": ({ holds, kept, fails, next, targetFps, byRates }) => {
-    const most = `×${holds} is the largest measured that holds ${rate(targetFps)} fps`;
+    const most = `×${holds} is the largest measured that holds ${rateWords(targetFps)} fps`;
     const over = fails ? `, ×${fails.scale} doesn't (${fails.fps.toFixed(1)} fps)` : "";
     if (next !== null)
       return `${most}${over}: try ×${next}${byRates ? ", where the rates of those that don't hold point" : ""}.`;
     return `Keep ×${kept}: ${lower(most)}${over}${kept < holds ? `, and past ×${kept} is past the screen` : ""}.`;
   },
   "resolution.eyeNone": ({ smallest, fps, next, targetFps }) =>
-    `No scale measured holds ${rate(targetFps)} fps: ×${smallest}, the smallest, gives ${fps.toFixed(1)}${next === null ? "; look elsewhere" : `. Try ×${next}`}.`,
+    `No scale measured holds ${rateWords(targetFps)} fps: ×${smallest}, the smallest, gives ${fps.toFixed(1)}${next === null ? "; look elsewhere" : `. Try ×${next}`}.`,
   "resolution.contradicts": ({ scale, other }) =>
     other === null
       ? `Runs of ×${scale} contradict each other: one holds, another doesn't. Run it again before anything is made of it.`
@@ -48,15 +48,15 @@ export const sweepingSentences = {
     `A law needs two different scales, and three to tell its flat part; so far there is ${only === null ? "none." : `only ×${only}.`}`,
   "resolution.runNext": () => "Run the next level of the plan.",
   "resolution.elsewhere": ({ targetFps }) =>
-    `Resolution isn't the limit, and no level holds ${rate(targetFps)} fps: look elsewhere.`,
+    `Resolution isn't the limit, and no level holds ${rateWords(targetFps)} fps: look elsewhere.`,
   "resolution.free": ({ largest, kept }) =>
     `Resolution isn't the limit: ×${largest}, the largest measured that holds, costs nothing${kept !== largest ? `; past ×${kept} is past the screen` : ""}.`,
   "resolution.none": ({ targetFps, floorMs, failing }) =>
     failing
-      ? `No scale holds ${rate(targetFps)} fps: at ×${failing.scale}, the smallest run, the ${failing.what} of its frame times is ${failing.ms.toFixed(1)} ms, and ${failing.allowedMs.toFixed(1)} are allowed.`
-      : `No scale holds ${rate(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
+      ? `No scale holds ${rateWords(targetFps)} fps: at ×${failing.scale}, the smallest run, the ${failing.what} of its frame times is ${failing.ms.toFixed(1)} ms, and ${failing.allowedMs.toFixed(1)} are allowed.`
+      : `No scale holds ${rateWords(targetFps)} fps: even without pixels a frame takes ${floorMs.toFixed(1)} ms of the ${(1000 / targetFps).toFixed(1)} allowed.`,
   "resolution.keep": ({ kept, largest, steady, targetFps, interval }) =>
-    `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rate(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} for 99 of 100 frames` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
+    `Keep ×${kept}: the law says ×${largest} is the largest that holds ${rateWords(targetFps)} fps${interval ? settled(interval) : ""}${steady !== null && steady < largest ? `, ×${steady} for 99 of 100 frames` : ""}${kept !== largest ? `, and past ×${kept} is past the screen` : ""}.`,
   "resolution.twoScales": () =>
     "Two scales only: the flat part can't be told from the slope. A third would settle it.",
   "resolution.notTheLimit": () =>
@@ -77,11 +77,11 @@ export const sweepingSentences = {
   "power.slower": ({ mode, fps, than, thanFps }) =>
     `More power made it slower: ${mode} gives ${fps.toFixed(1)} fps, ${than} ${thanFps.toFixed(1)}. Processor and graphics share one budget, and a mode that feeds the one can starve the other.`,
   "power.holds": ({ mode, targetFps, fps, watts, flickers }) =>
-    `${mode} holds ${rate(targetFps)} fps${flickers ? " on average, with visible dips or hitches" : ""} (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
+    `${mode} holds ${rateWords(targetFps)} fps${flickers ? " on average, with visible dips or hitches" : ""} (${fps.toFixed(1)})${watts === null ? "" : ` on ${watts.toFixed(1)} W, the least of those that do`}.`,
   "power.fastest": ({ mode, targetFps, fps, watts }) =>
-    `No mode holds ${rate(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
+    `No mode holds ${rateWords(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
   "power.asFast": ({ mode, targetFps, fps, watts }) =>
-    `No mode holds ${rate(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
+    `No mode holds ${rateWords(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
   "power.none": () => "No mode has a run yet.",
   "power.spot": ({ spot, slower, hours }, words) =>
     `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,
@@ -157,13 +157,13 @@ export const sweepingSentences = {
     `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min${wall.low.toFixed(1) === wall.high.toFixed(1) ? "" : ` (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})`}` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
   "rate.native": ({ fps, held, ...sure }) =>
-    `Lock at its own ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
+    `Lock at its own ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
   "rate.lock": ({ fps, held, refreshes, average, freeHeld, nativeFps, ...sure }) =>
-    `Lock at ${rate(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rate(nativeFps)}.`,
+    `Lock at ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rateWords(nativeFps)}.`,
   "rate.tied": ({ nativeFps, held }) =>
-    `Its speed is tied to its rate: any cap below ${rate(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
+    `Its speed is tied to its rate: any cap below ${rateWords(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
   "rate.free": ({ leastFps, average }) =>
-    `No rate from ${rate(leastFps)} fps up is sure to be held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
+    `No rate from ${rateWords(leastFps)} fps up is sure to be held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
   "rate.capped": () =>
     "Almost every frame falls on one number of refreshes: was the cap really lifted? A capped run can't say what it would do free.",
 } satisfies Partial<Sentences<SweepCodes & TrialCodes & AdviseCodes>>;

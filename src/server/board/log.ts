@@ -34,7 +34,7 @@ export async function viewBuild(id: string): Promise<BuildView> {
   const before = builds[at - 1] ?? null;
   const [fares, stale] = await Promise.all([
     data.faresOf([id, ...(before ? [before.id] : [])]),
-    data.staleBy(build.engineId, id),
+    data.valuesStaleBy(build.engineId, id),
   ]);
   const places = [...new Set(fares.map(({ titleId, rigId }) => `${titleId} ${rigId}`))];
   const titles = places.map((place): BuildView["titles"][number] => {

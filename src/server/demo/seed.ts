@@ -54,7 +54,7 @@ import { writing } from "@/server/writing";
 import { devices } from "./devices";
 import { campaigns, runCampaign } from "./campaigns";
 import { abilities, engines, rigs, systems, titles } from "./kit";
-import { stories, type Step, type Story } from "./stories";
+import { stories, type StoryStep, type DemoStory } from "./stories";
 
 const seedName = "lending library 1";
 const day = 86_400_000,
@@ -255,7 +255,7 @@ class Teller {
 
   constructor(
     private readonly jobId: string,
-    private readonly story: Story,
+    private readonly story: DemoStory,
     private readonly buildIds: Map<string, string>,
     private seed: number,
     private at: number,
@@ -323,7 +323,7 @@ class Teller {
     conditions = {},
     times,
     cold = false,
-  }: Extract<Step, { do: "run" }>): Promise<void> {
+  }: Extract<StoryStep, { do: "run" }>): Promise<void> {
     const standing = await this.standing();
     const made = { ...standing.settings, ...settings };
     for (let k = 0; k < times; k++)
@@ -347,7 +347,7 @@ class Teller {
     minutes,
     fault,
     decide,
-  }: Extract<Step, { do: "trial" }>): Promise<void> {
+  }: Extract<StoryStep, { do: "trial" }>): Promise<void> {
     const standing = await this.standing();
     const arms = wanted.map((arm, at) => ({
       name: arm.name,

@@ -13,7 +13,7 @@ export interface StoryArm {
 }
 
 /** What happened in a job, in order. Runs are simulated, decisions are what the application advises. */
-export type Step =
+export type StoryStep =
   | {
       do: "run";
       label: string;
@@ -41,7 +41,7 @@ export type Step =
   | { do: "close"; note: string };
 
 /** A job of the demo. */
-export interface Story {
+export interface DemoStory {
   rig: string;
   title: string;
   engine: string;
@@ -55,7 +55,7 @@ export interface Story {
   effects: SimEffects;
   /** What another engine makes of the same title. */
   engines?: Record<string, SimEffect>;
-  steps: Step[];
+  steps: StoryStep[];
 }
 
 export const scene = (
@@ -95,7 +95,7 @@ const free = { hold_rate: { false: { capFps: null } } };
 const scaleArms = (levels: number[], more: Settings = {}): StoryArm[] =>
   levels.map((level) => ({ name: `×${level}`, level, settings: { scale: level, ...more } }));
 
-export const stories: Story[] = [
+export const stories: DemoStory[] = [
   {
     // An easy baseline: steady at ×3 on few watts; ×4 is past the screen.
     rig: "Tansy",

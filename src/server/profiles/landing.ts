@@ -18,7 +18,7 @@ import { writing } from "@/server/writing";
  * What a trial was about: settings swept, else those that its arms differ in from what was in force; conditions
  * and rates that its arms differ in.
  */
-export function triedIn({ kind, before, arms, plan }: data.DecidedOnRig): string[] {
+export function keysTriedIn({ kind, before, arms, plan }: data.DecidedOnRig): string[] {
   const settings = Object.keys(before.settings).filter(
     (key) =>
       (plan.keys.length === 0 || plan.keys.includes(key)) &&
@@ -91,7 +91,7 @@ export async function landDecision(
   const everSet = new Set(own.map(({ key }) => key));
   const left = trial ? leftBy(trial) : {};
   const before = trial ? { ...says, ...heldBefore(trial) } : {};
-  const tried = trial ? triedIn(trial) : [];
+  const tried = trial ? keysTriedIn(trial) : [];
   const changed = Object.keys(left).filter(
     (key) =>
       known.has(key) &&

@@ -19,7 +19,7 @@ import {
 import { isAgainst } from "@/core/trial";
 import type { ProfileListRow, RigRow } from "@/core/records";
 import * as data from "@/data";
-import { leftBy, triedIn } from "./landing";
+import { leftBy, keysTriedIn } from "./landing";
 import { notFound } from "@/server/problem";
 
 type Place = data.ProfilePlace;
@@ -46,7 +46,7 @@ function confirmationsOf(trials: data.DecidedOnRig[]): Confirmation[] {
     const [decision] = decisionsOf([trial]);
     const kept = leftBy(trial);
     const held = Object.fromEntries(
-      triedIn(trial).flatMap((key) => {
+      keysTriedIn(trial).flatMap((key) => {
         const value = kept[key];
         return value === undefined ? [] : [[key, value] as const];
       }),

@@ -1,7 +1,7 @@
 "use client";
 import { Pause, Play } from "lucide-react";
 import { useRef, useState, useSyncExternalStore } from "react";
-import { Button, Choice, EmptyPanel, Keys, download, say, toast } from "@/ui";
+import { Button, ChoiceField, EmptyPanel, Keys, download, say, toast } from "@/ui";
 import { firstOfTwo, sessionFor, useInHand } from "@/views/capture";
 import { useDrops } from "@/views/drop";
 import { Side } from "./Side";
@@ -133,14 +133,14 @@ function Beside() {
             {playing.length > 0 ? <Pause size={16} aria-hidden /> : <Play size={16} aria-hidden />}
             {playing.length > 0 ? "Pause" : "Play"}
           </Button>
-          <Choice
+          <ChoiceField
             quiet
             label="How they play"
             value={how}
             options={ways}
             onChange={(value) => setHow(value === "in turn" ? "in turn" : "together")}
           />
-          <Choice quiet label="Speed" value={rate} options={rates} onChange={setRate} />
+          <ChoiceField quiet label="Speed" value={rate} options={rates} onChange={setRate} />
           <Button hint="←" onClick={() => step(-1)}>
             Back
           </Button>

@@ -1,6 +1,6 @@
 import { Film } from "lucide-react";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
-import { Button, Choice, FileInput, say } from "@/ui";
+import { Button, ChoiceField, FileInput, say } from "@/ui";
 import { Marks, Strip, useInHand, videos, type CaptureSession } from "@/views/capture";
 import { saidAt } from "./still";
 
@@ -90,7 +90,7 @@ export function Side({
           )}
           <div className="flex flex-wrap items-center gap-2 text-[13px]">
             <span className="text-soft">Lined up on</span>
-            <Choice
+            <ChoiceField
               quiet
               label={`${name}: lined up on`}
               value={String(from)}

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { memo, useMemo, useRef, useState } from "react";
 import { call } from "@/contract/client";
 import { hardnesses } from "@/core/kit";
-import type { Suggestion } from "@/core/predict";
+import type { StartingPoint } from "@/core/predict";
 import { grades } from "@/core/verdict";
 import type {
   BoardAsked,
@@ -26,7 +26,7 @@ import {
 } from "@/core/words";
 import {
   Button,
-  Choice,
+  ChoiceField,
   EmptyPanel,
   KeyHint,
   Keys,
@@ -107,7 +107,7 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
         onSend={() => ask({ search })}
       >
         <div className="w-44">
-          <Choice
+          <ChoiceField
             label="System"
             value={query.system || "all"}
             options={[
@@ -118,7 +118,7 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
           />
         </div>
         <div className="w-40">
-          <Choice
+          <ChoiceField
             label="Hardness"
             value={query.hardness || "all"}
             options={[
@@ -327,7 +327,7 @@ function Titles({ view }: { view: BoardView }) {
 }
 
 /** Nothing foreseen. */
-const none: Record<string, Suggestion> = {};
+const none: Record<string, StartingPoint> = {};
 
 /** A title's cells; drawn once, however far it is scrolled. */
 const TitleRow = memo(function TitleRow({
@@ -337,7 +337,7 @@ const TitleRow = memo(function TitleRow({
 }: {
   row: BoardTitle;
   rigs: BoardView["rigs"];
-  foreseen: Record<string, Suggestion>;
+  foreseen: Record<string, StartingPoint>;
 }) {
   return (
     <>
@@ -372,7 +372,7 @@ function Cell({
   cell: BoardCell | undefined;
   title: string;
   rig: string;
-  foreseen: Suggestion | undefined;
+  foreseen: StartingPoint | undefined;
 }) {
   if (!cell)
     return (

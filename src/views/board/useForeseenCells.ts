@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import type { Calibration, Suggestion } from "@/core/predict";
+import type { Calibration, StartingPoint } from "@/core/predict";
 import type { BoardTitle, BoardView } from "@/core/records";
 import { startForeseer } from "@/workers";
 
@@ -29,7 +29,7 @@ function notRun(rows: BoardTitle[], rigs: BoardView["rigs"]) {
 export function useForeseenCells(
   rows: BoardTitle[],
   rigs: BoardView["rigs"],
-): { cells: Record<string, Suggestion>; calibration: Calibration } | null {
+): { cells: Record<string, StartingPoint>; calibration: Calibration } | null {
   const { asked, key } = useMemo(() => {
     const cells = notRun(rows, rigs);
     return { asked: cells, key: cells.map(({ titleId, rigId }) => titleId + rigId).join() };

@@ -2,7 +2,7 @@
 import { X } from "lucide-react";
 import type { CampaignArm } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
-import { Button, Choice, Field, Input, SearchChoice } from "@/ui";
+import { Button, ChoiceField, Field, Input, SearchChoice } from "@/ui";
 import { SettingField } from "@/views/setting";
 import { useEngine } from "./useEngine";
 
@@ -84,7 +84,7 @@ export function ArmCard({
         {rig && rig.spec.powerModes.length > 1 && (
           <Field label="Power mode">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label={`Power mode of arm ${place + 1}`}
                 value={arm.conditions.powerMode ?? "as it is"}
@@ -97,7 +97,7 @@ export function ArmCard({
         {rig && rig.spec.clockOptions.length > 1 && (
           <Field label="Clocks">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label={`Clocks of arm ${place + 1}`}
                 value={arm.conditions.clocks ?? "as it is"}
@@ -110,7 +110,7 @@ export function ArmCard({
         {rig && (rig.spec.setUps?.length ?? 0) > 0 && (
           <Field label="Set-up">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label={`Set-up of arm ${place + 1}`}
                 value={arm.conditions.setUp ?? "as it is"}
@@ -122,7 +122,7 @@ export function ArmCard({
         )}
         <Field label="Settings begin from">
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label={`Settings of arm ${place + 1} begin from`}
               value={arm.from}
@@ -156,7 +156,7 @@ export function ArmCard({
           </div>
         ))}
         {catalogue.length > own.length && (
-          <Choice
+          <ChoiceField
             quiet
             label={`Another setting of arm ${place + 1}`}
             value={null}

@@ -12,7 +12,7 @@ import { useLive } from "@/views/live";
 import { startPlanner } from "@/workers";
 import { AnswerSheet } from "./AnswerSheet";
 import { EveningsSheet } from "./EveningsSheet";
-import { Timetable } from "./Timetable";
+import { TimetablePanel } from "./Timetable";
 import { useComparing } from "./useComparing";
 import { scheduleFacts, useSchedule } from "./useSchedule";
 import { ByItself } from "./ByItself";
@@ -298,7 +298,7 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
           }
         >
           {schedule ? (
-            <Timetable view={view} schedule={schedule} />
+            <TimetablePanel view={view} schedule={schedule} />
           ) : (
             <p className="text-soft">Being planned …</p>
           )}

@@ -23,7 +23,7 @@ export function EveningsSheet({
   const [watts, setWatts] = useState(plan.chargeWatts === null ? "" : String(plan.chargeWatts));
   const [fields, setFields] = useState<Record<string, string>>({});
   const keep = async () => {
-    const figure = (text: string) => (text.trim() === "" ? null : say.numberIn(text));
+    const figure = (text: string) => (text.trim() === "" ? null : say.typedNumber(text));
     const sent = await call("changeCampaign", {
       id: campaign.id,
       saw: campaign.version,

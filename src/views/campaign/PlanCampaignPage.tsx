@@ -3,9 +3,9 @@ import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import { mostArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
+import { mostCampaignArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, Suggest, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, Suggest, say, toast } from "@/ui";
 import { startPlanner } from "@/workers";
 import { ArmCard, type ArmDraft } from "./ArmCard";
 import { ScaleArms } from "./ScaleArms";
@@ -81,7 +81,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
   const [fields, setFields] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
   const arms = drafts.map((arm) => (arm.named ? arm : { ...arm, name: nameOf(arm, kit, drafts) }));
-  const figure = (key: string) => say.numberIn(times[key] ?? "");
+  const figure = (key: string) => say.typedNumber(times[key] ?? "");
   const figureOrNone = (key: string) => ((times[key] ?? "").trim() === "" ? null : figure(key));
   const plan = (): unknown => ({
     name: name.trim() === "" ? question.charAt(0).toUpperCase() + question.slice(1) : name,
@@ -89,7 +89,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
     houseRulesId,
     titles: [...titles].flatMap(([titleId, scenes]) => scenes.map((scene) => ({ titleId, scene }))),
     arms: arms.map(({ named: _named, ...arm }) => arm),
-    rounds: say.numberIn(rounds),
+    rounds: say.typedNumber(rounds),
     needs: needs
       .split(",")
       .map((need) => need.trim())
@@ -165,7 +165,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
         </Field>
         <Field label="Question" help={questionNotes[question]}>
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="Question"
               value={question}
@@ -176,7 +176,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
         </Field>
         <Field label="House rules" error={fields.houseRulesId}>
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="House rules of the campaign"
               value={houseRulesId}
@@ -205,7 +205,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
         aside={
           <Button
             onClick={() => setDrafts([...drafts, freshArm(drafts.at(-1)?.rigId ?? "")])}
-            disabled={drafts.length >= mostArms}
+            disabled={drafts.length >= mostCampaignArms}
           >
             <Plus size={14} aria-hidden />
             Arm

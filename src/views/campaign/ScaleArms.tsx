@@ -39,7 +39,7 @@ export function ScaleArms({
     const wanted = scales
       .split(/[,;\s]+/)
       .filter(Boolean)
-      .map(say.numberIn);
+      .map(say.typedNumber);
     const bad = wanted.some((each) => !(each > 0));
     if (!scale || bad) return setProblem("Scales are numbers above 0, separated by commas.");
     try {

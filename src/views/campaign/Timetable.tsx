@@ -16,7 +16,7 @@ export const beforeWords = ({ changeMin, coolMin, chargeMin }: ScheduledRun): st
 const shownAtFirst = 40;
 
 /** The runs still to be made, by evening. */
-export function Timetable({ view, schedule }: { view: CampaignView; schedule: Schedule }) {
+export function TimetablePanel({ view, schedule }: { view: CampaignView; schedule: Schedule }) {
   const { campaign, titles, arms } = view;
   const [all, setAll] = useState(false);
   if (schedule.runs.length === 0) return <p className="text-soft">Nothing is left to run.</p>;

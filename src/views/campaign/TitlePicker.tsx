@@ -5,7 +5,7 @@ import { useDeferredValue, useState } from "react";
 import { call } from "@/contract/client";
 import { hardnesses } from "@/core/kit";
 import type { CampaignKitView } from "@/core/records";
-import { Button, Choice, Input, Switch, say } from "@/ui";
+import { Button, ChoiceField, Input, Switch, say } from "@/ui";
 
 /**
  * Titles by filter, by hand, or the hard ones of every system. @param chosen id → scenes, the empty one for the
@@ -57,7 +57,7 @@ export function TitlePicker({
           onChange={(event) => setSearch(event.target.value)}
         />
         <div className="w-44">
-          <Choice
+          <ChoiceField
             label="System"
             value={system}
             options={[
@@ -68,7 +68,7 @@ export function TitlePicker({
           />
         </div>
         <div className="w-44">
-          <Choice
+          <ChoiceField
             label="Hardness"
             value={hardness}
             options={[

@@ -11,7 +11,7 @@ import {
 import type { CampaignView } from "@/core/records";
 import type { Grade } from "@/core/verdict";
 import { ByItself } from "./ByItself";
-import { Timetable } from "./Timetable";
+import { TimetablePanel } from "./Timetable";
 import { Winners } from "./Winners";
 
 const run = (averageFps: number, grade: Grade = "steady", more = {}) => ({
@@ -212,7 +212,7 @@ describe("the timetable", () => {
   const shown = (schedule: Schedule, firstEvening: string | null = null) => {
     const at = view();
     at.campaign.plan = { ...at.campaign.plan, firstEvening, startsAt: "19:30" };
-    return render(<Timetable view={at} schedule={schedule} />);
+    return render(<TimetablePanel view={at} schedule={schedule} />);
   };
   it("says what stands before a run: setting up, cooling, charging", () => {
     shown(scheduled(4));

@@ -12,7 +12,7 @@ import { Picture } from "./Picture";
 import { Regions } from "./Regions";
 import { Strip } from "./Strip";
 import { Unsure } from "./Unsure";
-import { endSession, firstOfTwo, sessionFor, takeInHand, useInHand } from "./session";
+import { endCapture, firstOfTwo, sessionFor, takeInHand, useInHand } from "./session";
 
 /** What a chooser of videos offers. */
 export const videos = "video/*,.mkv,.mov,.mp4,.webm";
@@ -66,7 +66,7 @@ export function CaptureDesk({
     if (!kept.ok) return void toast.error(kept.title, { description: kept.fix });
     if (kept.stills === false)
       toast.error("The run is kept; its small pictures aren't.", { description: "Nothing else is missing." });
-    endSession(place);
+    endCapture(place);
     onKept(kept);
   };
   const lengthMs = 1000 * (opened?.seconds ?? (result ? result.durationMs / 1000 : 0));

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { useState } from "react";
-import { clockIn } from "@/core/capture";
+import { clockOnScreen } from "@/core/capture";
 import { Button, Input, Panel, say } from "@/ui";
 import type { CaptureSession, InHand } from "./session";
 
@@ -25,7 +25,7 @@ export function ClockPanel({ session, inHand }: { session: CaptureSession; inHan
       </p>
       <ul className="grid gap-2 text-[13px]">
         {clock.map(({ atMs, text }, at) => {
-          const isRead = clockIn(text) !== null;
+          const isRead = clockOnScreen(text) !== null;
           return (
             <li key={at} className="flex flex-wrap items-center gap-2">
               <span className="figure text-soft">at {say.clock(atMs)}</span>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { numberIn, type Counter, type Region } from "@/core/capture";
+import { counterDigits, type Counter, type Region } from "@/core/capture";
 import { Button, Input, Panel, say } from "@/ui";
 import { MomentPicture } from "./MomentPicture";
 import type { CaptureSession } from "./session";
@@ -62,7 +62,7 @@ function FailedReading({
   onSettled: (fps: number | null) => void;
 }) {
   const [typed, setTyped] = useState("");
-  const fps = numberIn(typed);
+  const fps = counterDigits(typed);
   return (
     <form
       className="flex flex-wrap items-center gap-2 text-[13px]"

@@ -1,6 +1,6 @@
 import type { CaptureResult } from "@/core/capture";
 import { lightWords, words } from "@/core/words";
-import { Figure, say } from "@/ui";
+import { NamedFigure, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** What a capture came to, with what it can't say. */
@@ -40,14 +40,14 @@ export function Measured({ result }: { result: CaptureResult }) {
         </p>
       )}
       <dl className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
-        <Figure
+        <NamedFigure
           name="Pictures shown"
           value={String(result.frames)}
           note={`of ${result.capturedFrames} captured`}
         />
-        <Figure name="Unsure" value={String(result.unsureFrames)} />
-        <Figure name="Left out as still" value={say.number(result.stillMs / 1000)} unit="s" />
-        <Figure
+        <NamedFigure name="Unsure" value={String(result.unsureFrames)} />
+        <NamedFigure name="Left out as still" value={say.number(result.stillMs / 1000)} unit="s" />
+        <NamedFigure
           name="Counter"
           value={counter?.averageFps == null ? "–" : say.number(counter.averageFps)}
           unit={counter?.averageFps == null ? undefined : "fps"}

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Region } from "@/core/capture";
-import { Choice } from "@/ui";
+import { ChoiceField } from "@/ui";
 import type { OpenedCapture } from "@/workers";
 import type { Regional } from "./Regions";
 
@@ -69,7 +69,7 @@ export function Picture({
     <div>
       <div className="mb-1 flex flex-wrap items-center gap-2 text-[13px] text-soft">
         Draw
-        <Choice
+        <ChoiceField
           quiet
           label="What is drawn on the picture"
           value={kind}

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { clockIn, speedByClock, type CaptureResult, type ClockSpeed, type Settled } from "@/core/capture";
+import { clockOnScreen, speedByClock, type CaptureResult, type ClockSpeed, type Settled } from "@/core/capture";
 import type { Yardstick } from "@/core/metrics";
 import type { Mark } from "@/core/trace";
 import { callback, startCaptureReader, type KeepOutcome, type OpenedCapture } from "@/workers";
@@ -118,7 +118,7 @@ export class CaptureSession {
   /** Speed by the clock, once it was read at two moments; null before, and why where it can't be told. */
   clockSpeed(): { speed: ClockSpeed | null; why: string | null } {
     const [one, other] = this.state.clock.map(({ atMs, text }) => {
-      const read = clockIn(text);
+      const read = clockOnScreen(text);
       return read && { atMs, ...read };
     });
     if (!one || !other) return { speed: null, why: null };
@@ -160,7 +160,7 @@ export const isInHand = (place: string): boolean => (sessions.get(place)?.read()
 export const takeInHand = (place: string, file: File): void => void sessionFor(place).open(file);
 
 /** Puts a video away: its run was kept. */
-export function endSession(place: string): void {
+export function endCapture(place: string): void {
   sessions.get(place)?.end();
   sessions.delete(place);
 }

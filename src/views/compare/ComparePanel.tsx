@@ -11,7 +11,7 @@ import { EffectList, IntervalLine, decisionNames, furtherWords } from "./Effects
 import { useComparison } from "./useComparison";
 
 /** Warm, whole runs with the settings and conditions of one: the arm it stands for. */
-export const armOf = (runs: ThreadRun[], like: ThreadRun) =>
+export const runsLike = (runs: ThreadRun[], like: ThreadRun) =>
   runs.filter(
     (run) =>
       changesBetween(run.settings, like.settings).length === 0 &&
@@ -46,8 +46,8 @@ export function ComparePanel({
   catalogue: Setting[];
 }) {
   const labelOf = labelsIn(catalogue);
-  const armNew = armOf(runs, run),
-    armOld = armOf(runs, over);
+  const armNew = runsLike(runs, run),
+    armOld = runsLike(runs, over);
   const same = armOld.some(({ id }) => id === run.id);
   const { state, stop, start, stopped } = useComparison(
     same ? null : [armOld, armNew].map((arm) => arm.map(({ id }) => id)),

@@ -1,3 +1,3 @@
-export { armOf, noiseWords } from "./ComparePanel";
+export { runsLike, noiseWords } from "./ComparePanel";
 export { EffectList, IntervalLine, decisionNames, furtherWords, percent } from "./Effects";
 export { type ComparisonState } from "./useComparison";

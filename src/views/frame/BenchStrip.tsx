@@ -7,7 +7,7 @@ import type { Conditions } from "@/core/kit";
 import type { BenchView } from "@/contract";
 import { call } from "@/contract/client";
 import type { SentBody } from "@/contract";
-import { Choice, Keys, Sheet, toast } from "@/ui";
+import { ChoiceField, Keys, Sheet, toast } from "@/ui";
 
 /** Loaded when it is opened. */
 const ConditionsForm = dynamic(async () => (await import("./ConditionsForm")).ConditionsForm, { ssr: false });
@@ -54,7 +54,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
   ];
   return (
     <div className="flex min-w-0 flex-1 items-center gap-0.5 overflow-x-auto whitespace-nowrap px-1 text-[13px]">
-      <Choice
+      <ChoiceField
         quiet
         label="Rig on the bench"
         value={rig.id}
@@ -62,7 +62,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         onChange={(rigId) => change(() => ({ rigId }))}
       />
       {rig.spec.powerModes.length > 0 && (
-        <Choice
+        <ChoiceField
           quiet
           label="Power mode"
           value={conditions.powerMode}
@@ -75,7 +75,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         />
       )}
       {(rig.spec.setUps?.length ?? 0) > 0 && (
-        <Choice
+        <ChoiceField
           quiet
           label="Set-up"
           value={conditions.setUp ?? usualSetUp}
@@ -87,7 +87,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         />
       )}
       {rig.spec.clockOptions.length > 0 && (
-        <Choice
+        <ChoiceField
           quiet
           label="Clocks"
           value={conditions.clocks}
@@ -121,7 +121,7 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
         <span className="figure">{conditions.roomC === null ? "room ?" : `${conditions.roomC} °C`}</span>
         <span className="max-w-40 truncate text-soft">{conditions.capturePath || "no capture path"}</span>
       </button>
-      <Choice
+      <ChoiceField
         quiet
         label="House rules"
         value={bench.houseRulesId}

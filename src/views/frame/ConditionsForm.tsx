@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Conditions } from "@/core/kit";
-import { Button, Choice, Field, Input, Switch } from "@/ui";
+import { Button, ChoiceField, Field, Input, Switch } from "@/ui";
 
 /** The conditions that will be stamped on the next run, but for those that the strip itself changes. */
 export function ConditionsForm({
@@ -47,7 +47,7 @@ export function ConditionsForm({
         </Field>
         <Field label="Display">
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="Display"
               value={display}

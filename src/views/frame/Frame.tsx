@@ -12,7 +12,7 @@ import { Connection, forgetPages, useShell } from "@/views/live";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
-import { places } from "./places";
+import { railPlaces } from "./places";
 
 /** Loaded when it is opened. */
 const Palette = dynamic(async () => (await import("./Palette")).Palette, { ssr: false });
@@ -119,7 +119,7 @@ export function Frame({
             aria-label="Places"
             className="flex flex-col gap-1 border-r border-line bg-panel p-1.5 print:hidden max-sm:order-last max-sm:flex-row max-sm:gap-0 max-sm:px-0.5 max-sm:border-r-0 max-sm:border-t"
           >
-            {places.map(({ path: place, name, key, icon: Icon }) => (
+            {railPlaces.map(({ path: place, name, key, icon: Icon }) => (
               <Link
                 key={place}
                 href={place}
@@ -161,7 +161,7 @@ export function Frame({
             label: "find a place, a job or an action",
             run: openPalette,
           },
-          ...places.map(({ path: place, name, key }) => ({
+          ...railPlaces.map(({ path: place, name, key }) => ({
             keys: key,
             shown: key,
             label: name,

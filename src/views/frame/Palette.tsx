@@ -6,7 +6,7 @@ import { useDeferredValue, useState } from "react";
 import { call } from "@/contract/client";
 import type { FoundRow } from "@/core/records";
 import { useActions, useLit } from "@/ui";
-import { places } from "./places";
+import { railPlaces } from "./places";
 
 const item =
   "flex cursor-pointer items-center justify-between gap-3 rounded px-3 py-2 data-[selected=true]:bg-raised";
@@ -76,7 +76,7 @@ export function Palette({
   };
   const go = (path: string) => act(() => router.push(path));
   const offered = [
-    ...places.map(({ path, name, key }) => ({ name, note: key, run: go(path) })),
+    ...railPlaces.map(({ path, name, key }) => ({ name, note: key, run: go(path) })),
     { name: "New job", note: "", run: go("/jobs/new") },
     { name: "A first look at a log", note: "", run: go("/look") },
     { name: "Two videos beside each other", note: "", run: go("/beside") },

@@ -10,7 +10,7 @@ import {
 } from "lucide-react";
 
 /** The rail's places; each comes with its key. */
-export const places: { path: string; name: string; key: string; icon: LucideIcon }[] = [
+export const railPlaces: { path: string; name: string; key: string; icon: LucideIcon }[] = [
   { path: "/", name: "Bench", key: "1", icon: Flame },
   { path: "/jobs", name: "Jobs", key: "2", icon: ListTree },
   { path: "/campaigns", name: "Campaigns", key: "3", icon: Table2 },

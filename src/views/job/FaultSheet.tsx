@@ -4,7 +4,7 @@ import { Controller, useForm } from "react-hook-form";
 import { faultKinds, faultSeverities, newFaultSchema, type NewFault } from "@/core/kit";
 import type { FaultRow } from "@/core/records";
 import type { ThreadRun } from "@/contract";
-import { Button, Choice, Field, Input, Sheet, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Sheet, say, toast } from "@/ui";
 import { sendLater } from "@/views/live";
 import { call } from "@/contract/client";
 
@@ -89,7 +89,7 @@ export function FaultSheet({
                 control={control}
                 name="kind"
                 render={({ field }) => (
-                  <Choice
+                  <ChoiceField
                     id={id}
                     label="What is wrong"
                     value={field.value}
@@ -106,7 +106,7 @@ export function FaultSheet({
                 control={control}
                 name="severity"
                 render={({ field }) => (
-                  <Choice
+                  <ChoiceField
                     id={id}
                     label="How bad"
                     value={field.value}

@@ -15,7 +15,7 @@ import { Diagnosed, useDiagnosis } from "./Diagnosed";
 import { JobHeading } from "./JobHeading";
 import { mainActionOf, newRunPath, openTrialOf } from "./mainAction";
 import { Profile } from "./Profile";
-import { Reading } from "./Reading";
+import { ReadingPanel } from "./Reading";
 import { Thread } from "./Thread";
 import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
@@ -27,7 +27,7 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 const FaultSheet = onceOpen(async () => (await import("./FaultSheet")).FaultSheet);
 const JobSheet = onceOpen(async () => (await import("./JobSheet")).JobSheet);
 const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
-const LeftOutList = dynamic(async () => (await import("./LeftOut")).LeftOut);
+const LeftOutList = dynamic(async () => (await import("./LeftOut")).LeftOutList);
 const Notices = dynamic(async () => (await import("./Notices")).Notices);
 const ComparePanel = dynamic(async () => (await import("@/views/compare/ComparePanel")).ComparePanel);
 
@@ -229,7 +229,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
     />
   );
   const reading = (
-    <Reading job={job} run={run} runs={made} faults={own} next={next} latest={run === latest}>
+    <ReadingPanel job={job} run={run} runs={made} faults={own} next={next} latest={run === latest}>
       {diagnosis && <Diagnosed diagnosis={diagnosis} />}
       {run === latest && !job.closedAt && view.spec && (
         <TryNext
@@ -257,7 +257,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
           onClosing={setClosing}
         />
       )}
-    </Reading>
+    </ReadingPanel>
   );
   return (
     <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1">

@@ -5,7 +5,7 @@ import { call } from "@/contract/client";
 import type { SentBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
-import { Button, Choice, Field, Sheet, When, toast } from "@/ui";
+import { Button, ChoiceField, Field, Sheet, When, toast } from "@/ui";
 import { NotBegun } from "./NotBegun";
 
 /**
@@ -60,7 +60,7 @@ export function JobSheet({
       {!job.closedAt && (
         <Field label="Aim" className="mb-3 max-w-60">
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="Aim"
               value={job.aim}

@@ -7,7 +7,7 @@ import { jobOrders, jobStates } from "@/contract/lists";
 import type { JobsView } from "@/contract";
 import {
   Button,
-  Choice,
+  ChoiceField,
   EmptyPanel,
   Input,
   KeyHint,
@@ -70,14 +70,14 @@ export function JobsPage({ rows, total, search, filter, sort, next }: JobsView) 
             className="pl-8"
           />
         </form>
-        <Choice
+        <ChoiceField
           quiet
           label="Which jobs"
           value={filter || all}
           options={[all, ...jobStates].map((value) => ({ value, label: value }))}
           onChange={(value) => router.push(to({ filter: value === all ? "" : value }))}
         />
-        <Choice
+        <ChoiceField
           quiet
           label="Sorted by"
           value={sort}

@@ -5,7 +5,7 @@ import type { JobView } from "@/contract";
 import { Button, When, toast } from "@/ui";
 
 /** What was left out of a job, to be taken back at any time. */
-export function LeftOut({
+export function LeftOutList({
   leftOut: { runs, trials },
   onChanged,
 }: Pick<JobView, "leftOut"> & { onChanged: () => void }) {

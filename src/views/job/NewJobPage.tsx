@@ -5,7 +5,7 @@ import { Controller, useForm } from "react-hook-form";
 import { beginWords, strategyWords } from "@/core/words";
 import { aims, newJobSchema, strategies, type NewJob } from "@/core/kit";
 import type { KitView, TitleRow } from "@/core/records";
-import { Button, Choice, Field, Input, SearchChoice, buttonLook, Link } from "@/ui";
+import { Button, ChoiceField, Field, Input, SearchChoice, buttonLook, Link } from "@/ui";
 import { useEffect, useState } from "react";
 import { call } from "@/contract/client";
 import { jobBeginnings } from "@/contract/lists";
@@ -93,7 +93,7 @@ export function NewJobPage({ kit, rigId }: { kit: KitView; rigId: string | null 
                 onAdd={(typed) => setLacking({ what: lacks, typed })}
               />
             ) : (
-              <Choice {...shared} />
+              <ChoiceField {...shared} />
             );
           }}
         />
@@ -167,7 +167,7 @@ export function NewJobPage({ kit, rigId }: { kit: KitView; rigId: string | null 
       </div>
       <Field label="Settings begin from">
         {({ id }) => (
-          <Choice
+          <ChoiceField
             id={id}
             label="Settings begin from"
             value={beginsFrom}

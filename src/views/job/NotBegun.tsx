@@ -3,7 +3,7 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import type { SentBody } from "@/contract";
 import type { JobRow } from "@/core/records";
-import { Button, Choice, Field, Input, SearchChoice, say } from "@/ui";
+import { Button, ChoiceField, Field, Input, SearchChoice, say } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 
 interface Changing {
@@ -57,7 +57,7 @@ export function NotBegun({ job, onChange }: Changing) {
       </Field>
       <Field label="House rules">
         {({ id }) => (
-          <Choice
+          <ChoiceField
             id={id}
             label="House rules of the job"
             value={job.houseRulesId}
@@ -76,7 +76,7 @@ export function NotBegun({ job, onChange }: Changing) {
 /** A rate of the job's own, or none. */
 function Target({ job, onChange }: Changing) {
   const [target, setTarget] = useState(job.targetFps === null ? "" : String(job.targetFps));
-  const wanted = target.trim() === "" ? null : say.numberIn(target);
+  const wanted = target.trim() === "" ? null : say.typedNumber(target);
   const isRate = wanted === null || (wanted >= 1 && wanted <= 1000);
   return (
     <Field

@@ -6,7 +6,7 @@ import type { NextStep } from "@/core/advise";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { overruledWords, words } from "@/core/words";
-import { Figure, say, When, Link } from "@/ui";
+import { NamedFigure, say, When, Link } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
@@ -22,7 +22,7 @@ const lowNames: Record<LowMethod, string> = {
 };
 
 /** What a run says: the verdict with its reasons, the figures, what to do next. */
-export function Reading({
+export function ReadingPanel({
   job,
   run,
   runs,
@@ -124,8 +124,8 @@ export function Reading({
       <section className="border-t border-line pt-4">
         <h2 className="mb-2 text-[13px] font-semibold text-soft">Figures</h2>
         <dl className="grid grid-cols-2 gap-x-3 gap-y-2.5">
-          <Figure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
-          <Figure
+          <NamedFigure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
+          <NamedFigure
             name="Dips"
             value={summary.dips ? String(summary.dips.count) : "–"}
             note={
@@ -136,7 +136,7 @@ export function Reading({
           />
           {lows &&
             shownFirst.map((method) => (
-              <Figure
+              <NamedFigure
                 key={method}
                 name={`1 % low, ${lowNames[method]}`}
                 value={say.number(lows[method].one)}
@@ -145,10 +145,10 @@ export function Reading({
             ))}
           {summary.form === "frames" && (
             <>
-              <Figure name="Median frame" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
-              <Figure name="99 % frame" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
-              <Figure name="Longest frame" value={say.number(summary.maxFrameTimeMs)} unit="ms" />
-              <Figure
+              <NamedFigure name="Median frame" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
+              <NamedFigure name="99 % frame" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
+              <NamedFigure name="Longest frame" value={say.number(summary.maxFrameTimeMs)} unit="ms" />
+              <NamedFigure
                 name="Hitches"
                 value={say.number(summary.hitches?.perMinute)}
                 unit="/min"
@@ -158,14 +158,14 @@ export function Reading({
                     : undefined
                 }
               />
-              <Figure
+              <NamedFigure
                 name="Lost to hitches"
                 value={say.number(summary.hitches?.lostMsPerMinute, 0)}
                 unit="ms/min"
               />
-              <Figure name="Freezes" value={String(summary.freezes)} />
+              <NamedFigure name="Freezes" value={String(summary.freezes)} />
               {summary.pacing && (
-                <Figure
+                <NamedFigure
                   name="Equally long"
                   value={say.number(100 * summary.pacing.cadenceShare)}
                   unit="% of frames"
@@ -173,7 +173,7 @@ export function Reading({
                 />
               )}
               {summary.pacing && (
-                <Figure
+                <NamedFigure
                   name="Taking turns"
                   value={say.number(summary.pacing.lag1, 2)}
                   title="Autocorrelation of frame times at lag 1: near −1 when long and short frames take turns, near 0 when they don't."
@@ -182,17 +182,17 @@ export function Reading({
             </>
           )}
           {summary.channels.watts && (
-            <Figure name="Power" value={say.number(summary.channels.watts.mean)} unit="W mean" />
+            <NamedFigure name="Power" value={say.number(summary.channels.watts.mean)} unit="W mean" />
           )}
           {summary.channels.temperature && (
-            <Figure name="Hottest" value={say.number(summary.channels.temperature.max)} unit="°C" />
+            <NamedFigure name="Hottest" value={say.number(summary.channels.temperature.max)} unit="°C" />
           )}
-          <Figure
+          <NamedFigure
             name={summary.form === "frames" ? "Frames" : "Readings"}
             value={summary.frames.toLocaleString("en-GB")}
             note={`in ${say.clock(summary.durationMs)}`}
           />
-          {run.skippedRows > 0 && <Figure name="Rows left out" value={String(run.skippedRows)} />}
+          {run.skippedRows > 0 && <NamedFigure name="Rows left out" value={String(run.skippedRows)} />}
         </dl>
         {like.some(({ crashed }) => crashed) && <Crashes runs={like} />}
         {summary.coldScenes && summary.coldScenes.cold > 0 && (

@@ -9,7 +9,7 @@ import type { ThreadRun } from "@/contract";
 import { grades, type Grade } from "@/core/verdict";
 import { gradeWords, valueWords } from "@/core/words";
 import { useIntoProfile } from "./useIntoProfile";
-import { Button, Choice, Field, Input, Sheet, Suggest, Switch, TextArea, say, When, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Sheet, Suggest, Switch, TextArea, say, When, toast } from "@/ui";
 
 const fieldNames: Record<string, string> = {
   label: "Name",
@@ -141,7 +141,7 @@ export function RunSheet({
     options.length > 0 && (
       <Field label={name}>
         {({ id }) => (
-          <Choice
+          <ChoiceField
             id={id}
             label={name}
             value={value}
@@ -250,12 +250,14 @@ export function RunSheet({
           )}
         </Field>
         <Field label="Made for">
-          {({ id }) => <Choice id={id} label="Made for" value={place} options={places} onChange={setPlace} />}
+          {({ id }) => (
+            <ChoiceField id={id} label="Made for" value={place} options={places} onChange={setPlace} />
+          )}
         </Field>
         {(jobs.data?.length ?? 0) > 0 && (
           <Field label="Job">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label="Job"
                 value={jobId}
@@ -274,7 +276,7 @@ export function RunSheet({
         )}
         <Field label="Its light, to you" help="Shown beside the computed one, never instead of it.">
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="Its light, to you"
               value={light}

@@ -8,7 +8,7 @@ import {
   ChartFrame,
   type ChartData,
   Button,
-  Figure,
+  NamedFigure,
   Keys,
   say,
   useWidth,
@@ -288,12 +288,17 @@ function PartFigures({
 }) {
   const row = (summary: Summary, name: string) => (
     <dl className="grid grid-cols-6 gap-3" data-testid={`part-${name}`}>
-      <Figure name="Average" value={say.number(summary.averageFps, 2)} unit="fps" />
-      <Figure name="Median" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
-      <Figure name="99 %" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
-      <Figure name="1 % low" value={say.number(summary.lows?.worstTime.one)} unit="fps" title="worst time" />
-      <Figure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
-      <Figure name="Hitches" value={summary.hitches ? String(summary.hitches.count) : "–"} />
+      <NamedFigure name="Average" value={say.number(summary.averageFps, 2)} unit="fps" />
+      <NamedFigure name="Median" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
+      <NamedFigure name="99 %" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
+      <NamedFigure
+        name="1 % low"
+        value={say.number(summary.lows?.worstTime.one)}
+        unit="fps"
+        title="worst time"
+      />
+      <NamedFigure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
+      <NamedFigure name="Hitches" value={summary.hitches ? String(summary.hitches.count) : "–"} />
     </dl>
   );
   return (

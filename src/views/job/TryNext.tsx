@@ -3,7 +3,7 @@ import type { Suggestion } from "@/core/advise";
 import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/contract";
-import { Button, Choice, Keys, Link, say, toast } from "@/ui";
+import { Button, ChoiceField, Keys, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";
 
@@ -45,7 +45,7 @@ export function TryNext({
       />
       <header className="flex items-center justify-between">
         <h2 className="text-[13px] font-semibold text-soft">Try next</h2>
-        <Choice
+        <ChoiceField
           quiet
           label="How to begin"
           value={job.strategy}

@@ -1,5 +1,5 @@
 import type { ThreadRun } from "@/contract";
-import { armOf } from "@/views/compare";
+import { runsLike } from "@/views/compare";
 import { stretchIn, stretchText } from "./useAddress";
 
 jest.mock("@/workers", () => ({ startComparer: () => ({}), callback: (run: unknown) => run }));
@@ -38,10 +38,10 @@ describe("the arm a run stands for", () => {
   ];
 
   it("is all whole runs with its settings and its cache", () => {
-    expect(armOf(runs, runs[0]).map(({ id }) => id)).toEqual(["a", "b"]);
+    expect(runsLike(runs, runs[0]).map(({ id }) => id)).toEqual(["a", "b"]);
   });
 
   it("never mixes cold passes with warm ones", () => {
-    expect(armOf(runs, runs[3]).map(({ id }) => id)).toEqual(["cold"]);
+    expect(runsLike(runs, runs[3]).map(({ id }) => id)).toEqual(["cold"]);
   });
 });

@@ -7,7 +7,7 @@ import type { HouseRules } from "@/core/verdict";
 import { valueWords } from "@/core/words";
 
 /** The trial of a lever that was suggested: against what holds, two rounds; by eye one look each. */
-export function trialOf(lever: Suggestion["lever"], holds: Holding, byEye: boolean): Draft {
+export function trialOfLever(lever: Suggestion["lever"], holds: Holding, byEye: boolean): Draft {
   return comparePlan(
     { standing: holds },
     {

@@ -19,7 +19,8 @@ export function useTrying({
   // Plans are made of what a press asks for; what makes them is loaded then.
   const beginPlanned = async (plan: (plans: typeof import("./trialsToTry")) => Draft) =>
     begin(plan(await import("./trialsToTry")));
-  const tryOne = ({ lever }: Suggestion) => void beginPlanned(({ trialOf }) => trialOf(lever, holds, byEye));
+  const tryOne = ({ lever }: Suggestion) =>
+    void beginPlanned(({ trialOfLever }) => trialOfLever(lever, holds, byEye));
   const open = () => {
     if (opening?.strategy === "descend")
       void beginPlanned(({ descentFrom }) => descentFrom(holds, catalogue, job.rules));

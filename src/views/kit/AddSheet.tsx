@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { call } from "@/contract/client";
 import { plainRig, plainTitle, type NewSystem } from "@/core/kit";
-import { Button, Choice, Field, Input, Sheet, Switch, say } from "@/ui";
+import { Button, ChoiceField, Field, Input, Sheet, Switch, say } from "@/ui";
 import { Shapes } from "./Shapes";
 
 /** What a chooser lacks and can have made in place. */
@@ -50,7 +50,7 @@ export function AddSheet({
   const [shape, setShape] = useState<NewSystem | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const send = async () => {
-    const rate = say.numberIn(hz);
+    const rate = say.typedNumber(hz);
     if (what === "rig") return call("addRig", { body: { name, spec: plainRig(rate) } });
     if (what === "system")
       return call("addSystem", {
@@ -138,7 +138,7 @@ export function AddSheet({
         {(what === "title" || (what === "engine" && given === null)) && (
           <Field label="System (needed)">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label="System"
                 value={systemId}

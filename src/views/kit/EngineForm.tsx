@@ -13,7 +13,7 @@ import {
   type Setting,
 } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
-import { Button, Choice, Field, FileInput, Input, Panel, Switch, buttonLook, toast } from "@/ui";
+import { Button, ChoiceField, Field, FileInput, Input, Panel, Switch, buttonLook, toast } from "@/ui";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
@@ -151,7 +151,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
                   control={control}
                   name={`builds.${index}.branch`}
                   render={({ field }) => (
-                    <Choice
+                    <ChoiceField
                       id={id}
                       label="Branch"
                       value={field.value}
@@ -246,7 +246,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
                   control={control}
                   name={`configFiles.${index}.format`}
                   render={({ field }) => (
-                    <Choice
+                    <ChoiceField
                       id={id}
                       label="Format"
                       value={field.value}

@@ -8,7 +8,7 @@ import type { HouseRulesRow } from "@/core/records";
 import type { Rejudged } from "@/contract";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { houseRulesSchema, lendingDesk, type HouseRules } from "@/core/verdict";
-import { Button, Choice, Field, Input, Panel, Switch, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, Switch, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { FormFrame } from "./FormFrame";
@@ -51,7 +51,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
           control={control}
           name={`rules.requires.${name}`}
           render={({ field }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label={label}
               value={String(field.value)}
@@ -116,7 +116,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
               control={control}
               name="rules.lowMethod"
               render={({ field }) => (
-                <Choice
+                <ChoiceField
                   id={id}
                   label="Low shown first"
                   value={field.value}

@@ -2,7 +2,7 @@
 import { Search } from "lucide-react";
 import { useRef } from "react";
 import type { PageQuery } from "@/core/records";
-import { Button, Choice, Input, Keys, say, type ChoiceOption } from "@/ui";
+import { Button, ChoiceField, Input, Keys, say, type ChoiceOption } from "@/ui";
 
 /** Search, filter and pages of a list. */
 export function ListTools({
@@ -44,7 +44,7 @@ export function ListTools({
         />
       </form>
       <div className="w-48">
-        <Choice
+        <ChoiceField
           label="Show"
           value={query.filter || "all"}
           options={[

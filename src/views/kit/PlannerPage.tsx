@@ -19,7 +19,7 @@ import {
   type ScreenLayout,
 } from "@/core/resolution";
 import { words } from "@/core/words";
-import { Choice, EmptyPanel, Panel, Switch, TableFrame } from "@/ui";
+import { ChoiceField, EmptyPanel, Panel, Switch, TableFrame } from "@/ui";
 import { useAddress } from "@/views/job/useAddress";
 import { ScreenDrawing } from "./ScreenDrawing";
 
@@ -89,7 +89,7 @@ export function PlannerPage({ kit, rigId }: { kit: Pick<KitView, "rigs" | "syste
         ).map(([label, value, options, onChange]) => (
           <div key={label} className="min-w-32">
             <p className="mb-1 text-soft">{label}</p>
-            <Choice label={label} value={value} options={[...options]} onChange={onChange} />
+            <ChoiceField label={label} value={value} options={[...options]} onChange={onChange} />
           </div>
         ))}
       </div>

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { preflightWhens, type PreflightItem } from "@/core/kit";
 import type { PreflightItemRow } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, toast } from "@/ui";
 import { call } from "@/contract/client";
 
 /** What is checked before a run; a tuner's own items stand beside those that ship. */
@@ -71,7 +71,7 @@ export function PreflightPage({ items }: { items: PreflightItemRow[] }) {
         </Field>
         <Field label="When">
           {({ id }) => (
-            <Choice
+            <ChoiceField
               id={id}
               label="When"
               value={item.when}

@@ -1,7 +1,7 @@
 import { Plus, X } from "lucide-react";
 import { Controller, useFieldArray, type UseFormReturn } from "react-hook-form";
 import type { NewRig } from "@/core/kit";
-import { Button, Choice, Field, Input, Panel } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel } from "@/ui";
 import { figureFields } from "./figureFields";
 
 /** The displays of a rig, each with its connection and refresh rates. */
@@ -42,7 +42,7 @@ export function RigDisplays({ form }: { form: UseFormReturn<NewRig> }) {
                 control={control}
                 name={`spec.displays.${index}.connection`}
                 render={({ field }) => (
-                  <Choice
+                  <ChoiceField
                     id={id}
                     label="Connection"
                     value={field.value}

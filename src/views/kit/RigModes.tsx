@@ -1,7 +1,7 @@
 import { Plus, X } from "lucide-react";
 import { Controller, useFieldArray, type UseFormReturn } from "react-hook-form";
 import type { NewRig } from "@/core/kit";
-import { Button, Choice, Field, Input, Panel } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel } from "@/ui";
 import { figureFields } from "./figureFields";
 import { listOf } from "./numeric";
 
@@ -34,7 +34,7 @@ export function RigModes({ form }: { form: UseFormReturn<NewRig> }) {
                 control={control}
                 name={`spec.powerModes.${index}.use`}
                 render={({ field }) => (
-                  <Choice
+                  <ChoiceField
                     id={id}
                     label="Used"
                     value={field.value}

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { Controller, type UseFormReturn } from "react-hook-form";
 import { purposes, reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
-import { Button, Choice, Field, Input, Switch } from "@/ui";
+import { Button, ChoiceField, Field, Input, Switch } from "@/ui";
 import { listOf, numeric } from "./numeric";
 
 const types = [
@@ -44,7 +44,7 @@ export function SettingFields({
               control={control}
               name={at("type")}
               render={({ field }) => (
-                <Choice
+                <ChoiceField
                   id={id}
                   label={`Type ${n}`}
                   value={field.value}
@@ -137,7 +137,7 @@ export function SettingFields({
                 control={control}
                 name={at("purpose")}
                 render={({ field }) => (
-                  <Choice
+                  <ChoiceField
                     id={id}
                     label={`What it is for ${n}`}
                     value={field.value ?? "nothing in particular"}
@@ -173,7 +173,7 @@ export function SettingFields({
                     control={control}
                     name={at("fastest")}
                     render={({ field }) => (
-                      <Choice
+                      <ChoiceField
                         id={id}
                         label="Fastest value"
                         value={String(field.value)}

@@ -5,7 +5,7 @@ import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { hardnesses, newTitleSchema, type NewTitle } from "@/core/kit";
 import type { SystemRow, TitleDetail } from "@/core/records";
 import { useState } from "react";
-import { Button, SearchChoice, Choice, Field, Input, Panel, Switch, TextArea } from "@/ui";
+import { Button, SearchChoice, ChoiceField, Field, Input, Panel, Switch, TextArea } from "@/ui";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf, numeric } from "./numeric";
@@ -104,7 +104,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
               control={control}
               name="hardness"
               render={({ field }) => (
-                <Choice
+                <ChoiceField
                   id={id}
                   label="Hardness"
                   value={field.value}

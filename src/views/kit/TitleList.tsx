@@ -6,7 +6,7 @@ import { hardnesses } from "@/core/kit";
 import type { ListView, SystemRow, TitleListRow } from "@/core/records";
 import {
   Button,
-  Choice,
+  ChoiceField,
   DataTable,
   EmptyPanel,
   Panel,
@@ -85,7 +85,7 @@ export function TitleList({
       >
         {chosen.size > 0 && (
           <span className="flex items-center gap-2">
-            <Choice
+            <ChoiceField
               quiet
               label="Hardness of the chosen"
               value={null}

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import type { BuildView } from "@/core/records";
 import { buildWords } from "@/core/words";
 import type { Grade } from "@/core/verdict";
-import { Choice, Panel, TableFrame, TableHead, say, Link } from "@/ui";
+import { ChoiceField, Panel, TableFrame, TableHead, say, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const isGrade = (grade: string | null) => grade as Grade | null;
@@ -27,7 +27,7 @@ export function BuildPage({ view }: { view: BuildView }) {
           </p>
         </div>
         <div className="ml-auto w-40">
-          <Choice
+          <ChoiceField
             label="Build"
             value={view.id}
             options={builds.map(({ id, version: name }) => ({ value: id, label: name }))}

@@ -8,7 +8,7 @@ import { crashWords, stillWords } from "@/core/words";
 import { stretchText } from "@/views/job";
 import {
   Button,
-  Choice,
+  ChoiceField,
   EmptyPanel,
   KeyHint,
   Keys,
@@ -51,7 +51,7 @@ export function LogPage({ view, crashes }: { view: LogView; crashes: CrashRow[] 
     options: { value: string; label: string }[],
   ) => (
     <div className="w-40">
-      <Choice
+      <ChoiceField
         label={label}
         value={query[name] || all}
         options={[{ value: all, label: every }, ...options]}

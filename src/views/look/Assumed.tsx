@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { LookView } from "@/contract";
-import { Choice, say } from "@/ui";
+import { ChoiceField, say } from "@/ui";
 
 /** What a verdict rests on before anything is entered. */
 export interface Assumptions {
@@ -28,7 +28,7 @@ function Hz({
   const [text, setText] = useState(say.plain(value));
   useEffect(() => setText(say.plain(value)), [value]);
   const isRate = (read: number) => read >= 1 && read <= mostHz;
-  const right = isRate(say.numberIn(text));
+  const right = isRate(say.typedNumber(text));
   return (
     <span className="whitespace-nowrap">
       <input
@@ -40,7 +40,7 @@ function Hz({
         onFocus={(event) => event.target.select()}
         onChange={(event) => {
           setText(event.target.value);
-          const now = say.numberIn(event.target.value);
+          const now = say.typedNumber(event.target.value);
           if (isRate(now)) onChange(now);
         }}
         onBlur={() => !right && setText(say.plain(value))}
@@ -83,7 +83,7 @@ export function Assumed({
       )}
       ,{" "}
       {title === null ? (
-        <Choice
+        <ChoiceField
           quiet
           label="Whether its speed hangs on its rate"
           value={tied ? "tied" : "free"}
@@ -116,7 +116,7 @@ export function Assumed({
       {houseRules.length > 0 && (
         <>
           , by{" "}
-          <Choice
+          <ChoiceField
             quiet
             label="House rules"
             value={houseRulesId}

@@ -9,7 +9,7 @@ import type { LookView } from "@/contract";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
 import { Field, Panel, Suggest } from "@/ui";
 import { CaptureDesk } from "@/views/capture";
-import { LogQueue, TallyPad, Ways, type RunOfLog } from "@/views/run";
+import { LogQueue, TallyPad, RunSources, type RunOfLog } from "@/views/run";
 import { Assumed, type Assumptions } from "./Assumed";
 import { useTitlesLike } from "./useTitlesLike";
 
@@ -122,7 +122,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
             onChange={(changed) => setSaid({ ...said, ...changed })}
           />
         </header>
-        <Ways
+        <RunSources
           first={way}
           video={{
             place: inHandFor,

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { call, type Sent } from "@/contract/client";
 import type { LinkRow, PeopleView, Rights } from "@/core/records";
-import { Button, Choice, Field, Input, Panel, TableFrame, When, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, TableFrame, When, toast } from "@/ui";
 import { PassphraseField } from "./PassphraseField";
 
 const rightsWords: Record<Rights, string> = {
@@ -231,7 +231,7 @@ function NewProgram({ onMade }: { onMade: (name: string, token: string) => void 
         {(ids) => <Input {...ids} value={name} onChange={({ target }) => setName(target.value)} />}
       </Field>
       <div className="w-72">
-        <Choice
+        <ChoiceField
           label="What it may"
           value={may}
           options={(Object.keys(rightsWords) as Rights[]).map((value) => ({

@@ -4,7 +4,7 @@ import { besideKeys } from "@/core/profile";
 import type { ProfileView } from "@/contract";
 import { Button, Sheet, Switch } from "@/ui";
 import { SettingField } from "@/views/setting";
-import type { Cell } from "./place";
+import type { LayerCell } from "./place";
 
 const layerWords = {
   rig: "everything on this rig",
@@ -20,7 +20,7 @@ export function CellSheet({
   onSet,
 }: {
   view: ProfileView;
-  cell: Cell;
+  cell: LayerCell;
   onClose: () => void;
   onSet: (value: SettingValue | null, onlyBuild: boolean) => void;
 }) {

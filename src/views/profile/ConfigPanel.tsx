@@ -6,7 +6,7 @@ import type { ProfileView } from "@/contract";
 import { valueWords, words } from "@/core/words";
 import {
   Button,
-  Choice,
+  ChoiceField,
   EmptyPanel,
   FileInput,
   Panel,
@@ -18,7 +18,7 @@ import {
 } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useDrops } from "@/views/drop";
-import { openLayers, placed, type Told } from "./place";
+import { openLayers, placed, type SayChanged } from "./place";
 import { useConfigReader } from "./useConfigReader";
 
 interface Opened {
@@ -45,7 +45,7 @@ const mostRows = 400;
  * An engine's own config file: read against the profile, taken into a layer, or written with what the profile
  * decides.
  */
-export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
+export function ConfigPanel({ view, told }: { view: ProfileView; told: SayChanged }) {
   const worker = useConfigReader();
   const [file, setFile] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -209,7 +209,7 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: Told }) {
             </Button>
             {takeable.length > 0 && (
               <>
-                <Choice
+                <ChoiceField
                   quiet
                   label="Layer"
                   value={layer}

@@ -7,7 +7,7 @@ import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import {
   Button,
-  Choice,
+  ChoiceField,
   Field,
   FileInput,
   Input,
@@ -22,12 +22,12 @@ import {
 } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 import { standingWords } from "./LayerTable";
-import { placed, type Told } from "./place";
+import { placed, type SayChanged } from "./place";
 
 const everyTitle = { value: "every", label: "every title of the system" };
 
 /** This profile held against another one, taken to another rig, and as a file. */
-export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }) {
+export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayChanged }) {
   const { rig, engine, rigs, titles, titleId, systemId, buildId } = view;
   const others = rigs.filter(({ id }) => id !== rig.id);
   const [rigId, setRigId] = useState(rig.id);
@@ -124,7 +124,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
         <div className="mb-3 grid grid-cols-3 gap-3 max-sm:grid-cols-1">
           <Field label="Rig">
             {({ id }) => (
-              <Choice
+              <ChoiceField
                 id={id}
                 label="Rig"
                 value={rigId}
@@ -187,7 +187,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: Told }
             <p className="text-[13px] text-soft">There is no other rig on the shelf.</p>
           ) : (
             <>
-              <Choice
+              <ChoiceField
                 label="Rig to take it to"
                 value={carryTo}
                 options={others.map(({ id, name }) => ({ value: id, label: name }))}

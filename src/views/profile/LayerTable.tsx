@@ -3,8 +3,8 @@ import { useRef, type KeyboardEvent } from "react";
 import { layers, type ProfileRow } from "@/core/profile";
 import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
-import { Choice, TableFrame, say } from "@/ui";
-import { openLayers, type Cell } from "./place";
+import { ChoiceField, TableFrame, say } from "@/ui";
+import { openLayers, type LayerCell } from "./place";
 
 export const rowFilters = ["all", "differs", "untested", "stale"] as const;
 export type RowFilter = (typeof rowFilters)[number];
@@ -56,10 +56,10 @@ export function LayerTable({
   view: ProfileView;
   filter: RowFilter;
   onFilter: (filter: RowFilter) => void;
-  cell: Cell | null;
-  onCell: (cell: Cell) => void;
-  onEdit: (cell: Cell) => void;
-  onInherit: (cell: Cell) => void;
+  cell: LayerCell | null;
+  onCell: (cell: LayerCell) => void;
+  onEdit: (cell: LayerCell) => void;
+  onInherit: (cell: LayerCell) => void;
 }) {
   const table = useRef<HTMLTableElement>(null);
   const shown = view.rows.filter(shows[filter]);
@@ -89,11 +89,11 @@ export function LayerTable({
     }
   };
   const first = shown[0];
-  const isHere = (one: Cell | null) => one !== null && shown.some(({ key }) => key === one.key);
+  const isHere = (one: LayerCell | null) => one !== null && shown.some(({ key }) => key === one.key);
   return (
     <div className="min-w-0">
       <div className="mb-2 flex flex-wrap items-center gap-3 text-[13px]">
-        <Choice
+        <ChoiceField
           quiet
           label="Which settings"
           value={filter}

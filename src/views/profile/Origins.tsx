@@ -2,7 +2,7 @@ import { originWords, type LayerValue } from "@/core/profile";
 import type { ProfileView } from "@/contract";
 import { valueWords, words } from "@/core/words";
 import { Button, Panel, When, Link } from "@/ui";
-import type { Cell } from "./place";
+import type { LayerCell } from "./place";
 import { standingWords } from "./LayerTable";
 
 /** Changes of one value that are listed. */
@@ -15,7 +15,7 @@ export function Origins({
   onUndo,
 }: {
   view: ProfileView;
-  cell: Cell | null;
+  cell: LayerCell | null;
   onUndo: (id: number) => Promise<void>;
 }) {
   const row = view.rows.find(({ key }) => key === cell?.key);

@@ -6,11 +6,11 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import type { ProfileView } from "@/contract";
 import { overruledWords } from "@/core/words";
-import { Choice, Keys, Link, SearchChoice, toast } from "@/ui";
+import { ChoiceField, Keys, Link, SearchChoice, toast } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { CellSheet } from "./CellSheet";
-import { placed, type Cell, type Told } from "./place";
+import { placed, type LayerCell, type SayChanged } from "./place";
 import { ConfigPanel } from "./ConfigPanel";
 import { ElsewherePanel } from "./ElsewherePanel";
 import { LayerTable, rowFilters, type RowFilter } from "./LayerTable";
@@ -28,8 +28,8 @@ const tabs = [
 export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: string }) {
   const router = useRouter();
   const [filter, setFilter] = useState<RowFilter>("all");
-  const [cell, setCell] = useState<Cell | null>(null);
-  const [editing, setEditing] = useState<Cell | null>(null);
+  const [cell, setCell] = useState<LayerCell | null>(null);
+  const [editing, setEditing] = useState<LayerCell | null>(null);
   const { rig, engine, titles, titleId, systems, systemId, builds, buildId } = view;
   const tab = tabs.some(({ value }) => value === asked) ? asked : "layers";
   const to = (changed: Record<string, string>) => {
@@ -51,7 +51,7 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
     if (!last) return toast("Nothing was set here yet.");
     await told(call("undoProfileValue", { body: { rigId: rig.id, engineId: engine.id, id: last.id } }));
   };
-  const told: Told = async (sending) => {
+  const told: SayChanged = async (sending) => {
     const sent = await sending;
     if (!sent.ok) toast.error(sent.refusal?.title ?? "That was not kept.", { description: sent.refusal?.fix });
     router.refresh();
@@ -120,7 +120,7 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
           />
         </div>
         {!title && systems.length > 1 && (
-          <Choice
+          <ChoiceField
             quiet
             label="System"
             value={systemId}
@@ -128,7 +128,7 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
             onChange={(value) => to({ system: value })}
           />
         )}
-        <Choice
+        <ChoiceField
           quiet
           label="Build"
           value={buildId}

@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { recipeHtml, recipeMarkdown, recipeText, withLines, type Recipe } from "@/core/recipe";
 import { Button, FileInput, say, toast } from "@/ui";
 import { useDrops } from "@/views/drop";
-import { HandedOn, useLink } from "@/views/publish";
+import { HandedOn, useShareLink } from "@/views/publish";
 import { useConfigReader } from "./useConfigReader";
 
 /** A recipe as it will be read elsewhere, and the forms it can be taken along in. */
@@ -27,7 +27,7 @@ export function RecipePage({ recipe: made, back, jobId }: { recipe: Recipe; back
   useDrops((files) => {
     for (const file of files.slice(0, 1)) void line(file);
   });
-  const link = useLink({ what: "recipe", ofId: jobId ?? "", names: false, notes: false });
+  const link = useShareLink({ what: "recipe", ofId: jobId ?? "", names: false, notes: false });
   const copy = () =>
     void navigator.clipboard.writeText(recipeText(recipe)).then(
       () => toast("The text is on the clipboard."),

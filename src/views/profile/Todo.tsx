@@ -4,12 +4,12 @@ import { layers, type Layer } from "@/core/profile";
 import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import { Button, Keys, Panel, say, toast } from "@/ui";
-import { placed, type Told } from "./place";
+import { placed, type SayChanged } from "./place";
 
 const layerWords: Record<Layer, string> = { rig: "the rig's", system: "the system's", title: "the title's" };
 
 /** What can be moved up or dropped, and what is still to be confirmed on this rig. */
-export function Todo({ view, told }: { view: ProfileView; told: Told }) {
+export function Todo({ view, told }: { view: ProfileView; told: SayChanged }) {
   const router = useRouter();
   const { rig, engine, titles, lifts, drops, checks, systemId, buildId, saw } = view;
   const nameOf = (id: string) => titles.find((title) => title.id === id)?.name ?? "another title";

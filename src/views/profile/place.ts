@@ -2,13 +2,13 @@ import type { ProfileView } from "@/contract";
 import { layers, type Layer } from "@/core/profile";
 
 /** A cell of the table: a setting in a layer. */
-export interface Cell {
+export interface LayerCell {
   key: string;
   layer: Layer;
 }
 
 /** Says what came of a change, and shows the profile anew. */
-export type Told = (
+export type SayChanged = (
   sending: Promise<{ ok: boolean; refusal?: { title: string; fix: string } }>,
 ) => Promise<void>;
 

@@ -7,7 +7,7 @@ import { publicationHtml, publicationMarkdown, type PageFonts, type Publication 
 import { csvOf } from "@/core/document";
 import { ProblemPanel, Switch, fileNameOf } from "@/ui";
 import { HandedOn } from "./HandedOn";
-import { useLink } from "./useLink";
+import { useShareLink } from "./useLink";
 
 interface Asked {
   of: string;
@@ -51,7 +51,7 @@ function LaidOut({ publication, fonts, asked }: { publication: Publication; font
   const router = useRouter();
   const put = (changed: Partial<typeof asked>) =>
     router.replace(`/publish?${new URLSearchParams({ ...asked, ...changed })}`);
-  const link = useLink({
+  const link = useShareLink({
     what: publication.kind,
     ofId: asked.of === "board" ? "" : asked.id,
     names: asked.names !== "no",

@@ -7,7 +7,7 @@ import type { SharedOf } from "@/core/records";
  * Makes a read-only link and puts it on the clipboard; where the browser refuses that, it is shown to be copied
  * by hand.
  */
-export function useLink(shown: SharedOf): () => void {
+export function useShareLink(shown: SharedOf): () => void {
   return () =>
     void call("addLink", { body: shown }).then(async (sent) => {
       if (!sent.ok) return toast.error(sent.refusal.title, { description: sent.refusal.fix });

@@ -17,10 +17,10 @@ const fields: [ChannelRole, string][] = [
   ["speed", "Speed shown"],
 ];
 
-export type Beside = Partial<Record<ChannelRole, string>>;
+export type TypedChannels = Partial<Record<ChannelRole, string>>;
 
 /** Fields as channels of a reading; what is empty or no number isn't there. */
-export const channelsIn = (beside: Beside): Read["channels"] => {
+export const channelsIn = (beside: TypedChannels): Read["channels"] => {
   const told = Object.entries(beside).flatMap(([role, text]) => {
     const value = Number(text.replace(",", "."));
     return text.trim() !== "" && value >= 0 ? [[role, value] as const] : [];
@@ -29,7 +29,13 @@ export const channelsIn = (beside: Beside): Read["channels"] => {
 };
 
 /** Fields for what is read beside a rate, where a keyboard of figures alone is at hand. */
-export function BesideFields({ beside, onChange }: { beside: Beside; onChange: (beside: Beside) => void }) {
+export function BesideFields({
+  beside,
+  onChange,
+}: {
+  beside: TypedChannels;
+  onChange: (beside: TypedChannels) => void;
+}) {
   return (
     <details className="text-[13px]">
       <summary className="min-h-7 cursor-pointer py-1 text-soft">

@@ -7,7 +7,7 @@ import {
   type Role,
   type Unit,
 } from "@/core/trace";
-import { Choice } from "@/ui";
+import { ChoiceField } from "@/ui";
 
 const roleNames: Record<Role, string> = {
   frameTime: "frame time",
@@ -60,7 +60,7 @@ export function ColumnTable({
                   <p className="max-w-44 truncate font-semibold" title={column.name}>
                     {column.name}
                   </p>
-                  <Choice
+                  <ChoiceField
                     quiet
                     label={`What ${column.name} is`}
                     value={column.role}
@@ -68,7 +68,7 @@ export function ColumnTable({
                     onChange={(role) => correct(column, role as Role, null)}
                   />
                   {units.length > 1 && (
-                    <Choice
+                    <ChoiceField
                       quiet
                       label={`Unit of ${column.name}`}
                       value={column.unit ?? ""}

@@ -9,11 +9,11 @@ import {
   preflightFor,
   type NewFault,
   type NewRun,
-  type Outcome,
+  type SeenOutcome,
 } from "@/core/kit";
 import type { NewRunView } from "@/contract";
 import { yardstickOf } from "@/core/verdict";
-import { Button, Choice, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
@@ -21,7 +21,7 @@ import { benchAsHeld, Otherwise } from "./Otherwise";
 import { NoTrace } from "./NoTrace";
 import { SoundByEar } from "./SoundByEar";
 import { SettingsInForce } from "./SettingsInForce";
-import { Ways } from "./Ways";
+import { RunSources } from "./Ways";
 
 /** Each way to bring a run in is loaded when it is taken. */
 const CaptureDesk = dynamic(async () => (await import("@/views/capture/CaptureDesk")).CaptureDesk);
@@ -171,7 +171,7 @@ export function NewRunPage({
       if (!sent.ok) toast.error(sent.refusal.title, { description: sent.refusal.fix });
     }
   };
-  const keepOutcome = async (outcome: Outcome, what: string): Promise<boolean> => {
+  const keepOutcome = async (outcome: SeenOutcome, what: string): Promise<boolean> => {
     const run = {
       ...particulars("tally", trial?.arm ?? null),
       label: outcome,
@@ -256,7 +256,7 @@ export function NewRunPage({
           differing={otherwise}
           onSet={otherwise.some(({ what }) => what !== "setting") ? setBench : null}
         />
-        <Ways
+        <RunSources
           first={byEye ? "tally" : "log"}
           video={{
             place: inHandFor,
@@ -311,7 +311,7 @@ export function NewRunPage({
             </Field>
             <Field label="Shader cache">
               {({ id }) => (
-                <Choice
+                <ChoiceField
                   id={id}
                   label="Shader cache"
                   value={cacheState}

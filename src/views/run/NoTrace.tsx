@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { outcomes, type Outcome } from "@/core/kit";
+import { outcomes, type SeenOutcome } from "@/core/kit";
 import { Button, Field, Input, Keys, Sheet } from "@/ui";
 
 /** A title that left no trace, or crashed before it ran: said with one key and what was seen, it counts as an outcome. */
@@ -10,12 +10,12 @@ export function NoTrace({
   onAtFirst,
 }: {
   /** Keeps it; says whether it was kept. */
-  onOutcome: (outcome: Outcome, what: string) => Promise<boolean>;
+  onOutcome: (outcome: SeenOutcome, what: string) => Promise<boolean>;
   /** What happened at first, where it ran after that; null where nothing did. */
   atFirst: string | null;
   onAtFirst: (what: string | null) => void;
 }) {
-  const [asked, setAsked] = useState<Outcome | "at first" | null>(null);
+  const [asked, setAsked] = useState<SeenOutcome | "at first" | null>(null);
   const [what, setWhat] = useState("");
   const ask = (of: typeof asked) => {
     setWhat(of === "at first" ? (atFirst ?? "") : "");

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import type { ReadOptions } from "@/core/trace";
 import { logWords, words } from "@/core/words";
-import { BandChart, Figure, say, useWidth } from "@/ui";
+import { BandChart, NamedFigure, say, useWidth } from "@/ui";
 import type { LogPreview } from "@/workers";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
@@ -34,17 +34,17 @@ export function Preview({
           <VerdictLamp grade={verdict.grade} between={verdict.between} size={40} large ran />
         </div>
         <dl className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
-          <Figure
+          <NamedFigure
             name={preview.form === "frames" ? "Frames" : "Readings"}
             value={reading.rows.toLocaleString("en-GB")}
             note={`in ${say.clock(preview.durationMs)}`}
           />
-          <Figure name="Average" value={say.number(preview.averageFps, 2)} unit="fps" />
-          <Figure
+          <NamedFigure name="Average" value={say.number(preview.averageFps, 2)} unit="fps" />
+          <NamedFigure
             name="Written with"
             value={`${reading.delimiter}${reading.decimalComma ? ", decimal comma" : ""}`}
           />
-          <Figure name="Rows left out" value={String(reading.skippedRows)} />
+          <NamedFigure name="Rows left out" value={String(reading.skippedRows)} />
         </dl>
       </div>
       <div ref={measure}>

@@ -9,7 +9,7 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { clsx } from "clsx";
 import { GripVertical, X } from "lucide-react";
-import { Choice, say } from "@/ui";
+import { ChoiceField, say } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import type { QueuedLog } from "./useLogQueue";
 
@@ -114,7 +114,7 @@ function Row({
         )}
       </button>
       {arms && (
-        <Choice
+        <ChoiceField
           quiet
           label={`Arm of ${file.name}`}
           value={String(arms.of(log.id))}

@@ -4,11 +4,11 @@ import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { readTyped, readingKinds, type ReadingKind, type Yardstick } from "@/core/metrics";
 import type { HouseRules } from "@/core/verdict";
-import { Button, Choice, Keys, say, toast } from "@/ui";
+import { Button, ChoiceField, Keys, say, toast } from "@/ui";
 import { sendLater } from "@/views/live";
 import { call, type Refusal } from "@/contract/client";
 import { blocksOf, type TallyReading } from "./blocks";
-import { BesideFields, channelsIn, type Beside } from "./BesideFields";
+import { BesideFields, channelsIn, type TypedChannels } from "./BesideFields";
 import { FromMemory, seenOn } from "./FromMemory";
 import { TallyTold } from "./TallyTold";
 import { kindNames, shownAs, takenFor, typedWords } from "./typedWords";
@@ -63,7 +63,7 @@ export function TallyPad({
   const [text, setText] = useState("");
   const [pace, setPace] = useState(5);
   const [kind, setKind] = useState<ReadingKind>("rate");
-  const [beside, setBeside] = useState<Beside>({});
+  const [beside, setBeside] = useState<TypedChannels>({});
   const [since, setSince] = useState(0);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
   const [keeping, setKeeping] = useState(false);
@@ -209,7 +209,7 @@ export function TallyPad({
         {scenes.length > 0 && (
           <div className="flex items-center gap-2 text-[13px] text-soft">
             Scene{" "}
-            <Choice
+            <ChoiceField
               quiet
               label="Scene of the readings"
               value={scene || "none named"}
@@ -223,7 +223,7 @@ export function TallyPad({
         )}
         <div className="flex items-center gap-2 text-[13px] text-soft">
           A number is{" "}
-          <Choice
+          <ChoiceField
             quiet
             label="What a number is"
             value={kind}
@@ -296,7 +296,7 @@ export function TallyPad({
         <div className="flex items-center justify-between text-[13px] text-soft">
           <span>
             A tick every{" "}
-            <Choice
+            <ChoiceField
               quiet
               label="Seconds between ticks"
               value={String(pace)}

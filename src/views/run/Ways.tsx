@@ -14,7 +14,7 @@ const prepare: Record<string, () => Promise<unknown>> = {
 /**
  * The ways a run is brought in: logs, a tally, or a video, which goes to its own tab wherever it is dropped.
  */
-export function Ways({
+export function RunSources({
   log,
   tally,
   video,

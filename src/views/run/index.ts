@@ -1,4 +1,4 @@
 export { LogQueue, type RunOfLog } from "./LogQueue";
 export { NewRunPage } from "./NewRunPage";
 export { TallyPad } from "./TallyPad";
-export { Ways } from "./Ways";
+export { RunSources } from "./Ways";

@@ -1,5 +1,5 @@
 import type { Setting, SettingValue } from "@/core/kit";
-import { Choice, Field, Input, Switch } from "@/ui";
+import { ChoiceField, Field, Input, Switch } from "@/ui";
 
 /** One value of a setting, entered as its type asks. */
 export function SettingField({
@@ -23,7 +23,7 @@ export function SettingField({
     <Field label={label}>
       {(ids) =>
         setting.type === "choice" ? (
-          <Choice
+          <ChoiceField
             id={ids.id}
             label={setting.label}
             value={String(value)}

@@ -14,7 +14,7 @@ import { useLive } from "@/views/live";
 import { Arms } from "./Arms";
 import { DecidePanel } from "./DecidePanel";
 import { Deciding } from "./Deciding";
-import { Evidence } from "./evidence";
+import { TrialEvidence } from "./evidence";
 import { FirstVisits } from "./FirstVisits";
 import { useReckoning } from "./useReckoning";
 
@@ -139,7 +139,7 @@ export function TrialPage(loaded: TrialView) {
             ))}
           </ul>
         )}
-        <Evidence view={view} onAdd={(level) => void addLevel(level)} />
+        <TrialEvidence view={view} onAdd={(level) => void addLevel(level)} />
         {view.places.length > 0 && <PlacesTable view={view} />}
 
         <Arms view={view} runPath={runPath} />

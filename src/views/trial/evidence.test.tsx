@@ -6,7 +6,7 @@ import type { Channel, FrameTrace } from "@/core/trace";
 import { seeded } from "@/core/stats";
 import { KeysProvider } from "@/ui";
 import { exampleTrialView } from "@/testing/exampleTrialView";
-import { Evidence } from "./evidence";
+import { TrialEvidence } from "./evidence";
 import { whenLoaded } from "@/testing/whenLoaded";
 import { withoutLayout } from "@/testing/withoutLayout";
 
@@ -44,7 +44,7 @@ const shown = async (...given: Parameters<typeof exampleTrialView>) => {
   const onAdd = jest.fn();
   render(
     <KeysProvider>
-      <Evidence view={exampleTrialView(...given)} onAdd={onAdd} />
+      <TrialEvidence view={exampleTrialView(...given)} onAdd={onAdd} />
     </KeysProvider>,
   );
   await whenLoaded();

@@ -9,7 +9,7 @@ import { seeded } from "@/core/stats";
 import { call } from "@/contract/client";
 import { exampleTrialView as viewOf } from "@/testing/exampleTrialView";
 import { DecidePanel } from "./DecidePanel";
-import { Evidence } from "./evidence";
+import { TrialEvidence } from "./evidence";
 import { Arms } from "./Arms";
 import { useReckoning } from "./useReckoning";
 import { whenLoaded } from "@/testing/whenLoaded";
@@ -81,7 +81,7 @@ describe("a comparison's page", () => {
   const view = viewOf("compare", arms, turns, { rounds: 3 });
 
   it("draws the pair with its interval and decision, from the advice it was handed", async () => {
-    render(<Evidence view={view} onAdd={() => {}} />);
+    render(<TrialEvidence view={view} onAdd={() => {}} />);
     await whenLoaded();
     expect(screen.getByRole("region", { name: "lighter over as it is" }).textContent).toMatch(/Better/);
     expect(screen.getByRole("img").getAttribute("aria-label")).toMatch(
@@ -130,7 +130,7 @@ describe("sweeps draw their evidence from plain values", () => {
     ["power", "Rate against watts"],
     ["clocks", "The ladder"],
   ])("%s", async (kind, title) => {
-    render(<Evidence view={viewOf(kind, levels, sweep)} onAdd={() => {}} />);
+    render(<TrialEvidence view={viewOf(kind, levels, sweep)} onAdd={() => {}} />);
     await whenLoaded();
     expect(screen.getByRole("heading", { name: title })).toBeTruthy();
   });

@@ -135,7 +135,7 @@ function inkBox(ink: Uint8Array, width: number, height: number): Region {
 }
 
 /** The digits alone, black on white with room round them, so many pixels high. */
-export function drawn(
+export function drawnDigits(
   { width, height, ink: inkOf }: DigitPicture,
   way: Ink,
   digitHeight: number,

@@ -14,7 +14,7 @@ import {
   cellCount,
   cellsIn,
   cellsOf,
-  numberIn,
+  counterDigits,
   regionOfTiles,
   type CaptureResult,
   type CaptureYardstick,
@@ -23,7 +23,7 @@ import {
   type RawReading,
   type Region,
 } from "@/core/capture";
-import { DigitWindow, digitsLike, drawn, inks, mostLooks, type DigitPicture, type Ink } from "./digits";
+import { DigitWindow, digitsLike, drawnDigits, inks, mostLooks, type DigitPicture, type Ink } from "./digits";
 
 export interface CaptureOptions {
   /** The part that is watched; null for all of it. */
@@ -156,7 +156,7 @@ function refuseOutside(regions: readonly (Region | null)[], sample: VideoSample)
 }
 
 /** What can be told of a capture while it is measured. */
-export interface Progress {
+export interface CaptureProgress {
   seconds: number;
   of: number | null;
 }
@@ -171,7 +171,7 @@ export async function measureCapture(
   source: Source,
   { area, masks, box, yardstick }: CaptureOptions,
   read: ReadDigits | null,
-  tell: (progress: Progress) => void = () => {},
+  tell: (progress: CaptureProgress) => void = () => {},
   signal?: AbortSignal,
 ): Promise<{ observed: Observed; result: CaptureResult }> {
   const input = new Input({ formats: ALL_FORMATS, source });
@@ -303,8 +303,8 @@ async function readLook({ picture }: Look, reader: Reader): Promise<{ text: stri
   const seen = new Map<number, number>();
   for (const height of heights)
     for (const way of [reader.way, ...inks.filter((other) => other !== reader.way)]) {
-      const told = await reader.read(drawn(picture, way, height));
-      const number = numberIn(told.text);
+      const told = await reader.read(drawnDigits(picture, way, height));
+      const number = counterDigits(told.text);
       if (number === null) continue;
       const agrees = seen.has(number);
       seen.set(number, Math.max(told.confidence, seen.get(number) ?? 0));

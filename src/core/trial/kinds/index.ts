@@ -1,5 +1,5 @@
 // Made by scripts/kinds.mjs from the folders beside this file: a new kind of trial is a new folder.
-import type { TrialKind as Kind } from "../kind";
+import type { KindOfTrial as Kind } from "../kind";
 import { clocks } from "./clocks";
 import { compare } from "./compare";
 import { heat } from "./heat";

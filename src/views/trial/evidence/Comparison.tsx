@@ -7,7 +7,7 @@ import { EffectList, IntervalLine, decisionNames, furtherWords, noiseWords } fro
 import type { EvidenceProps } from "./parts";
 
 /** Every pair of arms with its interval against the practical margin. */
-export function Comparison({
+export function ComparisonEvidence({
   reading: { pairs, notes },
   view: { trial, job, noise, noiseMeasured },
 }: EvidenceProps<Pick<CompareReading, "pairs" | "notes">>) {

@@ -5,7 +5,7 @@ import type { CompareReading, Reading } from "@/core/trial";
 import { words } from "@/core/words";
 import type { EvidenceProps } from "./parts";
 
-const Comparison = dynamic(async () => (await import("./Comparison")).Comparison);
+const Comparison = dynamic(async () => (await import("./Comparison")).ComparisonEvidence);
 
 /** How kinds that have more to show than their advice draw their evidence; each is loaded where it is drawn. */
 const drawings: { [Kind in Reading["kind"]]: ComponentType<EvidenceProps<Extract<Reading, { kind: Kind }>>> } =
@@ -21,7 +21,7 @@ const drawings: { [Kind in Reading["kind"]]: ComponentType<EvidenceProps<Extract
   };
 
 /** The evidence of a trial, below its advice, and what is missing. */
-export function Evidence({ view, onAdd }: { view: TrialView; onAdd: (scale: number) => void }) {
+export function TrialEvidence({ view, onAdd }: { view: TrialView; onAdd: (scale: number) => void }) {
   const { reading, outcome } = view;
   const Drawing = reading && (drawings[reading.kind] as ComponentType<EvidenceProps<Reading>> | undefined);
   // A comparison that was decided is shown as it was decided.

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { changesBetween } from "@/core/kit";
 import { armName, comparePlan, type ArmConditions } from "@/core/trial";
-import { Choice, Field, Input, Panel, Switch } from "@/ui";
+import { ChoiceField, Field, Input, Panel, Switch } from "@/ui";
 import { SettingsInForce } from "@/views/run/SettingsInForce";
 import { Cautions, Foot, Row, Whole, type FormProps } from "./parts";
 
@@ -52,7 +52,7 @@ export function CompareForm(props: FormProps) {
     allowed && (
       <Field label={label}>
         {({ id }) => (
-          <Choice
+          <ChoiceField
             id={id}
             label={label}
             value={conditions[key] ?? "as it is"}
@@ -95,7 +95,7 @@ export function CompareForm(props: FormProps) {
             )}
             <Field label="Engine and build">
               {({ id }) => (
-                <Choice
+                <ChoiceField
                   id={id}
                   label="Engine and build"
                   value={buildId}

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { places, powerPlan, type Place } from "@/core/trial";
+import { playedAt, powerPlan, type Place } from "@/core/trial";
 import { Field, Input } from "@/ui";
 import { PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
 
@@ -20,7 +20,7 @@ export function PowerForm(props: FormProps) {
           [...modes],
           rounds,
           watts,
-          (Object.keys(places) as Place[]).filter((place) => where.has(place)),
+          (Object.keys(playedAt) as Place[]).filter((place) => where.has(place)),
         )
       : null;
   return (
@@ -51,7 +51,7 @@ export function PowerForm(props: FormProps) {
       {spec.batteryWh !== null && (
         <Ticks
           label="Where (none: as it lies now)"
-          options={Object.keys(places).map((value) => ({ value, label: value }))}
+          options={Object.keys(playedAt).map((value) => ({ value, label: value }))}
           chosen={where}
           onChange={setWhere}
         />

@@ -4,7 +4,7 @@ import { emptyPlan } from "../../shapes";
 import type { ArmConditions } from "../../shapesSchema";
 
 /** A change against what is in force. */
-export interface Change {
+export interface PlannedChange {
   name: string;
   settings: Settings;
   conditions: ArmConditions;
@@ -19,7 +19,7 @@ export interface Change {
  */
 export function comparePlan(
   { standing }: Pick<PlanBase, "standing">,
-  { name, settings, conditions, buildId, rounds, cold }: Change,
+  { name, settings, conditions, buildId, rounds, cold }: PlannedChange,
   from: ArmConditions,
 ): Draft {
   const held = Object.fromEntries(

@@ -2,12 +2,12 @@ import { makeArm, type Draft, type PlanBase } from "../../drafting";
 import { emptyPlan } from "../../shapes";
 
 /** Where a device is used: in the hand, on a dock, at the mains. */
-export const places = {
+export const playedAt = {
   handheld: { docked: false, pluggedIn: false },
   docked: { docked: true, pluggedIn: true },
   "plugged in": { docked: false, pluggedIn: true },
 } as const;
-export type Place = keyof typeof places;
+export type Place = keyof typeof playedAt;
 
 /** Every chosen mode, in every chosen place; without places, as it lies now. */
 export function powerPlan(
@@ -21,7 +21,7 @@ export function powerPlan(
   const inMode = (name: string, powerMode: string, level: number | null, place: Place | null) =>
     makeArm(name, "level", standing.settings, {
       level,
-      conditions: { powerMode, ...(place ? places[place] : {}) },
+      conditions: { powerMode, ...(place ? playedAt[place] : {}) },
     });
   return {
     kind: "power",
