@@ -102,6 +102,7 @@ async function boardCells(
         from settings s where s.engine_id = k.engine_id and s.definition ->> 'purpose' = 'scale' order by s.position limit 1) as scale,
        (select count(*)::int from runs u where u.job_id = k.job_id and u.deleted_at is null and u.state = 'whole') as runs,
        (select u.overruled from runs u where u.id = k.run_id) as overruled,
+       (select s.verdict -> 'between' from run_summaries s where s.run_id = k.run_id and s.grade = k.grade) as between,
        (select ${placesHeldIn("s")} from run_summaries s where s.run_id = k.run_id) as places
      from (${telling(`and j.title_id = any($1::uuid[]) ${which}`)}) k`,
     { bind: [titleIds, ...(only ? [only.rigId, only.engineId] : [])], type: QueryTypes.SELECT },

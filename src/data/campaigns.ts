@@ -169,7 +169,7 @@ export interface PlacedRun extends CampaignRun {
 /** Runs made for a campaign, in their order. */
 export async function listCampaignRuns(campaignId: string): Promise<PlacedRun[]> {
   return store().query<PlacedRun & object>(
-    `select u.id, u.job_id as "jobId", u.number, k.place as title, k.rig_id as "rigId", u.arm, m.grade, m.average_fps as "averageFps", u.state = 'crashed' as crashed,
+    `select u.id, u.job_id as "jobId", u.number, k.place as title, k.rig_id as "rigId", u.arm, m.grade, m.verdict -> 'between' as between, m.average_fps as "averageFps", u.state = 'crashed' as crashed,
        coalesce((select jsonb_agg(severity) from faults where run_id = u.id and deleted_at is null), '[]') as faults,
        ${placesHeldIn("m")} as places, m.duration_ms as "durationMs", m.reported_speed as "reportedSpeedPercent",
        m.method_version as "methodVersion", u.cache_state = 'cold' or coalesce((m.summary #>> '{coldScenes,cold}')::int * 2 > (m.summary #>> '{coldScenes,revisited}')::int, false) as cold

@@ -80,7 +80,7 @@ export async function listJobs({
   const way = descending ? "desc" : "asc";
   const rows = await store().query<JobListRow & { key: string }>(
     `select * from (
-       select ${columns}, coalesce(n.runs, 0)::int as runs, l.made_at as "lastRunAt", w.grade, w.average_fps as "averageFps",
+       select ${columns}, coalesce(n.runs, 0)::int as runs, l.made_at as "lastRunAt", w.grade, w.between, w.average_fps as "averageFps",
          (${by}) collate "C" as key
        ${joined}
        left join lateral (select count(*) as runs from runs where job_id = j.id and deleted_at is null) n on true
@@ -88,7 +88,7 @@ export async function listJobs({
          select u.made_at from runs u where u.job_id = j.id and u.deleted_at is null order by u.number desc limit 1) l on true
        left join job_holds o on o.job_id = j.id
        left join lateral (
-         select m.grade, m.average_fps from runs u join run_summaries m on m.run_id = u.id
+         select m.grade, m.verdict -> 'between' as between, m.average_fps from runs u join run_summaries m on m.run_id = u.id
          where u.job_id = j.id and u.deleted_at is null order by u.id is not distinct from o.run_id desc, u.number desc limit 1) w on true
        ${where}) as listed
      where $3::text is null or (key, id::text) ${descending ? "<" : ">"} ($3, $4) order by key ${way}, id::text ${way} limit $2`,

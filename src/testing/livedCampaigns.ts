@@ -94,6 +94,8 @@ export function liveCampaign(truth: CampaignTruth): LivedCampaign {
     crashed: false,
     faults: [],
     durationMs: 1,
+    between: null,
+    places: null,
   };
   let runs = 0,
     spared = 0;

@@ -262,6 +262,7 @@ describe("on the demo", () => {
       "endSession",
       "removePerson",
       "addStills",
+      "readStill",
       "bringDemo",
       "closeJob",
       "liftValue",

@@ -62,7 +62,7 @@ export const profileViewSchema = z.object({
   moreTitles: z.number(),
   titleId: z.uuid().nullable(),
   light: boardCellSchema
-    .pick({ jobId: true, runId: true, grade: true, overruled: true })
+    .pick({ jobId: true, runId: true, grade: true, between: true, overruled: true })
     .nullable()
     .describe("How the title's telling run here came out; null of a system's profile, or where none was made."),
   rows: z.array(profileRowSchema),

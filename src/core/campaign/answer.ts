@@ -10,7 +10,7 @@ import type {
 } from "./shape";
 import { outweighs } from "@/core/kit";
 import { wilson } from "@/core/stats";
-import { usualGrade } from "@/core/trial";
+import { usualLight } from "@/core/trial";
 import { grades, type Grade } from "@/core/verdict";
 import { enoughChance } from "@/core/compare";
 import { standingPairs } from "./correct";
@@ -39,9 +39,11 @@ function cellAnswer(cell: CellFacts): CellAnswer {
         : said || crashes > 0
           ? "dark"
           : "untested";
+  const usual = usualLight(cell.runs);
   return {
     state,
-    grade: state === "dark" ? "dark" : usualGrade(cell.runs.flatMap(({ grade }) => grade ?? [])),
+    grade: state === "dark" ? "dark" : usual.grade,
+    between: state === "dark" ? null : (usual.between ?? null),
     averageFps: mean(whole.map(({ averageFps }) => averageFps)),
     runs: cell.runs.length,
     places: cell.runs.findLast(({ places }) => places)?.places ?? null,

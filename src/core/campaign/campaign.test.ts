@@ -30,6 +30,8 @@ const ran = (averageFps: number, times: number, more: Partial<CellFacts["runs"][
       crashed: false,
       faults: [],
       durationMs: 60_000,
+      between: null,
+      places: null,
       ...more,
     })),
   });
@@ -55,6 +57,24 @@ const facts = (
   extraRounds: 1,
   ...more,
   titles: titles.map((title, at) => ({ titleId: String(at), name: `title ${at}`, extra: 0, ...title })),
+});
+
+describe("a cell of readings", () => {
+  it("says both lights that its runs leave open, and how many of the newest run's places hold", () => {
+    const readings = ran(50, 2, { between: ["gutters", "dims"], places: { hold: 5, of: 7 } });
+    const [title] = answerCampaign({
+      question: "which is best",
+      arms: [{ name: "one", rigId: "rig" }],
+      rounds: 2,
+      extraRounds: 0,
+      titles: [{ titleId: "title", name: "title", extra: 0, cells: [readings], pairs: [] }],
+    }).titles;
+    expect(title!.cells[0]).toMatchObject({
+      grade: "dims",
+      between: ["gutters", "dims"],
+      places: { hold: 5, of: 7 },
+    });
+  });
 });
 
 describe("the correction over titles", () => {

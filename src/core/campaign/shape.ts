@@ -3,6 +3,7 @@ import { newCampaignSchema, slotAnswers, questions } from "./plan";
 import { grades } from "@/core/verdict";
 import { faultSeverities } from "@/core/kit";
 import { pairEffectSchema } from "@/core/trial/shape";
+import { betweenSchema } from "@/core/verdict/shape";
 import { changes } from "./changes";
 
 /** What is kept of a campaign's plan; titles stand beside it. */
@@ -27,13 +28,15 @@ export const campaignRunSchema = z.object({
   jobId: z.uuid(),
   number: z.number(),
   grade: z.enum(grades).nullable(),
+  between: betweenSchema
+    .nullable()
+    .describe("The two lights that its readings leave open; null where they leave one."),
   averageFps: z.number().describe("fps as it counts in comparisons."),
   crashed: z.boolean(),
   faults: z.array(z.enum(faultSeverities)),
   durationMs: z.number(),
   places: placesHeldInSchema
     .nullable()
-    .optional()
     .describe("How many of the places that it names hold; null where it names fewer than two."),
 });
 export type CampaignRun = z.output<typeof campaignRunSchema>;
@@ -106,6 +109,9 @@ export type CellState = z.output<typeof cellStateSchema>;
 export const cellAnswerSchema = z.object({
   state: cellStateSchema,
   grade: z.enum(grades).nullable().describe("Light that most runs have; *dark* where it won't start."),
+  between: betweenSchema
+    .nullable()
+    .describe("The two lights that its readings leave open; null where they leave one."),
   averageFps: z.number().nullable().describe("fps, the mean of whole runs."),
   runs: z.number(),
   crashes: z.number(),

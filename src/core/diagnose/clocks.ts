@@ -16,7 +16,6 @@ export interface Limits {
   refreshHz: number;
 }
 
-
 /** What the whole run says of a stretch: clocks that were higher earlier, and how far it has warmed since. */
 export interface RunSoFar {
   /** Its stretches are of different work. */

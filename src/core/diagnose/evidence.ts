@@ -1,15 +1,8 @@
 import type { Segment, Summary } from "@/core/metrics";
+import type { Half } from "./codes";
 import { evidence } from "./sign";
 import type { Evidence } from "./shape";
-import {
-  clockEvidence,
-  clockShares,
-  nearLimitC,
-  type Half,
-  type HalfSeen,
-  type Limits,
-  type RunSoFar,
-} from "./clocks";
+import { clockEvidence, clockShares, nearLimitC, type HalfSeen, type Limits, type RunSoFar } from "./clocks";
 import { weights } from "./weights";
 
 /** Load from which a half counts as busy. */

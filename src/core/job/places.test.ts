@@ -89,8 +89,16 @@ describe("a run place by place", () => {
     expect(a!.arms[1]!.interval!.low).toBeCloseTo(Math.sqrt(60 * 56) / Math.exp(half), 1);
     expect(a!.arms[1]!.interval!.high).toBeCloseTo(Math.sqrt(60 * 56) * Math.exp(half), 1);
     // Of one run that of its readings: whole numbers, each known to half a frame.
-    expect(a!.arms[0]!.interval).toEqual({ low: 39.5, high: 40.5 });
+    expect(a!.arms[0]!.interval).toEqual({ low: expect.closeTo(39.5, 9), high: expect.closeTo(40.5, 9) });
     expect(b!.arms[1]).toMatchObject({ runs: 1 });
     expect(c).toMatchObject({ label: "c", arms: [null, { runs: 1 }] });
+  });
+  it("two runs that read the same are no surer than their whole numbers", () => {
+    const same = [0, 0].map((arm) => ({ arm, ...toured({ a: 44, b: 60 }) }));
+    const [a] = comparePlaces(1, same);
+    expect(a!.arms[0]).toMatchObject({
+      runs: 2,
+      interval: { low: expect.closeTo(43.5, 9), high: expect.closeTo(44.5, 9) },
+    });
   });
 });

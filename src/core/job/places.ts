@@ -25,6 +25,21 @@ export function placesOf(
   }));
 }
 
+/**
+ * 95 % of where an arm's rate lies at a place, in logarithms: by how its runs differ, and never narrower than what
+ * their readings leave open; equal whole numbers don't make a rate certain.
+ */
+function openOf(own: PlaceRow[], logs: number[], middle: number): { low: number; high: number } | null {
+  const between = own.length > 1 ? meanInterval(logs, middle, standardDeviation(logs), null) : null;
+  const read = own.flatMap(({ interval }) => interval ?? []);
+  const within = read.length > 0 && {
+    low: mean(read.map(({ low }) => Math.log(low))),
+    high: mean(read.map(({ high }) => Math.log(high))),
+  };
+  if (!between || !within) return between || within || null;
+  return { low: Math.min(between.low, within.low), high: Math.max(between.high, within.high) };
+}
+
 /** A trial's arms place by place: means over runs, the light of the newest. */
 export function comparePlaces(
   arms: number,
@@ -43,10 +58,10 @@ export function comparePlaces(
       const worst = own.flatMap(({ worstFps }) => worstFps ?? []);
       const logs = own.map(({ averageFps }) => Math.log(averageFps));
       const middle = mean(logs);
-      const { low, high } = meanInterval(logs, middle, standardDeviation(logs), null);
+      const open = openOf(own, logs, middle);
       return {
         averageFps: Math.exp(middle),
-        interval: own.length > 1 ? { low: Math.exp(low), high: Math.exp(high) } : newest.interval,
+        interval: open && { low: Math.exp(open.low), high: Math.exp(open.high) },
         worstFps: worst.length > 0 ? Math.min(...worst) : null,
         runs: own.length,
         grade: newest.grade,

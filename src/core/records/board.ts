@@ -2,6 +2,7 @@ import { z, moment } from "@/core/schema";
 import { grades } from "@/core/verdict";
 import { overruledSchema } from "./jobs";
 import { intervalSchema } from "@/core/stats/shape";
+import { betweenSchema } from "@/core/verdict/shape";
 
 /** How a title fares on a rig, by the newest work on it there. */
 export const boardCellSchema = z.object({
@@ -10,6 +11,9 @@ export const boardCellSchema = z.object({
   jobId: z.uuid(),
   runId: z.uuid().describe("The run that tells."),
   grade: z.enum(grades).nullable(),
+  between: betweenSchema
+    .nullable()
+    .describe("The two lights that its readings leave open; null where they leave one."),
   averageFps: z.number(),
   targetFps: z.number(),
   scale: z

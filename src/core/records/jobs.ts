@@ -7,7 +7,7 @@ import { versionedSchema, buildRowSchema } from "./kit";
 import { armConditionsSchema } from "@/core/trial";
 import { overrideSchema, standingSchema, decidableSchema } from "@/core/profile/shape";
 import { yardstickSchema, summarySchema } from "@/core/metrics/shape";
-import { verdictSchema } from "@/core/verdict/shape";
+import { betweenSchema, verdictSchema } from "@/core/verdict/shape";
 import { progressSchema } from "@/core/trial/shape";
 import type { Conditions } from "@/core/kit";
 import type { Versioned } from "./kit";
@@ -152,6 +152,9 @@ export const jobListRowSchema = jobRowSchema.omit({ rules: true, closing: true, 
   runs: z.number(),
   lastRunAt: moment.nullable(),
   grade: z.enum(grades).nullable().describe("Light and rate of the newest run."),
+  between: betweenSchema
+    .nullable()
+    .describe("The two lights that its readings leave open; null where they leave one."),
   averageFps: z.number().nullable(),
 });
 export type JobListRow = z.output<typeof jobListRowSchema>;

@@ -26,11 +26,11 @@ export function usualGrade(list: Grade[]): Grade | null {
 }
 
 /** The usual light of some runs, and the two that the readings of one of them leave open. */
-export function usualLight(verdicts: Pick<Verdict, "grade" | "between">[]): {
+export function usualLight(verdicts: { grade: Grade | null; between?: Verdict["between"] | null }[]): {
   grade: Grade | null;
   between?: Verdict["between"];
 } {
   const grade = usualGrade(verdicts.flatMap((verdict) => verdict.grade ?? []));
-  const between = verdicts.find((verdict) => verdict.grade === grade && verdict.between)?.between;
+  const between = verdicts.find((verdict) => verdict.grade === grade && verdict.between)?.between ?? undefined;
   return { grade, ...(between && { between }) };
 }

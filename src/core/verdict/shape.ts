@@ -2,11 +2,14 @@ import { z } from "@/core/schema";
 import { grades } from "./grades";
 import { saidSchema } from "@/core/said/shape";
 
+/** The worst and the best light that readings leave open, where that is more than one. */
+export const betweenSchema = z.tuple([z.enum(grades), z.enum(grades)]);
+
 /** A place of a run and its light. */
 export const sceneLightSchema = z.object({
   label: z.string(),
   grade: z.enum(grades).nullable(),
-  between: z.tuple([z.enum(grades), z.enum(grades)]).optional(),
+  between: betweenSchema.optional(),
 });
 export type SceneLight = z.output<typeof sceneLightSchema>;
 
@@ -48,8 +51,7 @@ export const verdictSchema = z.object({
     .describe(
       "The rules that decided: all of Steady's when Steady, else those that kept it from the next better light.",
     ),
-  between: z
-    .tuple([z.enum(grades), z.enum(grades)])
+  between: betweenSchema
     .optional()
     .describe("The worst and the best light that readings leave open, where that is more than the one."),
   partial: z.boolean().describe("True when judged from readings or by eye, so that hitches could not be seen."),

@@ -8,7 +8,7 @@ const arm = (more: Partial<ArmAnswer> = {}): ArmAnswer => ({
   ...more,
 });
 const cell = (runs: number) => ({
-  ...({ state: "sound", grade: "steady", averageFps: 60 } as const),
+  ...({ state: "sound", grade: "steady", between: null, averageFps: 60 } as const),
   ...{ runs, crashes: 0, hours: 0, places: null },
 });
 const title = (more: Partial<TitleAnswer> = {}): TitleAnswer => ({

@@ -20,8 +20,11 @@ function further(steps: Step[]): string {
   const [first, ...others] = steps;
   if (!first) return "no number of runs settles it";
   const inTen = ({ chance }: Step) => (chance < 0.05 ? "hardly any" : `${tenths(chance)} of 10 cases`);
+  // What is counted stands with the first that has a number.
+  const counted = steps.findIndex(({ chance }) => chance >= 0.05);
   const rest = others.map(
-    (step) => `${step.more} in ${step.chance < 0.05 ? "hardly any" : tenths(step.chance)}`,
+    (step, at) =>
+      `${step.more} in ${step.chance < 0.05 ? "hardly any" : at + 1 === counted ? inTen(step) : tenths(step.chance)}`,
   );
   return `${count(first.more, "more run")} a side ${first.more === 1 ? "settles" : "settle"} it in ${listed([inTen(first), ...rest])}`;
 }

@@ -8,6 +8,7 @@ import {
   campaignWords,
   gradeWords,
   lightWords,
+  lightsWords,
   publishedWords,
   shareWords,
   titleWords,
@@ -112,8 +113,8 @@ async function ofCampaign(id: string, chosen: Chosen): Promise<Omit<Publication,
         rows: titles.map((title, at) => [
           titleInPlan(title),
           title.system,
-          ...(answer.titles[at]?.cells ?? []).flatMap(({ grade, averageFps, runs }) => [
-            grade ? gradeWords[grade].name : runs > 0 ? lightWords(null).name : "Untested",
+          ...(answer.titles[at]?.cells ?? []).flatMap(({ grade, between, averageFps, runs }) => [
+            grade ? lightsWords(grade, between ?? undefined) : runs > 0 ? lightWords(null).name : "Untested",
             averageFps === null ? null : Number(averageFps.toFixed(1)),
           ]),
           answer.titles[at] ? titleWords(answer.titles[at], names, campaign.question) : "",
@@ -178,7 +179,7 @@ async function ofBoard(rigId: string, chosen: Chosen): Promise<Omit<Publication,
               const cell = cells.find((each) => each.rigId === id);
               if (!cell) return ["Untested", null, ""];
               return [
-                lightWords(cell.grade).name,
+                lightsWords(cell.grade, cell.between ?? undefined),
                 Number(cell.averageFps.toFixed(1)),
                 [
                   cell.scale === null ? "" : `×${cell.scale}`,

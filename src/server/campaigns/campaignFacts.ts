@@ -170,6 +170,8 @@ export async function loadCampaign(id: string): Promise<LoadedCampaign> {
       jobId: run.jobId,
       number: run.number,
       grade: run.grade,
+      between: run.between,
+      places: run.places,
       averageFps: effectiveFps(run, title.nativeFps),
       crashed: run.crashed,
       faults: run.faults,

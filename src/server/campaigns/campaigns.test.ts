@@ -9,9 +9,9 @@ import {
   listCampaigns,
   orderCampaign,
   reckonCampaign,
-  takeRun,
   viewCampaign,
 } from "./campaigns";
+import { takeRun } from "./takeRun";
 import { campaignCalendar } from "./campaignCalendar";
 import { listAbilities, putAbility } from "@/server/kit/abilities";
 import { thisMachine as us } from "@/server/actor";

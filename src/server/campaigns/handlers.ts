@@ -10,10 +10,9 @@ import {
   orderCampaign,
   planTitles,
   reckonCampaign,
-  releaseRun,
-  takeRun,
   viewCampaign,
 } from "./campaigns";
+import { releaseRun, takeRun } from "./takeRun";
 
 const made = async (id: Promise<string>) => ({ id: await id });
 

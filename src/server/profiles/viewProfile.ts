@@ -220,6 +220,7 @@ async function profileAsked(asked: Query<"viewProfile">): Promise<ProfileView> {
       jobId: cell.jobId,
       runId: cell.runId,
       grade: cell.grade,
+      between: cell.between,
       overruled: cell.overruled,
     },
     rows,

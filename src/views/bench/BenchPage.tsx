@@ -67,7 +67,13 @@ export function BenchPage({
         </p>
         <h1 className="mt-1 text-4xl font-semibold">{job.title}</h1>
         <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">
-          <VerdictLamp grade={last?.verdict.grade ?? null} size={44} large ran={last !== undefined} />
+          <VerdictLamp
+            grade={last?.verdict.grade ?? null}
+            between={last?.verdict.between}
+            size={44}
+            large
+            ran={last !== undefined}
+          />
           {last && (
             <p className="figure text-3xl">
               {say.number(last.summary.averageFps)}
@@ -109,7 +115,7 @@ export function BenchPage({
                   href={`/jobs/${row.id}`}
                   className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised"
                 >
-                  <VerdictLamp grade={row.grade} ran={row.runs > 0} />
+                  <VerdictLamp grade={row.grade} between={row.between ?? undefined} ran={row.runs > 0} />
                   <span className="truncate">
                     {row.title}{" "}
                     <span className="text-soft">

@@ -23,6 +23,8 @@ const run = (averageFps: number, grade: Grade = "steady", more = {}) => ({
   crashed: false,
   faults: [],
   durationMs: 60_000,
+  between: null,
+  places: null,
   ...more,
 });
 const cell = (runs: ReturnType<typeof run>[], more: Partial<CellFacts> = {}): CellFacts => ({

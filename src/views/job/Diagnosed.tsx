@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import type { Diagnosis } from "@/core/diagnose";
 import { causeWords, words } from "@/core/words";
 import { call } from "@/contract/client";
@@ -12,19 +12,17 @@ export function useDiagnosis(
   runId: string | null,
   given: JobView["diagnosis"],
 ): Diagnosis | null {
-  const [fetched, setFetched] = useState<{ runId: string; diagnosis: Diagnosis } | null>(null);
   const known = runId !== null && given?.runId === runId ? given.diagnosis : null;
-  useEffect(() => {
-    if (runId === null || known) return;
-    let current = true;
-    void call("viewDiagnosis", { id: jobId, query: { run: runId } }).then((sent) => {
-      if (current && sent.ok) setFetched({ runId, diagnosis: sent.answer });
-    });
-    return () => {
-      current = false;
-    };
-  }, [jobId, runId, known]);
-  return known ?? (fetched?.runId === runId ? fetched.diagnosis : null);
+  const { data = null } = useQuery({
+    // Told of with its job: a fault noted on the run makes it anew.
+    queryKey: ["job", jobId, "diagnosis", runId],
+    enabled: runId !== null && known === null,
+    queryFn: async () => {
+      const sent = await call("viewDiagnosis", { id: jobId, query: { run: runId ?? "" } });
+      return sent.ok ? sent.answer : null;
+    },
+  });
+  return known ?? data;
 }
 
 /** What holds a run back, with its evidence, and where. */

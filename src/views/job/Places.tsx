@@ -1,6 +1,6 @@
 "use client";
-import { useEffect, useState } from "react";
-import type { PlaceRow } from "@/core/job";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { placesWords } from "@/core/words";
 import type { ThreadRun } from "@/contract";
 import { call } from "@/contract/client";
@@ -8,20 +8,16 @@ import { say, TableFrame, TableHead } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 /** A run place by place: how many hold, and on opening each with its rate and light. */
-export function Places({ run }: { run: Pick<ThreadRun, "id" | "places" | "version"> }) {
+export function Places({ run }: { run: Pick<ThreadRun, "id" | "jobId" | "places"> }) {
   const [open, setOpen] = useState(false);
-  const [rows, setRows] = useState<{ of: string; rows: PlaceRow[] } | null>(null);
-  const of = `${run.id} ${run.version}`;
-  useEffect(() => {
-    if (!open || rows?.of === of) return;
-    let current = true;
-    void call("viewPlaces", { id: run.id }).then((sent) => {
-      if (current && sent.ok) setRows({ of, rows: sent.answer.rows });
-    });
-    return () => {
-      current = false;
-    };
-  }, [open, of, run.id, rows]);
+  const { data: rows } = useQuery({
+    queryKey: ["job", run.jobId, "places", run.id],
+    enabled: open,
+    queryFn: async () => {
+      const sent = await call("viewPlaces", { id: run.id });
+      return sent.ok ? sent.answer.rows : [];
+    },
+  });
   if (!run.places) return null;
   return (
     <details
@@ -31,30 +27,30 @@ export function Places({ run }: { run: Pick<ThreadRun, "id" | "places" | "versio
       <summary className="min-h-7 cursor-pointer">
         <b>{placesWords(run.places)}</b>
       </summary>
-      {rows?.of === of && (
+      {rows && (
         <TableFrame name="Places">
           <table aria-label="Places" className="w-full text-left text-[13px]">
-            <TableHead names={["Place", "Light", "Rate", "Worst", "Seen"]} tight />
+            <TableHead names={["Place", "Light", "Rate, fps"]} tight />
             <tbody className="divide-y divide-line">
-              {rows.rows.map((row) => (
+              {rows.map((row) => (
                 <tr key={row.label}>
-                  <td className="px-2 py-1.5">{row.label}</td>
+                  <td className="px-2 py-1.5">
+                    {row.label}
+                    <span className="figure block text-[12px] text-soft">
+                      {row.readings === null
+                        ? say.measure(row.seconds, "s", 0)
+                        : say.count(row.readings, "reading")}
+                    </span>
+                  </td>
                   <td className="px-2">
                     <VerdictLamp grade={row.grade} between={row.between} size={14} ran />
                   </td>
                   <td className="figure whitespace-nowrap px-2">
                     {say.number(row.averageFps)} of {say.number(row.targetFps)}
-                    {row.interval && (
-                      <span className="block text-[12px] text-soft">
-                        {say.number(row.interval.low)} to {say.number(row.interval.high)}
-                      </span>
-                    )}
-                  </td>
-                  <td className="figure px-2">{say.number(row.worstFps)}</td>
-                  <td className="figure whitespace-nowrap px-2 text-soft">
-                    {row.readings === null
-                      ? say.measure(row.seconds, "s", 0)
-                      : say.count(row.readings, "reading")}
+                    <span className="block text-[12px] text-soft">
+                      {row.interval && `${say.number(row.interval.low)} to ${say.number(row.interval.high)}, `}
+                      worst {say.number(row.worstFps)}
+                    </span>
                   </td>
                 </tr>
               ))}

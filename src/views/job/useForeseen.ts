@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { call } from "@/contract/client";
 import type { KitView, TitleRow } from "@/core/records";
 import { startForeseer, type Foreseen } from "@/workers";
@@ -27,28 +27,27 @@ export function useForeseen(
   title: TitleRow | undefined,
   { rigId, buildId, targetFps }: { rigId: string; buildId: string; targetFps: number | null },
 ): Foreseen | null {
-  const [foreseen, setForeseen] = useState<Foreseen | null>(null);
   const titleId = title?.id ?? "";
   const engineId = kit.builds.find(({ id }) => id === buildId)?.engineId;
   const screens = kit.systems.find(({ id }) => id === title?.systemId)?.screens ?? [];
   const pixels = screens.reduce((sum, { width, height }) => sum + (width * height) / 1e6, 0);
   const wanted = targetFps ?? title?.nativeFps ?? null;
-  useEffect(() => {
-    setForeseen(null);
-    if (rigId === "" || titleId === "" || !engineId || pixels === 0 || wanted === null) return;
-    let current = true;
-    const worker = startForeseer();
-    void scalesOf(engineId)
-      .then(async (scales) =>
-        worker.call.beginning({ titleId, engineId, pixels, targetFps: wanted, scales }, rigId),
-      )
-      .then((found) => current && setForeseen(found))
-      // Without a prediction the form is as good as it was.
-      .catch(() => undefined)
-      .finally(() => worker.end());
-    return () => {
-      current = false;
-    };
-  }, [rigId, titleId, engineId, pixels, wanted]);
-  return foreseen;
+  const { data = null } = useQuery({
+    queryKey: ["foreseen", rigId, titleId, engineId, pixels, wanted],
+    enabled: rigId !== "" && titleId !== "" && engineId !== undefined && pixels > 0 && wanted !== null,
+    queryFn: async () => {
+      if (!engineId || wanted === null) return null;
+      const worker = startForeseer();
+      try {
+        const scales = await scalesOf(engineId);
+        return await worker.call.beginning({ titleId, engineId, pixels, targetFps: wanted, scales }, rigId);
+      } catch {
+        // Without a prediction the form is as good as it was.
+        return null;
+      } finally {
+        worker.end();
+      }
+    },
+  });
+  return data;
 }

@@ -98,7 +98,7 @@ function Row({
         <span className="figure w-5 text-right text-soft">{at + 1}</span>
         <span className="w-24">
           {state.step === "read" ? (
-            <VerdictLamp grade={state.preview.verdict.grade} />
+            <VerdictLamp grade={state.preview.verdict.grade} between={state.preview.verdict.between} />
           ) : (
             <span className={state.step === "refused" ? "text-caution" : "text-soft"}>
               {state.step === "reading" ? `${(100 * state.share).toFixed(0)} % read` : state.step}

@@ -24,15 +24,17 @@ export function PlacesTable({ view: { trial, places } }: { view: Pick<TrialView,
                   {arms.map((arm, at) => (
                     <td key={trial.arms[at]?.name} className="px-2">
                       {arm ? (
-                        <span className="flex items-center gap-2">
-                          <VerdictLamp grade={arm.grade} between={arm.between} size={14} ran />
-                          <span className="figure whitespace-nowrap">
-                            {say.number(arm.averageFps)} fps
-                            {arm.interval &&
-                              ` (${say.number(arm.interval.low)} to ${say.number(arm.interval.high)})`}
-                            , worst {say.number(arm.worstFps)}
+                        <>
+                          <span className="flex items-center gap-2">
+                            <VerdictLamp grade={arm.grade} between={arm.between} size={14} ran />
+                            <span className="figure whitespace-nowrap">{say.number(arm.averageFps)} fps</span>
                           </span>
-                        </span>
+                          <span className="figure block whitespace-nowrap text-[12px] text-soft">
+                            {arm.interval &&
+                              `${say.number(arm.interval.low)} to ${say.number(arm.interval.high)}, `}
+                            worst {say.number(arm.worstFps)}
+                          </span>
+                        </>
                       ) : (
                         <span className="text-soft">not run</span>
                       )}

@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
 import { exampleSetting } from "@/testing/exampleKit";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, fireEvent, render, renderHook, screen, waitFor } from "@testing-library/react";
 import { KeysProvider } from "@/ui";
 import type { TrialView } from "@/contract";
@@ -102,8 +103,10 @@ describe("a comparison's page", () => {
   });
   it("asks for the comparison again where its facts changed while it was made", async () => {
     const refresh = jest.fn();
+    const client = new QueryClient();
     const { rerender } = renderHook(({ facts }) => useReckoning("trial", facts, refresh), {
       initialProps: { facts: "three runs" },
+      wrapper: ({ children }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>,
     });
     await waitFor(() => expect(refresh).toHaveBeenCalledTimes(1));
     rerender({ facts: "three runs" });

@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { call } from "@/contract/client";
 
 /**
@@ -12,21 +12,16 @@ export function useReckoning(
   pending: string | null,
   refresh: () => void,
 ): { problem: string | null; again: () => void } {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [tries, setTries] = useState(0);
-  const again = useCallback(() => setTries((made) => made + 1), []);
-  useEffect(() => {
-    if (pending === null) return;
-    let current = true;
-    setProblem(null);
-    void call("reckonTrial", { id: trialId }).then((sent) => {
-      if (!current) return;
-      if (sent.ok) refresh();
-      else setProblem(`${sent.refusal.title} ${sent.refusal.fix}`);
-    });
-    return () => {
-      current = false;
-    };
-  }, [trialId, pending, refresh, tries]);
-  return { problem, again };
+  const { data: problem = null, refetch } = useQuery({
+    queryKey: ["reckoning", trialId, pending],
+    enabled: pending !== null,
+    gcTime: 0,
+    queryFn: async () => {
+      const sent = await call("reckonTrial", { id: trialId });
+      if (!sent.ok) return `${sent.refusal.title} ${sent.refusal.fix}`;
+      refresh();
+      return null;
+    },
+  });
+  return { problem, again: () => void refetch() };
 }
