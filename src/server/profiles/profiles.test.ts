@@ -80,6 +80,7 @@ describe("what a job decides lands in the title's layer by itself", () => {
     const { version } = (await viewJob(world.jobId)).runs.find(({ id }) => id === runId)!;
     await changeRun(thisMachine, runId, { overruled: { grade: "dims", reason: "playable to me" } }, version);
     expect((await view()).light).toEqual({
+      between: null,
       jobId: world.jobId,
       runId,
       grade,
