@@ -34,21 +34,24 @@ export function Places({ run }: { run: Pick<ThreadRun, "id" | "jobId" | "places"
             <tbody className="divide-y divide-line">
               {rows.map((row) => (
                 <tr key={row.label}>
-                  <td className="px-2 py-1.5">
-                    {row.label}
-                    <span className="figure block text-[12px] text-soft">
+                  <td className="px-2 py-1.5 align-top">{row.label}</td>
+                  <td className="px-2 py-1.5 align-top">
+                    <VerdictLamp grade={row.grade} between={row.between} size={14} ran />
+                    <span className="figure block whitespace-nowrap text-[12px] text-soft">
                       {row.readings === null
                         ? say.measure(row.seconds, "s", 0)
                         : say.count(row.readings, "reading")}
                     </span>
                   </td>
-                  <td className="px-2">
-                    <VerdictLamp grade={row.grade} between={row.between} size={14} ran />
-                  </td>
-                  <td className="figure whitespace-nowrap px-2">
+                  <td className="figure whitespace-nowrap px-2 py-1.5 align-top">
                     {say.number(row.averageFps)} of {say.number(row.targetFps)}
                     <span className="block text-[12px] text-soft">
-                      {row.interval && `${say.number(row.interval.low)} to ${say.number(row.interval.high)}, `}
+                      {row.interval && (
+                        <>
+                          {say.number(row.interval.low)} to {say.number(row.interval.high)}
+                          <br />
+                        </>
+                      )}
                       worst {say.number(row.worstFps)}
                     </span>
                   </td>
