@@ -2,11 +2,12 @@ export { callerOf, mayPass, nobody, type Actor, type Asker, type Caller } from "
 export { sharedPage, viewPeople, whoCalls } from "@/server/people/people";
 export { viewWorkshop } from "@/server/system/viewWorkshop";
 export { Problem, asProblem, notFound } from "./problem";
-export { badTextIn, issueOf, readJson } from "@/server/request/badText";
+export { badTextIn, issueOf } from "@/server/request/badText";
 export { takeIn } from "@/server/request/intake";
 export { oneByOne } from "@/server/request/oneByOne";
 export { BodyGauge } from "@/server/request/bodyGauge";
 export { heavy } from "@/server/system/heavy";
+export { tasks } from "@/server/system/heavyTasks";
 export { countRequest } from "@/server/system/metrics";
 export { journal, nameSlowStatements } from "@/server/system/journal";
 export { handlers } from "./handlers";

@@ -27,8 +27,8 @@ import {
   notFound,
   oneByOne,
   Problem,
-  readJson,
   takeIn,
+  tasks,
   type Caller,
 } from "@/server";
 import { connectionOf } from "@/serve/connections";
@@ -86,18 +86,6 @@ const noJson = () => new Problem(400, "The request's body is no JSON.", "Send a 
 /** What a body may hold to be read at once; figures in a list are read in no time. */
 const easy = { bytes: 2 * 1024 * 1024, keys: 8_000, texts: 20_000, values: 40_000 };
 
-function jsonIn(bytes: Uint8Array): unknown {
-  if (bytes.length === 0) return undefined;
-  let read: ReturnType<typeof readJson>;
-  try {
-    read = readJson(bytes);
-  } catch {
-    throw noJson();
-  }
-  if (read.text) throw new z.ZodError([issueOf(read.text)]);
-  return read.value;
-}
-
 /** The body as the endpoint's schema reads it. @throws ZodError for what it doesn't take, Problem 400 for no JSON */
 async function bodyOf(
   bytes: Uint8Array<ArrayBuffer>,
@@ -111,12 +99,10 @@ async function bodyOf(
       gauge.keys > easy.keys ||
       gauge.texts > easy.texts ||
       gauge.values > easy.values);
-  if (!isMuch) {
-    const sent = jsonIn(bytes);
-    return endpoint.body?.parse(sent);
-  }
-  // Away from the thread that answers others.
-  const read = await heavy("readBody", [bytes, endpoint.id as EndpointName]);
+  if (bytes.length === 0) return endpoint.body?.parse(undefined);
+  const name = endpoint.id as EndpointName;
+  // Much is read away from the thread that answers others.
+  const read = isMuch ? await heavy("readBody", [bytes, name]) : tasks.readBody(bytes, name);
   if (read === null) throw noJson();
   if (!read.ok) throw new z.ZodError(read.issues);
   return read.body;

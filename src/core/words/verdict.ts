@@ -18,7 +18,7 @@ export const lightWords = (grade: Grade | null) =>
   grade ? gradeWords[grade] : { name: "No light", meaning: "too short to judge" };
 
 /** The lights that readings leave open, the brighter first; one where they agree. @example lightsWords("dims", ["gutters", "dims"]) // → "Dims or Gutters" */
-export function lightsWords(grade: Grade | null, between?: [worse: Grade, better: Grade]): string {
+export function lightsWords(grade: Grade | null, between?: [worse: Grade, better: Grade] | null): string {
   if (!between) return lightWords(grade).name;
   const [worse, better] = between;
   const order = Object.keys(gradeWords);

@@ -2,12 +2,11 @@ import { publicationJsonSchema } from "@/core/publication";
 import * as data from "@/data";
 import { jsonFile } from "@/server/request/jsonFile";
 import type { boardEndpoints } from "@/contract/board";
+import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { viewBoard, viewBoardTitles } from "./board";
 import { listCrashes, viewBuild, viewLog } from "./log";
 import { dropPublication, listOthers, pageFonts, publish, takePublication, viewOther } from "./publish";
-
-const made = async (id: Promise<string>) => ({ id: await id });
 
 export const boardHandlers: Handlers<Exclude<keyof typeof boardEndpoints, "events">> = {
   viewBoard: async ({ query }) => viewBoard(query),

@@ -114,7 +114,7 @@ async function ofCampaign(id: string, chosen: Chosen): Promise<Omit<Publication,
           titleInPlan(title),
           title.system,
           ...(answer.titles[at]?.cells ?? []).flatMap(({ grade, between, averageFps, runs }) => [
-            grade ? lightsWords(grade, between ?? undefined) : runs > 0 ? lightWords(null).name : "Untested",
+            grade ? lightsWords(grade, between) : runs > 0 ? lightWords(null).name : "Untested",
             averageFps === null ? null : Number(averageFps.toFixed(1)),
           ]),
           answer.titles[at] ? titleWords(answer.titles[at], names, campaign.question) : "",
@@ -179,7 +179,7 @@ async function ofBoard(rigId: string, chosen: Chosen): Promise<Omit<Publication,
               const cell = cells.find((each) => each.rigId === id);
               if (!cell) return ["Untested", null, ""];
               return [
-                lightsWords(cell.grade, cell.between ?? undefined),
+                lightsWords(cell.grade, cell.between),
                 Number(cell.averageFps.toFixed(1)),
                 [
                   cell.scale === null ? "" : `×${cell.scale}`,

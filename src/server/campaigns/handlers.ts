@@ -1,4 +1,5 @@
 import type { campaignsEndpoints } from "@/contract/campaigns";
+import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { campaignCalendar } from "./campaignCalendar";
 import {
@@ -13,8 +14,6 @@ import {
   viewCampaign,
 } from "./campaigns";
 import { releaseRun, takeRun } from "./takeRun";
-
-const made = async (id: Promise<string>) => ({ id: await id });
 
 export const campaignsHandlers: Handlers<Exclude<keyof typeof campaignsEndpoints, "events">> = {
   listCampaigns: async () => listCampaigns(),

@@ -1,5 +1,4 @@
-import { readBody } from "@/contract";
-import type { Body } from "@/contract";
+import { readBody, type Body } from "@/contract";
 import { type Slot } from "@/core/campaign";
 import { baselineOf } from "@/core/job";
 import type { Settings } from "@/core/kit";

@@ -1,5 +1,4 @@
-import type { Body } from "@/contract";
-import { type BenchView } from "@/contract";
+import type { Body, BenchView } from "@/contract";
 import { conditionsOnBench, conditionWarnings, firstConditions, type Conditions } from "@/core/kit";
 import type { RigRow } from "@/core/records";
 import { words } from "@/core/words";

@@ -1,4 +1,5 @@
 import type { jobsEndpoints } from "@/contract/jobs";
+import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { addJob } from "./addJob";
 import { changeBench, viewBench } from "./benchUse";
@@ -9,8 +10,6 @@ import { nameJob } from "./nameJob";
 import { saveJob } from "./saveFiles";
 import { viewDiagnosis, viewJob } from "./viewJob";
 import { viewJobs } from "./viewJobs";
-
-const made = async (id: Promise<string>) => ({ id: await id });
 
 export const jobsHandlers: Handlers<Exclude<keyof typeof jobsEndpoints, "events">> = {
   viewBench: async () => viewBench(),

@@ -1,5 +1,4 @@
-import type { Query } from "@/contract";
-import { type JobsView } from "@/contract";
+import type { Query, JobsView } from "@/contract";
 import { listJobs } from "@/data";
 
 /** Jobs from a cursor on, the last worked on first. */

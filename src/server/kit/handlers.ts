@@ -1,6 +1,7 @@
 import { catalogueJsonSchema } from "@/core/kit";
 import { jsonFile } from "@/server/request/jsonFile";
 import type { kitEndpoints } from "@/contract/kit";
+import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { listAbilities, putAbility } from "./abilities";
 import {
@@ -26,8 +27,6 @@ import {
 } from "./changeKit";
 import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./houseRules";
 import { viewRigs, viewTitles } from "./listKit";
-
-const made = async (id: Promise<string>) => ({ id: await id });
 
 export const kitHandlers: Handlers<Exclude<keyof typeof kitEndpoints, "events">> = {
   listAbilities: async () => listAbilities(),

@@ -1,6 +1,5 @@
-import type { Body } from "@/contract";
+import type { Body, Rejudged } from "@/contract";
 import { isDeepStrictEqual } from "node:util";
-import { type Rejudged } from "@/contract";
 import type { HouseRulesRow } from "@/core/records";
 import type { Summary, Yardstick } from "@/core/metrics";
 import { judge, yardstickUnder, type HouseRules, type Verdict } from "@/core/verdict";

@@ -1,5 +1,4 @@
-import { readBody, readQuery } from "@/contract";
-import type { Body } from "@/contract";
+import { readBody, readQuery, type Body } from "@/contract";
 import { valueRefusal, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import {
   besideOf,

@@ -1,7 +1,6 @@
-import type { Query } from "@/contract";
+import type { Query, ProfileCheck, ProfileView } from "@/contract";
 import { setImmediate as breath } from "node:timers/promises";
 import { group } from "d3-array";
-import { type ProfileCheck, type ProfileView } from "@/contract";
 import type { Setting } from "@/core/kit";
 import {
   besideSettings,

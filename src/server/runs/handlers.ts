@@ -1,4 +1,5 @@
 import type { runsEndpoints } from "@/contract/runs";
+import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { readRunCsv } from "@/server/jobs/saveFiles";
 import { viewPlaces } from "./viewPlaces";
@@ -8,8 +9,6 @@ import { appendRun, finishRun, importRun, openRun } from "./keepRun";
 import { readTrace } from "./readTrace";
 import { addStills, listStills, readStill } from "./stills";
 import { tallyRun } from "./tallyRun";
-
-const made = async (id: Promise<string>) => ({ id: await id });
 
 export const runsHandlers: Handlers<Exclude<keyof typeof runsEndpoints, "events">> = {
   viewPlaces: async ({ id }) => viewPlaces(id),

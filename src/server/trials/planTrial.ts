@@ -1,8 +1,7 @@
-import type { Body } from "@/contract";
+import type { Body, PlanView } from "@/contract";
 import { z } from "@/core/schema";
 import { firstRunFor, passMinutes, usefulScaleOf } from "@/core/job";
 import type { TrialRow } from "@/core/records";
-import type { PlanView } from "@/contract";
 import { addedArmSchema, mostArms, type NewTrial } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import * as data from "@/data";

@@ -115,7 +115,7 @@ export function BenchPage({
                   href={`/jobs/${row.id}`}
                   className="grid grid-cols-[110px_1fr_auto_auto] items-center gap-3 rounded px-1 py-2 hover:bg-raised"
                 >
-                  <VerdictLamp grade={row.grade} between={row.between ?? undefined} ran={row.runs > 0} />
+                  <VerdictLamp grade={row.grade} between={row.between} ran={row.runs > 0} />
                   <span className="truncate">
                     {row.title}{" "}
                     <span className="text-soft">

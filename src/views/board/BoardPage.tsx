@@ -391,7 +391,7 @@ function Cell({
       aria-label={`${title} on ${rig}`}
       className={clsx("block rounded-md px-1 py-0.5 hover:bg-raised")}
     >
-      <VerdictLamp grade={cell.grade} between={cell.between ?? undefined} size={15} ran />
+      <VerdictLamp grade={cell.grade} between={cell.between} size={15} ran />
       <span className="figure block truncate text-[11px] text-soft">
         {[
           cell.scale === null ? "" : `×${say.plain(cell.scale)}`,

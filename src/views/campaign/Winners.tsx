@@ -108,7 +108,7 @@ export function Winners({
                           cell?.title === row && cell.arm === column ? "bg-raised" : "hover:bg-raised",
                         )}
                       >
-                        <VerdictLamp grade={of.grade} between={of.between ?? undefined} size={16} />
+                        <VerdictLamp grade={of.grade} between={of.between} size={16} />
                         <span className="figure block text-[12px] text-soft">
                           {of.averageFps === null ? "" : `${say.number(of.averageFps)} fps, `}
                           {done} of {rounds}

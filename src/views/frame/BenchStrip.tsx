@@ -4,9 +4,8 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useRef, useState, useTransition } from "react";
 import type { Conditions } from "@/core/kit";
-import type { BenchView } from "@/contract";
+import type { BenchView, SentBody } from "@/contract";
 import { call } from "@/contract/client";
-import type { SentBody } from "@/contract";
 import { ChoiceField, Keys, Sheet, toast } from "@/ui";
 
 /** Loaded when it is opened. */

@@ -137,7 +137,7 @@ export function JobsPage({ rows, total, search, filter, sort, next }: JobsView) 
                   )}
                   <tr className="hover:bg-panel">
                     <td className="px-2 py-2">
-                      <VerdictLamp grade={row.grade} between={row.between ?? undefined} ran={row.runs > 0} />
+                      <VerdictLamp grade={row.grade} between={row.between} ran={row.runs > 0} />
                     </td>
                     <td className="px-2" dir="auto">
                       <Link

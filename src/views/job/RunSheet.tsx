@@ -2,10 +2,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call } from "@/contract/client";
-import type { SentBody } from "@/contract";
+import type { SentBody, ThreadRun } from "@/contract";
 import { cacheStates, type Conditions, type RigSpec } from "@/core/kit";
 import type { JobRow, TrialNode } from "@/core/records";
-import type { ThreadRun } from "@/contract";
 import { grades, type Grade } from "@/core/verdict";
 import { gradeWords, valueWords } from "@/core/words";
 import { useIntoProfile } from "./useIntoProfile";

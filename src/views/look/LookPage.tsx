@@ -1,11 +1,9 @@
 "use client";
-import type { SentBody } from "@/contract";
+import type { SentBody, Output, LookView } from "@/contract";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { call } from "@/contract/client";
-import type { Output } from "@/contract";
 import { commonShapes, type NewRun } from "@/core/kit";
-import type { LookView } from "@/contract";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
 import { Field, Panel, Suggest } from "@/ui";
 import { CaptureDesk } from "@/views/capture";

@@ -92,7 +92,7 @@ export function ProfilePage({ view, tab: asked }: { view: ProfileView; tab: stri
           {view.light && (
             <p className="flex flex-wrap items-center gap-x-2 text-[13px]">
               <Link href={`/jobs/${view.light.jobId}?run=${view.light.runId}`} aria-label="The run that tells">
-                <VerdictLamp grade={view.light.grade} between={view.light.between ?? undefined} size={15} ran />
+                <VerdictLamp grade={view.light.grade} between={view.light.between} size={15} ran />
               </Link>
               {view.light.overruled && (
                 <span className="text-soft">{overruledWords(view.light.overruled)}</span>

@@ -2,8 +2,7 @@
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import type { Refusal } from "@/contract";
-import type { PlanView } from "@/contract";
+import type { Refusal, PlanView } from "@/contract";
 import { kindOf, trialKinds } from "@/core/trial";
 import { Keys, Link } from "@/ui";
 import { PlanForm } from "./forms";

@@ -25,7 +25,7 @@ export function VerdictLamp({
   /** The light of a run: none means it was too short. */
   ran?: boolean;
   /** The worst and the best light that readings leave open, where that is more than the one. */
-  between?: Verdict["between"];
+  between?: Verdict["between"] | null;
 }) {
   const words = ran
     ? lightWords(grade)

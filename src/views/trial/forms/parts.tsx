@@ -2,10 +2,9 @@ import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import type { ReactNode } from "react";
 import { heatCautions } from "@/core/advise";
-import type { PlanView } from "@/contract";
+import type { PlanView, Refusal } from "@/contract";
 import { kindOf, planMinutes, type Draft } from "@/core/trial";
 import { words } from "@/core/words";
-import type { Refusal } from "@/contract";
 import { Button, Field, Input, Panel, buttonLook, say, Link } from "@/ui";
 
 export interface FormProps {
