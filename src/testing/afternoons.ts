@@ -63,7 +63,23 @@ export function afternoon(problem: BenchProblem, choosing: Choosing, seed: numbe
       cooler: false,
       roomC: null,
     });
-    return simulate(device, underSettings(workload, chosen, effects), random.whole(2 ** 30), false).trace;
+    const { together, spread = 0 } = problem;
+    const isTogether = together && Object.entries(together.keys).every(([key, value]) => chosen[key] === value);
+    const all = isTogether ? { ...effects, together: { yes: together.effect } } : effects;
+    const work = underSettings(workload, isTogether ? { ...chosen, together: "yes" } : chosen, all);
+    const slower = Math.exp(spread * random.normal());
+    const { processorMs, graphicsMs, graphicsMsPerMegapixel } = work;
+    return simulate(
+      device,
+      {
+        ...work,
+        processorMs: processorMs * slower,
+        graphicsMs: graphicsMs * slower,
+        graphicsMsPerMegapixel: graphicsMsPerMegapixel * slower,
+      },
+      random.whole(2 ** 30),
+      false,
+    ).trace;
   };
   const yardstick = { nativeFps: 60, tied: true, targetFps: 60, refreshHz: 60 };
   for (let trial = 0; trial < mostTrials; trial++) {
@@ -110,7 +126,7 @@ export function afternoon(problem: BenchProblem, choosing: Choosing, seed: numbe
         [0, 3],
         [1, 2],
       ],
-      noise: { sd: 0.012, freedom: 10 },
+      noise: { sd: Math.max(0.012, problem.spread ?? 0), freedom: 10 },
       resamples: 10,
     }).pairs;
     // Near the rate a gain can't reach the margin; every run brighter counts, as on the trial's page.

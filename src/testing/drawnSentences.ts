@@ -97,6 +97,28 @@ export const drawnSentences: Drawn = {
   "compare.faultsOutweigh": [{ pair: small, lights: ["dims", "gutters"] }],
   "compare.faultGone": [{ arm: "Newest driver", pair: small, lights: null }],
   "compare.better": [{ arm: "Internal scale 2", pair: small, lights: ["dims", "steady"] }],
+  "compare.atACost": [
+    {
+      arm: "Turbo",
+      pair: large,
+      lights: null,
+      losses: { lights: null, low: 0.4, hitches: 22 },
+    },
+  ],
+  "compare.tooDear": [
+    {
+      pair: large,
+      lights: ["steady", "flickers"],
+      losses: { lights: ["steady", "flickers"], low: null, hitches: 22.3 },
+      aim: "speed",
+    },
+    {
+      pair: large,
+      lights: null,
+      losses: { lights: null, low: 0.4, hitches: 3.4 },
+      aim: "picture",
+    },
+  ],
   "compare.worse": [{ pair: large, lights: ["steady", "dims"] }],
   "compare.brighter": [
     { arm: "Hold the rate", pair: level, lights: ["flickers", "steady"], same: true },
@@ -155,7 +177,7 @@ export const drawnSentences: Drawn = {
   "compare.borrowedSpread": [{ sd: 0.012 }],
   "compare.assumedSpread": [{ sd: 0.035 }],
   "compare.byOrder": [{ drift: -0.024, spread: 0.004, alone: 0.011 }],
-  "compare.byRounds": [{ unknown: 0.013 }],
+  "compare.stepped": [{ after: 4, size: -0.1 }],
   "compare.seen": [{ bound: 0.004 }],
   "compare.manyPairs": [{ pairs: 3 }],
   "screen.effects": [
@@ -349,8 +371,25 @@ export const drawnSentences: Drawn = {
     { trial: "Internal scale 2", first: "as it is", then: ["Internal scale 2", "Internal scale 2"], left: 8 },
   ],
   "next.outOfReach": [
-    { left: 0, missing: 0.4, levers: 0, tied: true },
-    { left: 0.12, missing: 0.4, levers: 3, tied: false },
+    { missing: 0.4, trials: 0, tied: true },
+    { missing: 0.4, trials: 14, tied: false },
+  ],
+  "suggest.several": [
+    { parts: ["Internal scale", "Shadows", "Light model"], chance: 0.4, tried: 1, helped: 0 },
+  ],
+  "next.unlikely": [
+    {
+      missing: 0.4,
+      chance: 0.18,
+      levers: 5,
+      suggestion: said("suggest.several", {
+        parts: ["Internal scale", "Shadows"],
+        chance: 0.1,
+        tried: 0,
+        helped: 0,
+      }),
+    },
+    { missing: 0.4, chance: 0.02, levers: 1, suggestion: null },
   ],
   "next.steady": [
     { runs: 1, suggestion: null },

@@ -92,6 +92,7 @@ export function exampleTrial(
       nativeFps,
       tied: true,
       targetFps,
+      aim: "speed",
       rules,
       rig: { name: "Lantern", revision: 1, revisionId: "revision 1", spec },
       screens: [{ width: 640, height: 448, pixelAspect: 1 }],

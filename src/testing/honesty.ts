@@ -157,7 +157,7 @@ function truthOf(truth: Truth, seed: number): Record<HeldFigure, number> {
     { ...truth, order: "AB".repeat(300), drift: 0, levelsOff: Infinity },
     seeded(seed),
   );
-  const [pair] = compareArms(arms, { targetFps, nativeFps: targetFps, resamples: 2 }).pairs;
+  const [pair] = compareArms(arms, { targetFps, nativeFps: targetFps, resamples: 20 }).pairs;
   if (!pair) throw new RangeError("an afternoon has two arms");
   const { averageFps, worstTimeLow, fullSpeedTime, hitchesPerMinute } = pair.comparison;
   return {

@@ -1,5 +1,5 @@
 import { defaultsOf, plainSetting, type Setting, type Settings } from "@/core/kit";
-import type { SimEffects, SimProfile, SimWorkload } from "@/core/simulator";
+import type { SimEffect, SimEffects, SimProfile, SimWorkload } from "@/core/simulator";
 import { seeded, type Random } from "@/core/stats";
 
 /** A made-up problem: a device, a title and an engine's settings, and whether full speed can be had at all. */
@@ -13,6 +13,10 @@ export interface BenchProblem {
   clocks: string | null;
   powerMode: string;
   reachable: boolean;
+  /** What settings do that act only together. */
+  together?: { keys: Settings; effect: SimEffect };
+  /** SD of log rate from run to run; the title's own noise beside the simulator's. */
+  spread?: number;
 }
 
 const free = { picture: 0, feel: 0, heat: 0, risk: 0 };
@@ -164,6 +168,13 @@ export const problemNames = [
   "both halves, one after the other",
   "a back end behind five picture settings",
   "out of reach",
+  "two settings that help only together",
+  "a fastest value that is the slower one",
+  "a setting that helps cold and hurts hot",
+  "a title that needs a cap",
+  "a driver good for one back end only",
+  "a noisy rig",
+  "many small helps",
 ] as const;
 
 /** One of the problems on a device of its own. @param at its place among the names */
@@ -293,6 +304,70 @@ export function problemOf(at: number, seed: number): BenchProblem {
     case 10:
       workload.graphicsMs = between(24, 27);
       effects.back_end = { second: { graphics: between(0.42, 0.5) } };
+      break;
+    case 12:
+      // Each alone does nothing; the half that waits for the other gains nothing either.
+      workload.processorMs = between(19, 21);
+      made.together = {
+        keys: { light_model: true, own_sound: true },
+        effect: { processor: between(0.6, 0.7) },
+      };
+      effects.light_model = { true: { processor: 1 } };
+      break;
+    case 13:
+      workload.processorMs = between(19, 21);
+      begin.light_model = true;
+      effects.light_model = { true: { processor: 1 }, false: { processor: between(0.6, 0.7) } };
+      break;
+    case 14:
+      // What lifts the rate while cold draws watts that a hot device hasn't got.
+      workload.graphicsMsPerMegapixel = perPixel(between(19, 21));
+      effects.compile_ahead = { true: { graphics: between(1.02, 1.06) } };
+      Object.assign(profile.device, { startC: 90, degreesPerWatt: 3, limitC: 94 });
+      break;
+    case 15:
+      workload.capFps = null;
+      workload.strictSync = true;
+      workload.processorMs = between(8, 11);
+      workload.graphicsMs = between(11, 13);
+      Object.assign(profile.device, {
+        startC: 80,
+        degreesPerWatt: between(4, 5),
+        limitC: 92,
+        settleSeconds: 20,
+      });
+      effects.limit = { "0": { capFps: null }, "60": { capFps: 60 }, "30": { capFps: 30 } };
+      break;
+    case 16:
+      workload.graphicsMs = between(19, 22);
+      catalogue.push(
+        setting("driver", {
+          type: "choice",
+          choices: ["older", "newer"],
+          default: "older",
+          relieves: ["graphics"],
+          costs: { ...free, risk: 1 },
+          restart: true,
+        }),
+      );
+      begin.driver = "older";
+      effects.back_end = { second: { graphics: 1.04 } };
+      made.together = {
+        keys: { back_end: "second", driver: "newer" },
+        effect: { graphics: between(0.55, 0.65) },
+      };
+      break;
+    case 17:
+      workload.processorMs = between(19, 21);
+      effects.light_model = { true: { processor: between(0.62, 0.7) } };
+      made.spread = 0.04;
+      break;
+    case 18:
+      workload.graphicsMs = between(17.6, 18.2);
+      for (const key of ["smoothing", "shadows", "depth", "haze", "edges"])
+        effects[key] = { false: { graphics: between(0.955, 0.975) } };
+      effects.scale = Object.fromEntries([1, 2, 3, 4, 5, 6].map((scale) => [String(scale), { scale }]));
+      workload.graphicsMsPerMegapixel = 0.05;
       break;
     default:
       workload.processorMs = between(30, 36);

@@ -377,7 +377,7 @@ describe("what to try next", () => {
       to: true,
       relieves: [],
       helped,
-      logGain: 0.2,
+      logGain: helped ? 0.2 : 0,
     }));
     const made = believe(
       { key: "a", from: false, to: true, relieves: [] },
@@ -387,6 +387,12 @@ describe("what to try next", () => {
     expect(made.chance).toBeCloseTo(5 / 8, 12);
     expect(made.logGain).toBeCloseTo((2 * 0.1 + 3 * 0.2) / 5, 12);
     expect([made.tried, made.helped]).toEqual([4, 3]);
+  });
+  it("an undecided trial with a gain is no failure", () => {
+    const lever = { key: "a", from: false, to: true, relieves: [] };
+    const after = (logGain: number) =>
+      believe(lever, { chance: 0.5, logGain: 0.1 }, [{ ...lever, helped: false, logGain }]).chance;
+    expect(after(0.05)).toBeGreaterThan(after(0));
   });
   it("the way back from what helped isn't believed", () => {
     const history = [{ key: "clocks", from: "quiet", to: "forced", relieves: [], helped: true, logGain: 0.8 }];

@@ -46,11 +46,25 @@ export interface AdviseCodes {
   "next.confirmDark": undefined;
   "next.closeSteady": undefined;
   "next.closeAsIs": undefined;
+  "suggest.several": {
+    parts: string[];
+    chance: number;
+    tried: number;
+    helped: number;
+  };
   "next.outOfReach": {
-    left: number;
     missing: number;
-    levers: number;
+    /** Changes tried in this job. */
+    trials: number;
     tied: boolean;
+  };
+  "next.unlikely": {
+    missing: number;
+    /** Chance that anything left reaches full speed. */
+    chance: number;
+    /** Changes that were not tried yet. */
+    levers: number;
+    suggestion: Said | null;
   };
   "next.crashed": undefined;
   "next.cold": undefined;

@@ -1,6 +1,7 @@
 import type { Belief } from "./shape";
 import { betaQuantile } from "@/core/stats";
 import { changesBetween, type Conditions, type Setting, type Settings, type SettingValue } from "@/core/kit";
+import { severalKey, severalTo } from "./several";
 import { conditionLevers, type ConditionLever } from "./levers";
 
 type Relief = Setting["relieves"][number];
@@ -31,6 +32,10 @@ function directionOf(lever: { from: SettingValue | null; to: SettingValue | null
 /** A belief held before any trial weighs as much as so many. */
 const priorTrials = 4;
 const priorGainTrials = 2;
+/** A gain under this is none, as a log ratio. */
+export const noGain = 0.02;
+/** What an undecided trial with a gain takes away, as a share of a failure. */
+const undecidedMiss = 0.3;
 /** A trial of another lever with the same tag tells so much of this one. */
 const kinship = 0.25;
 
@@ -69,7 +74,10 @@ export function believe(
       hits += share;
       gain += share * trial.logGain;
       weight += share;
-    } else if (own) misses += share; // A sibling's failure says nothing of this one.
+    } else if (own) {
+      // Undecided with a gain is no failure; a sibling's failure says nothing of this one.
+      misses += trial.logGain >= noGain ? undecidedMiss : share;
+    }
   }
   return {
     chance: hits / (hits + misses),
@@ -88,7 +96,7 @@ interface Compared {
   outcome: { pairs: { decision: string; ratio: number }[] } | null;
 }
 
-/** What a comparison taught, where it changed one thing: of several at once nothing is learnt about any. */
+/** What a comparison taught: of one change, or of several settings as one lot. */
 export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relieves" | "elsewhere"> | null {
   const pair = outcome?.pairs[0];
   const [was, is] = arms;
@@ -100,8 +108,11 @@ export function triedIn({ arms, before, outcome }: Compared): Omit<Tried, "relie
     .map(([key, name]) => ({ key, from: was.conditions[name] ?? null, to: is.conditions[name] ?? null }))
     .filter(({ from, to }) => to !== null && to !== from);
   const [only, ...others] = [...settings, ...conditions];
-  if (!only || others.length > 0) return null;
-  return { ...only, helped: pair.decision === "better", logGain: Math.log(pair.ratio) };
+  const effect = { helped: pair.decision === "better", logGain: Math.log(pair.ratio) };
+  if (!only) return null;
+  if (others.length === 0) return { ...only, ...effect };
+  // Of several at once nothing is learnt about any of them, but that this lot was tried.
+  return conditions.length > 0 ? null : { key: severalKey, from: null, to: severalTo(settings), ...effect };
 }
 
 /** A decided sweep of this job, as far as a lever can learn from it. */

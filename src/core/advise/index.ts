@@ -17,7 +17,7 @@ export { designSizes, foldedOver, isMixed, screeningDesign, screeningEffects, ty
 export type { MainEffect } from "./shape";
 export { openingFor } from "./strategies";
 export type { Opening } from "./shape";
-export { heatCautions, outOfReach, suggest, type SuggestInput } from "./suggest";
+export { heatCautions, outOfReach, outlook, suggest, type SuggestInput } from "./suggest";
 export type { Suggestion } from "./shape";
 export { replay, type Pipelining } from "./replay";
 export type { AdviseCodes, ProposedChange, Sure } from "./codes";

@@ -53,6 +53,15 @@ function nextValue(setting: Setting, from: SettingValue, towards: "speed" | "pic
   return fastest !== null && from === fastest && setting.default !== fastest ? setting.default : null;
 }
 
+/** Values that a catalogue says are slower: the other end of a switch, other choices, a number's next step away. */
+function againstCatalogue(setting: Setting, from: SettingValue): SettingValue[] {
+  const { type, fastest, choices } = setting;
+  if (type === "switch") return from === fastest ? [!from] : [];
+  if (type === "choice") return choices.filter((choice) => choice !== from && choice !== fastest);
+  const away = nextValue(setting, from, "picture");
+  return away === null ? [] : [away];
+}
+
 /** Steps of a number that are left towards its fastest; 1 for anything else. */
 function stepsLeft({ fastest, step }: Setting, from: SettingValue, towards: Lever["towards"]): number {
   return towards === "speed" && typeof from === "number" && typeof fastest === "number"
@@ -103,10 +112,14 @@ export function leversFor({
     if (setting.linked.some((key) => seen.has(key))) continue;
     seen.add(setting.key);
     const from = settings[setting.key] ?? setting.default;
-    const add = (to: SettingValue, towards: Lever["towards"], lifts = false) =>
+    const add = (
+      to: SettingValue,
+      towards: Lever["towards"],
+      more: Pick<Lever, "lifts" | "doubted" | "end"> = {},
+    ) =>
       made.push({
+        ...more,
         purpose: setting.purpose,
-        lifts,
         steps: stepsLeft(setting, from, towards),
         key: setting.key,
         label: setting.label,
@@ -126,7 +139,7 @@ export function leversFor({
     // A limit is lifted by its least value, a hold on the rate by letting go.
     if (setting.purpose === "limiter" || setting.purpose === "hold rate") {
       const free = setting.type === "number" ? (setting.min ?? 0) : false;
-      if (from !== free && setting.type !== "choice") add(free, "speed", true);
+      if (from !== free && setting.type !== "choice") add(free, "speed", { lifts: true });
       continue;
     }
     if (setting.fastest === null) {
@@ -144,8 +157,11 @@ export function leversFor({
       if (to === null || to === from || (towards === "picture" && setting.costs.picture === 0)) continue;
       if (towards === "picture" && usefulScale !== null && isScale(setting) && Number(to) > usefulScale)
         continue;
-      add(to, towards);
+      add(to, towards, towards === "speed" ? { end: setting.fastest } : {});
     }
+    // What is said to be fastest is a guess; more pixels never are.
+    if (allowed(setting, "speed", rules) && !isScale(setting))
+      againstCatalogue(setting, from).forEach((to) => add(to, "speed", { doubted: true }));
   }
   const condition = (
     kind: ConditionLever,

@@ -1,9 +1,11 @@
 import type { Diagnosis } from "@/core/diagnose";
 import { said, words } from "@/core/words";
-import { outOfReach, suggest, sweptIn, type SuggestInput, type Tried } from ".";
+import { plainSetting } from "@/core/kit";
+import { leversFor, outlook, outOfReach, suggest, sweptIn, triedIn, type SuggestInput, type Tried } from ".";
 import { afternoon, atRandom, bySuggestion } from "../../testing/afternoons";
 import { likelyAfter } from "./priors";
 import { problemOf } from "../../testing/problems";
+import { severalAtOnce } from "./together";
 import { whatBefore } from "./setAside";
 
 type Found = Diagnosis["causes"][number];
@@ -116,13 +118,82 @@ describe("out of reach", () => {
   it("is said where nothing is left, with the honest ends", () => {
     expect(suggest(input(60))).toEqual([]);
     expect(words(outOfReach(input(60), true)!)).toMatch(
-      /Nothing that is left is likely to help, and 67 % is missing.*another engine or build/,
+      /67 % is missing, and there is nothing to change: full speed can't be reached.*another engine or build/,
     );
     expect(words(outOfReach(input(60), false)!)).toMatch(/Lock a lower rate that holds, lower the target/);
+  });
+  const levers = leversFor({
+    catalogue: [
+      plainSetting("haze", { type: "switch", default: true, fastest: false, relieves: ["processor"] }),
+    ],
+    settings: { haze: true },
+    rules: {
+      mayChange: { picture: true, clocks: true, powerMode: true },
+      requires: { pluggedIn: null, docked: null, cooler: null },
+    },
+    spec: { powerModes: [], clockOptions: [], cooling: { kind: "fan", coolerToHand: false } },
+    conditions: { powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+  });
+  it("isn't said while a lever is untried that isn't known to be useless: it is unlikely, and what would tell", () => {
+    const asked = { ...input(60), levers };
+    expect(outOfReach(asked, true)).toBeNull();
+    const found = outlook(asked, true);
+    expect(found).toMatchObject({ isOut: false });
+    expect(words(found!.sentence)).toMatch(
+      /unlikely: 67 % is missing, and 1 change left to try.*What would tell/,
+    );
+    const failed = tried("haze", false, { logGain: -0.001, relieves: ["processor"] });
+    expect(outOfReach({ ...asked, history: [failed] }, true)).not.toBeNull();
   });
   it("isn't said at full speed, nor of a Steady job", () => {
     expect(outOfReach(input(100), true)).toBeNull();
     expect(outOfReach({ ...input(80), steady: true }, true)).toBeNull();
+  });
+});
+
+describe("several at once", () => {
+  const switches = ["haze", "edges"].map((key) =>
+    plainSetting(key, { type: "switch", default: true, fastest: false, relieves: ["graphics"] }),
+  );
+  const scale = plainSetting("scale", { type: "number", default: 4, min: 1, max: 6, step: 1, fastest: 1 });
+  const driver = plainSetting("driver", {
+    type: "choice",
+    choices: ["older", "newer"],
+    default: "older",
+    fastest: null,
+  });
+  const levers = leversFor({
+    catalogue: [...switches, scale, driver],
+    settings: { haze: true, edges: true, scale: 4, driver: "older" },
+    rules: {
+      mayChange: { picture: true, clocks: true, powerMode: true },
+      requires: { pluggedIn: null, docked: null, cooler: null },
+    },
+    spec: { powerModes: [], clockOptions: [], cooling: { kind: "fan", coolerToHand: false } },
+    conditions: { powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+  });
+  it("sets everything to its fastest, alone and with each choice that nobody knows", () => {
+    expect(severalAtOnce(levers, []).map(({ settings }) => settings)).toEqual([
+      { haze: false, edges: false, scale: 1, driver: "older" },
+      { haze: false, edges: false, scale: 1, driver: "newer" },
+    ]);
+  });
+  it("leaves out what cost speed", () => {
+    const [first] = severalAtOnce(levers, [tried("haze", false, { logGain: -0.1 })]);
+    expect(first?.settings).toEqual({ haze: true, edges: false, scale: 1, driver: "older" });
+  });
+  it("is remembered as one lot, by what was changed", () => {
+    const [first] = severalAtOnce(levers, []);
+    const before = { settings: { haze: true, edges: true, scale: 4, driver: "older" } };
+    const made = triedIn({
+      arms: [
+        { ...before, conditions: {} },
+        { settings: first?.settings ?? {}, conditions: {} },
+      ],
+      before,
+      outcome: { pairs: [{ decision: "undecided", ratio: 1.01 }] },
+    });
+    expect(made).toMatchObject({ key: first?.key, to: first?.to, helped: false });
   });
 });
 

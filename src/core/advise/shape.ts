@@ -52,6 +52,12 @@ export const leverSchema = z.object({
     .describe("What the setting is for."),
   lifts: z.boolean().optional().describe("Lifts a limit or a hold on the rate."),
   steps: z.number().optional().describe("Steps left in this direction, this one included."),
+  end: settingValueSchema.optional().describe("Its fastest value; absent where nobody knows it."),
+  doubted: z.boolean().optional().describe("The catalogue says that this way is slower: only a trial tells."),
+  parts: z
+    .array(z.object({ key: z.string(), label: z.string(), to: settingValueSchema }))
+    .optional()
+    .describe("The changes that are made at once."),
 });
 export type Lever = z.output<typeof leverSchema>;
 

@@ -1,6 +1,6 @@
 import type { Suggestion } from "./shape";
 import type { Diagnosis } from "@/core/diagnose";
-import type { NewJob, Setting } from "@/core/kit";
+import type { NewJob, Setting, SettingValue } from "@/core/kit";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
 import { believe, type Tried } from "./history";
@@ -8,6 +8,7 @@ import type { Belief } from "./shape";
 import type { Lever } from "./shape";
 import { likelyAfter, priorOf, reliefOf } from "./priors";
 import { whatBefore } from "./setAside";
+import { severalAtOnce } from "./together";
 
 export interface SuggestInput {
   levers: Lever[];
@@ -64,32 +65,41 @@ function isWanted(lever: Lever, { steady, aim, speedPercent, diagnosis }: Sugges
   return towards === "speed" || (towards === "battery" && named.some(({ cause }) => cause === "power split"));
 }
 
-/** Every lever that is wanted and not left alone, with what is believed of it. */
-function rate(input: SuggestInput): Suggestion[] {
+/** Failures in a row after which several changes are tried at once. */
+const failuresForLot = 3;
+/** Chance under which a single lever is no better than a lot. */
+const poorChance = 0.25;
+/** Chance under which a lever is known to be useless, and needs no trial before a job is given up. */
+const useless = 0.01;
+
+type Rated = Suggestion & { isTried: boolean };
+
+/** Every lever that is wanted and not left alone, with what is believed of it; the best first. */
+function rate(input: SuggestInput): Rated[] {
   const { levers, aim, steady, history, sceneMinutes, speedPercent, diagnosis } = input;
   const weights = costWeights[aim];
   const shortfall = shortfallOf(speedPercent);
   const likely = likelyAfter(diagnosis, history);
-  return levers
-    .filter((lever) => isWanted(lever, input))
-    .map((lever) => ({ lever, ...whatBefore(lever, history, diagnosis) }))
-    .filter(({ aside }) => !aside)
-    .map(({ lever, since }) => {
-      const { because, ...prior } = priorOf(lever, { likely, pixelShare: input.pixelShare, shortfall });
-      const belief = believe(lever, prior, history);
-      const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce(
-        (sum, key) => sum + weights[key] * lever.costs[key],
-        0,
-      );
-      const minutes = Math.ceil(runsNeeded * (sceneMinutes + (lever.restart ? restartMinutes : 0)));
-      // Steady already: what is won is the picture or the watts, what is risked is the rate.
-      const expected = steady
-        ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02)
-        : belief.chance * belief.logGain;
-      const worth = steady
-        ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected
-        : belief.chance * closes(belief.logGain, shortfall) - costWhileShort * cost;
-      return {
+  const singles = levers.filter((lever) => isWanted(lever, input));
+  const own = history.filter(({ elsewhere }) => !elsewhere);
+  const rateOne = (lever: Lever, prior: { chance: number; logGain: number; because: Said | null }): Rated[] => {
+    const { aside, since } = whatBefore(lever, history, diagnosis);
+    if (aside) return [];
+    const belief = believe(lever, prior, history);
+    const cost = (Object.keys(weights) as (keyof typeof weights)[]).reduce(
+      (sum, key) => sum + weights[key] * lever.costs[key],
+      0,
+    );
+    const minutes = Math.ceil(runsNeeded * (sceneMinutes + (lever.restart ? restartMinutes : 0)));
+    // Steady already: what is won is the picture or the watts, what is risked is the rate.
+    const expected = steady
+      ? -(lever.pixelRatio !== null && lever.pixelRatio > 1 ? 0.1 * Math.log(lever.pixelRatio) : 0.02)
+      : belief.chance * belief.logGain;
+    const worth = steady
+      ? 0.1 + 0.02 * (aim === "picture" ? lever.costs.picture : 2) + expected
+      : belief.chance * closes(belief.logGain, shortfall) - costWhileShort * cost;
+    return [
+      {
         lever,
         belief,
         expected,
@@ -97,13 +107,42 @@ function rate(input: SuggestInput): Suggestion[] {
         // Restarts count, but half an hour for what closes the gap is better spent than ten minutes for what
         // can't.
         score: (60 * worth) / Math.max(8, minutes),
-        sentence: sentenceFor(lever, belief, because, since, input),
+        sentence: sentenceFor(lever, belief, prior.because, since, input),
         cautions: lever.heats ? heatCautions : [],
-      };
+        isTried: own.some(({ key, to }) => key === lever.key && to === lever.to),
+      },
+    ];
+  };
+  const best = (a: Rated, b: Rated) => b.score - a.score || a.lever.key.localeCompare(b.lever.key);
+  const rated = singles
+    .flatMap((lever) => rateOne(lever, priorOf(lever, { likely, pixelShare: input.pixelShare, shortfall })))
+    .sort(best);
+  if (steady || speedPercent >= fastEnough) return rated;
+  const lots = severalAtOnce(singles, history)
+    .flatMap((lot) => {
+      const inside = rated.filter(({ lever }) => lot.parts?.some(({ key, to }) => isPart(lever, key, to)));
+      const gain = inside.reduce(
+        (sum, { belief, lever }) => sum + belief.chance * belief.logGain * (lever.steps ?? 1),
+        0,
+      );
+      const none = inside.reduce((product, { belief }) => product * (1 - belief.chance), 1);
+      return rateOne(lot, {
+        chance: Math.max(leastChance, 1 - none),
+        logGain: Math.max(0.05, gain),
+        because: null,
+      });
     })
-    .filter(({ belief }) => steady || belief.chance >= leastChance)
-    .sort((a, b) => b.score - a.score || a.lever.key.localeCompare(b.lever.key));
+    .sort(best);
+  const lastHelp = own.findLastIndex(({ helped }) => helped);
+  const isStuck = own.length - 1 - lastHelp >= failuresForLot;
+  const isGood = ({ belief, isTried }: Rated) => !isTried && belief.chance >= poorChance;
+  const good = isStuck ? [] : rated.filter(isGood);
+  return [...good, ...lots, ...rated.filter((each) => !good.includes(each))];
 }
+
+/** Whether a lever is a part of a lot: the same setting, on the way to the same value. */
+const isPart = (lever: Lever, key: string, to: SettingValue) =>
+  lever.key === key && (lever.to === to || lever.end === to);
 
 /**
  * Share of the shortfall that a gain closes; closing most of it is worth more than its parts, for every further
@@ -118,43 +157,71 @@ export const heatCautions = [said("caution.heat"), said("caution.limit")];
  * The levers ranked: by the share of what is missing that each is expected to close, for the minutes it takes.
  *
  * A lever that this job tried without effect is left alone until something it depends on has changed. While the
- * title is short of its rate, costs only break ties. Once a job is Steady the same list turns round: for
- * picture the levers that give quality back lead, for battery the lower power modes, ranked by what they are
- * believed to cost in rate.
+ * title is short of its rate, costs only break ties. After three failures in a row, or where no single lever is
+ * likely, everything at its fastest is tried at once; then what is left, however unlikely. Once a job is Steady
+ * the same list turns round: for picture the levers that give quality back lead, for battery the lower power
+ * modes, ranked by what they are believed to cost in rate.
  *
- * @returns at most `most`, the best first; none where nothing that is left is likely to help
+ * @returns at most `most`, the best first; none where nothing is left that isn't known to be useless
  */
-export const suggest = (input: SuggestInput, most = 3): Suggestion[] => rate(input).slice(0, most);
+export function suggest(input: SuggestInput, most = 3): Suggestion[] {
+  const rated = rate(input);
+  const likely = input.steady ? rated : rated.filter(({ belief }) => belief.chance >= leastChance);
+  const shown = likely.length > 0 ? likely : rated.filter(({ belief }) => belief.chance >= useless);
+  return shown.slice(0, most).map(({ isTried: _isTried, ...each }) => each);
+}
 
-/** What is left may turn out so much better than expected. */
-const hopeful = 2;
+/** Chance of reaching full speed under which a job is called unlikely to. */
+const unlikelyFrom = 0.3;
 
 /**
- * Whether what is left can reach the rate wanted, taking all of it at twice what is expected of it; and if not,
- * the honest ends.
+ * Whether the rate wanted can still be reached. It is said to be out of reach only where every change that isn't
+ * known to be useless was tried in this job: each setting, everything at once, the other choices; until then it
+ * may be unlikely, with the chance and what would tell.
+ *
  * @param tied whether the title's speed hangs on its rate
- * @returns null where the rate is there, or may be reached
+ * @returns null where the rate is there, or may well be reached
  */
-export function outOfReach(input: SuggestInput, tied: boolean): Said | null {
+export function outlook(input: SuggestInput, tied: boolean): { isOut: boolean; sentence: Said } | null {
   const missing = shortfallOf(input.speedPercent);
   if (input.steady || missing < 0.01) return null;
-  const best = new Map<string, number>();
-  for (const { lever, belief } of rate(input)) {
-    const reach = hopeful * belief.chance * belief.logGain * (lever.steps ?? 1);
-    best.set(lever.key, Math.max(best.get(lever.key) ?? 0, reach));
-  }
-  const left = [...best.values()].reduce((sum, gain) => sum + gain, 0);
-  return left >= missing ? null : said("next.outOfReach", { left, missing, levers: best.size, tied });
+  const left = rate(input).filter(({ belief }) => belief.chance >= useless);
+  const own = input.history.filter(({ elsewhere }) => !elsewhere);
+  if (left.length === 0)
+    return { isOut: true, sentence: said("next.outOfReach", { missing, trials: own.length, tied }) };
+  const none = left.reduce(
+    (product, { belief, lever }) =>
+      product * (1 - belief.chance * Math.min(1, (belief.logGain * (lever.steps ?? 1)) / missing)),
+    1,
+  );
+  if (1 - none >= unlikelyFrom) return null;
+  const [first] = suggest(input, 1);
+  return {
+    isOut: false,
+    sentence: said("next.unlikely", {
+      missing,
+      chance: 1 - none,
+      levers: left.length,
+      suggestion: first?.sentence ?? null,
+    }),
+  };
+}
+
+/** The sentence that a job can't be brought to full speed; null until that is known. */
+export function outOfReach(input: SuggestInput, tied: boolean): Said | null {
+  const found = outlook(input, tied);
+  return found?.isOut ? found.sentence : null;
 }
 
 function sentenceFor(
-  { label, from, to, pixelRatio, relieves }: Lever,
+  { label, from, to, pixelRatio, relieves, parts }: Lever,
   { chance, logGain, tried, helped }: Belief,
   because: Said | null,
   since: string | null,
   { steady, aim, speedPercent, levers }: Pick<SuggestInput, "steady" | "aim" | "speedPercent" | "levers">,
 ): Said {
   const change = { label, from, to, pixelRatio, tried, helped };
+  if (parts) return said("suggest.several", { parts: parts.map((part) => part.label), chance, tried, helped });
   const kept = since === null ? null : (levers.find(({ key }) => key === since)?.label ?? since);
   return steady
     ? said("suggest.room", { ...change, aim, speedPercent })

@@ -11,7 +11,8 @@ export interface CompareCodes {
   "compare.seen": { bound: number };
   "compare.noSpread": undefined;
   "compare.byOrder": { drift: number; spread: number; alone: number };
-  "compare.byRounds": { unknown: number };
+  "compare.byRounds": undefined;
+  "compare.stepped": { after: number; size: number };
   "compare.readings": undefined;
   "compare.manyPairs": { pairs: number };
 }

@@ -1,5 +1,5 @@
 import { words } from "@/core/words";
-import { mean, quantile, seeded } from "@/core/stats";
+import { mean, quantile, seeded, tQuantile } from "@/core/stats";
 import { summarise } from "@/core/metrics";
 import type { FrameTrace, IntervalTrace } from "@/core/trace";
 import {
@@ -13,11 +13,12 @@ import {
   holm,
   noiseFloor,
   pooledSpread,
-  fitRuns,
   mixedWithOrder,
   givenNoise,
   runOrder,
 } from ".";
+import { contrastOf, fitRuns } from "./fitRuns";
+import { anySpreads, believedSpreads } from "./spreads";
 import { honesty, type Truth } from "@/testing/honesty";
 
 function autoregressive(n: number, phi: number, seed: number): Float64Array {
@@ -243,34 +244,62 @@ describe("on known truths (a small part of `npm run bench -- honesty`)", () => {
 });
 
 describe("runs fitted by arm and order", () => {
-  it("gives back levels and a drift that were put in, whatever the order", () => {
-    const places = [
-      [0, 3, 4, 7],
-      [1, 2, 5, 6],
-    ];
-    const made = fitRuns(
-      places.map((own, arm) => own.map((at) => 3 + 0.1 * arm - 0.02 * at + 0.001 * at * at)),
-      places,
-    );
-    expect((made.levels[1] ?? 0) - (made.levels[0] ?? 0)).toBeCloseTo(0.1, 9);
-    expect(made.squares).toBeCloseTo(0, 9);
-    expect(made.drift).toBeCloseTo(-0.02 * 7 + 0.049, 9);
+  const quiet = believedSpreads({ sd: 0.01, freedom: 10 });
+  const places = [
+    [0, 3, 4, 7],
+    [1, 2, 5, 6],
+  ];
+  const valuesOf = (driftAt: (at: number) => number) =>
+    places.map((own, arm) => own.map((at) => 3 + 0.1 * arm + driftAt(at) + 0.002 * Math.sin(7 * at)));
+
+  it.each([
+    ["a steady drift", (at: number) => -0.02 * at],
+    ["a rig that warms up", (at: number) => -0.15 * (1 - Math.exp(-at / 1.5))],
+    ["a step", (at: number) => (at > 4 ? -0.1 : 0)],
+    ["no drift", () => 0],
+  ])("finds the effect beside %s", (_name, driftAt) => {
+    const { estimate, low, high } = contrastOf(fitRuns(valuesOf(driftAt), [places], quiet), 0, 1);
+    expect(Math.abs(estimate - 0.1)).toBeLessThan(0.01);
+    expect(low).toBeLessThan(0.1);
+    expect(high).toBeGreaterThan(0.1);
   });
-  it("without the order it is the means and the pooled squares of a two-sample t", () => {
-    const made = fitRuns(
+  it("names a step, and the run after which it came", () => {
+    const [likeliest] = fitRuns(
+      valuesOf((at) => (at > 4 ? -0.1 : 0)),
+      [places],
+      quiet,
+    ).explanations;
+    expect(likeliest?.drift).toMatchObject({ name: "step", after: 5 });
+    expect(likeliest?.drifted).toBeCloseTo(-0.1, 2);
+  });
+  it("without the order it is Student's two-sample interval, where nothing is believed of the spread", () => {
+    // Means 2 and 6, pooled squares 10 on 3 degrees of freedom: 4 ± t₃ √(10/3 · 5/6), by hand.
+    const fit = fitRuns(
       [
-        [1, 3],
+        [1, 2, 3],
         [4, 6, 8],
       ],
-      null,
+      [],
+      anySpreads(1e-4, 7),
     );
-    expect(made.levels).toEqual([expect.closeTo(2, 9), expect.closeTo(6, 9)]);
-    expect([made.squares, made.freedom, made.unit(0, 1)]).toEqual([
-      expect.closeTo(10, 9),
-      3,
-      expect.closeTo(1 / 2 + 1 / 3, 9),
-    ]);
+    const { estimate, low, high } = contrastOf(fit, 0, 1);
+    const half = tQuantile(0.975, 4) * Math.sqrt((10 / 4) * (2 / 3));
+    expect(estimate).toBeCloseTo(4, 3);
+    expect((high - low) / 2 / half).toBeGreaterThan(0.95);
+    expect((high - low) / 2 / half).toBeLessThan(1.05);
   });
+  it("a few runs don't borrow the spread of many that agree", () => {
+    const tight = [0, 0.01, -0.01, 0.005, -0.005, 0.01, -0.01, 0, 0.003];
+    const wide = [0.12, -0.05, 0.08];
+    const half = (a: number[], b: number[]) => {
+      const { low, high } = contrastOf(fitRuns([a, b], [], believedSpreads(assumedNoise)), 0, 1);
+      return (high - low) / 2;
+    };
+    // Pooled: SD of all about their means 4.4 %, of the difference 2.9 %, two-sided 6.6 %. Welch: 22 %.
+    expect(half(tight, wide)).toBeGreaterThan(0.075);
+    expect(half(tight, wide)).toBeLessThan(0.23);
+  });
+  it("throws for an arm without runs", () => expect(() => fitRuns([[1], []], [], quiet)).toThrow(RangeError));
   it("A then B is the order itself, A B B A has nothing of it", () => {
     expect(mixedWithOrder([0], [1])).toBeCloseTo(1, 9);
     expect(mixedWithOrder([0, 3], [1, 2])).toBeCloseTo(0, 9);
@@ -286,12 +315,25 @@ describe("deciding", () => {
     expect(decide({ estimate: 0.005, low: -0.01, high: 0.015 }, 0.02)).toBe("no difference");
   });
   it("asks for fewer further runs the clearer the difference, and says the chance where none settles it", () => {
-    const more = (estimate: number) =>
-      furtherRuns({ estimate, margin: 0.02, variance: 0.0016, unit: 2 / 3, freedom: 64 });
-    expect(more(0.12).more).toBeLessThan(more(0.08).more);
+    const more = (effect: number) =>
+      furtherRuns({
+        fit: fitRuns(
+          [
+            [-0.03, 0, 0.03],
+            [effect + 0.03, effect, effect - 0.03],
+          ],
+          [],
+          believedSpreads({ sd: 0.04, freedom: 20 }),
+        ),
+        counts: [3, 3],
+        a: 0,
+        b: 1,
+        margin: 0.02,
+      });
     expect(more(0.12).chance).toBeGreaterThanOrEqual(0.9);
     expect(more(0.0199)).toMatchObject({ more: 8 });
     expect(more(0.0199).chance).toBeLessThan(0.85);
+    expect(more(0.12).more).toBeLessThan(more(0.0199).more);
     // The next steps first, each with its chance; nobody is asked for more than eight.
     expect(more(0.0199).steps.map((step) => step.more)).toEqual([1, 2, 4, 8]);
     const chances = more(0.06).steps.map(({ chance }) => chance);
@@ -318,11 +360,13 @@ describe("the noise floor", () => {
   });
   it("is borrowed whole without repeats, and outweighed by what the runs show", () => {
     expect(pooledSpread(0, 0, assumedNoise)).toMatchObject({
-      variance: expect.closeTo(0.03 ** 2, 12),
+      variance: expect.closeTo(assumedNoise.sd ** 2, 12),
       borrowed: true,
     });
     const wild = pooledSpread(6 * 0.1 ** 2, 6, assumedNoise);
-    expect([wild.variance, wild.freedom]).toEqual([expect.closeTo((0.06 + 3 * 0.03 ** 2) / 9, 9), 9]);
+    const { sd, freedom } = assumedNoise;
+    expect(wild.variance).toBeCloseTo((0.06 + freedom * sd ** 2) / (6 + freedom), 9);
+    expect(wild.freedom).toBeCloseTo(6 + freedom, 9);
   });
   it("keeps a noisy group: repeats of one work that spread by 13.6 % are the rig's own", () => {
     // Twelve runs of the same work, their logs spread by 13.6 %.

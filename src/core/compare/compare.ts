@@ -3,16 +3,19 @@ import type { Trace } from "@/core/trace";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
 import type { Step } from "./shape";
-import { decide, furtherRuns, type Decision } from "./decide";
+import { decide, type Decision } from "./decide";
+import { likelyDrift } from "./likelyDrift";
 import {
-  contrastOf,
+  boundOf,
+  effectOf,
   fitAll,
   measureArms,
   type CompareOptions,
   type FittedArms,
   type MeasuredArms,
 } from "./fitArms";
-import { fitRuns, mixedWithOrder, type RunsFit } from "./fitRuns";
+import { furtherRuns } from "./furtherRuns";
+import { mixedWithOrder } from "./places";
 import type { FigureName } from "./measuredRun";
 
 export interface ComparedArm {
@@ -80,9 +83,6 @@ function possible(figure: FigureName, levels: [a: number, b: number], half: numb
   return { low: -top(levels[0]), high: top(levels[1]) };
 }
 
-/** Spread of one run about a fit. */
-const spreadOf = ({ squares, freedom }: RunsFit) => Math.sqrt(squares / Math.max(1, freedom));
-
 /** One pair of measured arms, compared: b over a. */
 export function comparePair(
   measured: MeasuredArms,
@@ -93,7 +93,7 @@ export function comparePair(
 ): Comparison {
   const { arms, places, noise, underCap } = measured;
   if (!fitted.averageFps) throw new RangeError("runs have an average");
-  const average = contrastOf(fitted.averageFps, a, b);
+  const average = effectOf(fitted.averageFps, a, b);
   const asRatio = ({ estimate, low, high }: typeof average) => ({
     ratio: Math.exp(estimate),
     low: Math.exp(low),
@@ -102,7 +102,7 @@ export function comparePair(
   const differenceOf = (figure: "fullSpeedTime" | "hitchesPerMinute") => {
     const own = fitted[figure];
     if (!own) return null;
-    const { estimate, low, high } = contrastOf(own, a, b);
+    const { estimate, low, high } = effectOf(own, a, b);
     const levelOf = (arm: number) => mean((arms[arm] ?? []).map((run) => run.values[figure] ?? 0));
     const bounds = possible(figure, [levelOf(a), levelOf(b)], (high - low) / 2);
     return { difference: estimate, low: Math.max(low, bounds.low), high: Math.min(high, bounds.high) };
@@ -113,10 +113,21 @@ export function comparePair(
     atCeiling(measured, a, b, found) ?? (Math.abs(average.estimate) < huge ? whyNot(measured, a, b) : null);
   const decision = barred ? "undecided" : found;
   const [runsA, runsB] = [arms[a]?.length ?? 0, arms[b]?.length ?? 0];
-  const seen = (fitted.averageFps.bounds[a] ?? 0) + (fitted.averageFps.bounds[b] ?? 0);
-  const more = { least: barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1, unknown: seen, seed };
+  const seen = boundOf(fitted.averageFps, a, b);
+  const least = barred ? Math.max(1, 3 - Math.min(runsA, runsB)) : 1;
   const further =
-    decision === "undecided" ? furtherRuns({ ...average, margin, ...more }) : { more: 0, chance: 1, steps: [] };
+    decision === "undecided"
+      ? furtherRuns({
+          fit: fitted.averageFps.fit,
+          counts: [runsA, runsB],
+          a,
+          b,
+          margin,
+          least,
+          unknown: seen,
+          seed,
+        })
+      : { more: 0, chance: 1, steps: [] };
   // No repeat shows what a video can't.
   if (barred?.code === "compare.ceiling") Object.assign(further, { chance: 0, steps: [] });
   const fullSpeedTime = differenceOf("fullSpeedTime");
@@ -131,21 +142,9 @@ export function comparePair(
         ? said("compare.assumedSpread", { sd: noise.sd })
         : said("compare.borrowedSpread", { sd: noise.sd }),
     );
-  const { fit } = fitted.averageFps;
-  if (fit.terms > 0) {
-    const alone = fitRuns(
-      arms.map((arm) => arm.map((run) => run.values.averageFps ?? 0)),
-      null,
-    );
-    notes.push(
-      said("compare.byOrder", {
-        drift: fit.drift,
-        spread: spreadOf(fit),
-        alone: spreadOf(alone),
-      }),
-    );
-  } else if (measured.rounds && places === null && runsA > 1)
-    notes.push(said("compare.byRounds", { unknown: fit.unknown }));
+  const drift = likelyDrift(measured, fitted.averageFps.fit);
+  if (drift) notes.push(drift);
+  if (measured.rounds && places === null && runsA > 1) notes.push(said("compare.byRounds"));
   if (arms.flat().some(({ form }) => form === "interval")) notes.push(said("compare.readings"));
   else if (fullSpeedTime === null) notes.push(said("compare.noSpread"));
   const armOf = (arm: number): ComparedArm => {
@@ -155,7 +154,7 @@ export function comparePair(
   return {
     arms: { a: armOf(a), b: armOf(b) },
     averageFps: asRatio(average),
-    worstTimeLow: fitted.worstTimeLow && asRatio(contrastOf(fitted.worstTimeLow, a, b)),
+    worstTimeLow: fitted.worstTimeLow && asRatio(effectOf(fitted.worstTimeLow, a, b)),
     fullSpeedTime,
     hitchesPerMinute: differenceOf("hitchesPerMinute"),
     decision,
@@ -171,9 +170,9 @@ export function comparePair(
 /**
  * Compares two arms of runs: B over A.
  *
- * The run is the unit. Values of runs are fitted by arm and, where their order is known, by steady and
- * levelling-off drift; what is left over, pooled with what is believed of the rig, is the spread, and Student's
- * t with the freedom of both gives the interval.
+ * The run is the unit. Values of runs are fitted by arm and, where their order is known, by what the rig may
+ * have done meanwhile; every explanation is weighed by how well it explains the runs and by what is believed of
+ * the rig, and the interval is over all of them.
  *
  * @param places where every run stood in the order, of each side; null where that isn't known
  * @throws RangeError for an arm without runs, or rounds of unequal length

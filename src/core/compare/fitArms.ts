@@ -1,11 +1,12 @@
 import { defaultMeasuring, type MeasuringRules } from "@/core/metrics";
-import { mean, tQuantile, tTwoSided } from "@/core/stats";
+import { mean } from "@/core/stats";
 import type { Trace } from "@/core/trace";
-import { fitRuns, type RunsFit } from "./fitRuns";
+import { contrastOf, fitRuns, type Contrast, type RunsFit } from "./fitRuns";
 import { figureNames, measureRun, type FigureName, type MeasuredRun } from "./measuredRun";
-import { assumedNoise, pooledSpread } from "./noise";
+import { assumedNoise } from "./noise";
+import { placesByRounds } from "./places";
 import type { NoiseFloor } from "./shape";
-import { fitRounds } from "./rounds";
+import { anySpreads, believedSpreads, withFrames } from "./spreads";
 
 export interface CompareOptions {
   targetFps: number;
@@ -26,23 +27,10 @@ export interface CompareOptions {
 const heldNoise: NoiseFloor = { sd: 0.005, freedom: 1, betweenOnly: true };
 /** Lows vary about twice as much from run to run as averages do (common practice). */
 const floorFactor = { averageFps: 1, worstTimeLow: 2 } as const;
-/** An effect of one arm over another. */
-interface Contrast {
-  estimate: number;
-  low: number;
-  high: number;
-  freedom: number;
-  /** Variance of one run, and what a difference takes of it. */
-  variance: number;
-  unit: number;
-  p: number;
-}
-
 /** Runs of all arms, fitted for one figure. */
 export interface FittedArms {
   fit: RunsFit;
-  variance: number;
-  freedom: number;
+  /** Whether the spread leans on what is believed of the rig more than on these runs. */
   borrowed: boolean;
   /** How far off every arm's level may lie by what saw its runs. */
   bounds: number[];
@@ -87,24 +75,11 @@ export function measureArms(
   return { arms: measured, places, rounds, noise, underCap };
 }
 
-/** What a run's own frames say of its spread is worth so many repeats, for every run. */
-const withinFreedom = 2;
+/** What is believed of lows is worth no more repeats. */
+const lowFreedom = 4;
 
-/**
- * The spread of one run before the runs at hand speak: the rig's, with what the frames leave open; freedom
- * after Satterthwaite (1946).
- */
-function believed(between: number, within: number, { freedom, betweenOnly }: NoiseFloor, runs: number) {
-  const ofFrames = withinFreedom * runs;
-  if (betweenOnly)
-    return {
-      sd: Math.sqrt(between + within),
-      freedom: (between + within) ** 2 / (between ** 2 / freedom + within ** 2 / ofFrames),
-    };
-  return within > between
-    ? { sd: Math.sqrt(within), freedom: Math.min(freedom, ofFrames) }
-    : { sd: Math.sqrt(between), freedom };
-}
+/** Degrees of freedom from which runs speak for themselves. */
+const ownFreedom = 4;
 
 /** Fits one figure of all arms; null where a run's form can't say, or nothing tells how runs vary. */
 export function fitFigure(
@@ -117,44 +92,33 @@ export function fitFigure(
   if (!isWhole(values)) return null;
   const within = mean(arms.flat().map((run) => run.within[figure]));
   const bounds = arms.map((arm) => mean(arm.map((run) => run.bound[figure])));
-  const byRounds = rounds && places === null;
-  const fit = byRounds ? fitRounds(values) : fitRuns(values, places);
+  const orders = places ? [places] : rounds ? placesByRounds(values[0]?.length ?? 0) : [];
   if (figure === "averageFps" || figure === "worstTimeLow") {
     // A cap holds the average, not the worst frames.
     const floor = underCap && figure === "averageFps" ? heldNoise : noise;
-    const between = (floor.sd * floorFactor[figure]) ** 2;
+    const stretched = { ...floor, sd: floor.sd * floorFactor[figure] };
+    // How a low varies inside a run is hardly known from it: rare stalls make it.
     const prior =
       figure === "averageFps"
-        ? believed(between, within, floor, arms.flat().length)
-        : { sd: Math.sqrt(between + within), freedom: floor.freedom };
-    return { fit, bounds, ...pooledSpread(fit.squares, fit.freedom, prior) };
+        ? withFrames(stretched, within, arms.flat().length)
+        : { sd: Math.hypot(stretched.sd, Math.sqrt(within)), freedom: Math.min(lowFreedom, floor.freedom) };
+    const fit = fitRuns(values, orders, believedSpreads(prior));
+    return { fit, bounds, borrowed: fit.freedom < Math.max(ownFreedom, floor.freedom) };
   }
   // Nothing is known beforehand of how these vary: the runs tell, and no interval is narrower than one frame or
   // window makes it.
-  if (fit.freedom < 1) return null;
-  const variance = Math.max(fit.squares / fit.freedom, within);
-  return { fit, variance, freedom: fit.freedom, borrowed: false, bounds };
+  const count = values.flat().length;
+  if (count - values.length < 1) return null;
+  const range = Math.max(...values.flat()) - Math.min(...values.flat());
+  return { fit: fitRuns(values, orders, anySpreads(within, range)), bounds, borrowed: false };
 }
 
+/** How far off the effect of arm b over arm a may lie by what saw their runs. */
+export const boundOf = ({ bounds }: FittedArms, a: number, b: number) => (bounds[a] ?? 0) + (bounds[b] ?? 0);
+
 /** The effect of arm b over arm a. */
-export function contrastOf({ fit, variance, freedom, bounds }: FittedArms, a: number, b: number): Contrast {
-  const unknown = fit.unknown + (bounds[a] ?? 0) + (bounds[b] ?? 0);
-  const [levelA = NaN, levelB = NaN] = [fit.levels[a], fit.levels[b]];
-  const estimate = levelB - levelA;
-  const unit = fit.unit(a, b);
-  const error = Math.sqrt(variance * unit);
-  const half = tQuantile(0.975, freedom) * error + unknown;
-  const beyond = Math.max(0, Math.abs(estimate) - unknown);
-  return {
-    estimate,
-    low: estimate - half,
-    high: estimate + half,
-    freedom,
-    variance,
-    unit,
-    p: error > 0 ? tTwoSided(beyond / error, freedom) : beyond > 0 ? 0 : 1,
-  };
-}
+export const effectOf = (fitted: FittedArms, a: number, b: number): Contrast =>
+  contrastOf(fitted.fit, a, b, boundOf(fitted, a, b));
 
 /** Every figure of all arms, fitted. */
 export const fitAll = (measured: MeasuredArms) =>

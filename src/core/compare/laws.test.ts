@@ -2,6 +2,8 @@ import fc from "fast-check";
 import { seeded } from "@/core/stats";
 import type { FrameTrace } from "@/core/trace";
 import { compare, decide, effectiveFps, furtherRuns, holm, noiseFloor, pooledSpread } from ".";
+import { fitRuns } from "./fitRuns";
+import { believedSpreads } from "./spreads";
 
 const run = (fps: number, seed: number): FrameTrace => {
   const random = seeded(seed);
@@ -85,10 +87,25 @@ describe("laws of deciding", () => {
 
   it("a noisier rig is settled by as many further runs at most as often", () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-5, max: 5e-4, noNaN: true }), (variance) => {
-        const asked = { estimate: 0.06, margin: 0.02, unit: 2 / 3, freedom: 20, seed: 3 };
-        const quiet = furtherRuns({ ...asked, variance }),
-          noisy = furtherRuns({ ...asked, variance: 3 * variance });
+      fc.property(fc.double({ min: 0.003, max: 0.02, noNaN: true }), (sd) => {
+        const asked = (own: number) =>
+          furtherRuns({
+            fit: fitRuns(
+              [
+                [-own, 0, own],
+                [0.06 - own, 0.06, 0.06 + own],
+              ],
+              [],
+              believedSpreads({ sd: own, freedom: 20 }),
+            ),
+            counts: [3, 3],
+            a: 0,
+            b: 1,
+            margin: 0.02,
+            seed: 3,
+          });
+        const quiet = asked(sd),
+          noisy = asked(2 * sd);
         expect(noisy.more).toBeGreaterThanOrEqual(quiet.more);
       }),
       { numRuns: 25 },

@@ -8,11 +8,11 @@ import { fTail, varianceOf } from "@/core/stats";
 export const rigPopulation = { medianSd: 0.0245, logSd: 0.5446 };
 
 /**
- * What is believed of a rig without repeats: a scaled inverse χ² of three degrees of freedom at 3 %. Over the
- * population equal arms are then called different in under 5 of 100, on a rig of 4 % in under 7, and one look a
- * side settles a quarter.
+ * What is believed of a rig without repeats: a log-normal spread of median 3 % whose log varies by 0.7, as one
+ * repeat would leave it. Wider than the population: on a rig of 6 %, which is one in twenty, equal arms are
+ * still called different in fewer than 10 of 100.
  */
-export const assumedNoise: NoiseFloor = { sd: 0.03, freedom: 3, betweenOnly: true };
+export const assumedNoise: NoiseFloor = { sd: 0.03, freedom: 1 / (2 * 0.7 ** 2), betweenOnly: true };
 
 /** A figure that somebody gave counts as so many repeats. */
 const givenFreedom = 20;

@@ -3,7 +3,7 @@ import {
   leversFor,
   nextStep,
   openingFor,
-  outOfReach,
+  outlook,
   suggest,
   sweptIn,
   type Lever,
@@ -89,7 +89,7 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
       : null;
   const asked = job.closedAt || !telling ? null : suggestInput(story, setting, telling, diagnosis);
   const suggestions = asked ? suggest(asked) : [];
-  const end = asked && telling?.verdict.grade ? outOfReach(asked, job.tied) : null;
+  const end = asked && telling?.verdict.grade ? outlook(asked, job.tied) : null;
   const openTrial = trials.findLast(({ decidedAt }) => !decidedAt) ?? null;
   const [best] = suggestions;
   const next = nextStep({
@@ -106,7 +106,8 @@ export function readJob(story: Story, setting: JobSetting, telling: StoryRun | n
       name: openTrial.name,
       left: openTrial.left.map((arm) => openTrial.arms[arm]?.name ?? ""),
     },
-    suggestion: opening?.sentence ?? end ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
+    suggestion:
+      opening?.sentence ?? end?.sentence ?? (best ? said("next.try", { suggestion: best.sentence }) : null),
     confirmed: confirmationOf(story, holds) !== null,
   });
   return {

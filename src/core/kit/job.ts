@@ -5,7 +5,9 @@ import type { Conditions } from "./rigSchema";
 export const strategies = ["climb", "descend", "screen"] as const;
 export type Strategy = (typeof strategies)[number];
 
+/** What a job is for: full speed, the best picture that holds, or the fewest watts. */
 export const aims = ["speed", "picture", "battery"] as const;
+export type Aim = (typeof aims)[number];
 
 export const cacheStates = ["warm", "cold", "unknown"] as const;
 

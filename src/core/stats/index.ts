@@ -7,6 +7,8 @@ export {
   fTail,
   garwood,
   meanInterval,
+  normalBelow,
+  normalDensity,
   normalQuantile,
   poissonUpper,
   tQuantile,

@@ -16,6 +16,14 @@ export function fTail(ratio: number, d1: number, d2: number): number {
   return 1 - jstat.centralF.cdf(ratio, d1, d2);
 }
 
+/** Share of the standard normal below z. @example normalBelow(1.959964) // → 0.975 */
+export function normalBelow(z: number): number {
+  return jstat.normal.cdf(z, 0, 1);
+}
+
+/** Density of the standard normal at z. @example normalDensity(0) // → 0.398942 */
+export const normalDensity = (z: number): number => Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI);
+
 /** Quantile of the standard normal. @example normalQuantile(0.975) // → 1.959964 */
 export function normalQuantile(p: number): number {
   return jstat.normal.inv(p, 0, 1);

@@ -1,4 +1,5 @@
 import type { Step } from "@/core/compare";
+import type { Aim } from "@/core/kit";
 import type { LimitOutlook } from "@/core/sweep";
 import type { Grade } from "@/core/verdict";
 import { type Ratio, type SharedCodes, saying, type Said } from "@/core/said";
@@ -14,6 +15,15 @@ export type LightChange = [from: Usual, to: Usual] | null;
 /** A light, or the two that readings leave open. */
 export type Usual = Grade | [worse: Grade, better: Grade];
 
+/** What a faster arm loses beside its rate; null where it loses nothing of a kind. */
+export interface Losses {
+  lights: LightChange;
+  /** Ratio of the worst-time low. */
+  low: number | null;
+  /** Further hitches a minute. */
+  hitches: number | null;
+}
+
 export interface Kept extends Pair {
   arm: string;
 }
@@ -23,6 +33,8 @@ export interface TrialCodes {
   "compare.faultsOutweigh": Pair;
   "compare.faultGone": Kept;
   "compare.better": Kept;
+  "compare.atACost": Kept & { losses: Losses };
+  "compare.tooDear": Pair & { losses: Losses; aim: Aim };
   "compare.worse": Pair;
   "compare.brighter": Kept & { same: boolean };
   "compare.noDifference": Pair;

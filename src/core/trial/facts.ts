@@ -1,6 +1,6 @@
 import type { Planned } from "./shape";
 import type { NoiseFloor } from "@/core/compare";
-import type { Conditions, NewSystem, NewTitle, RigSpec, Setting, Severity } from "@/core/kit";
+import type { Aim, Conditions, NewSystem, NewTitle, RigSpec, Setting, Severity } from "@/core/kit";
 import type { Summary, Yardstick } from "@/core/metrics";
 import type { Trace } from "@/core/trace";
 import type { HouseRules, Verdict } from "@/core/verdict";
@@ -34,6 +34,8 @@ export interface TrialFacts {
   tied: boolean;
   /** The rate wanted where no run says. */
   targetFps: number;
+  /** What the job is for. */
+  aim: Aim;
   rules: HouseRules;
   rig: { name: string; revision: number; revisionId: string; spec: RigSpec };
   screens: NewSystem["screens"];

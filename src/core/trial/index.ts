@@ -45,4 +45,4 @@ export type { MemoryReading } from "./kinds/memory/shape";
 export { ratePlan } from "./kinds/rate/plan";
 export type { RateReading } from "./kinds/rate/shape";
 export { assignArms, inRunningOrder, type AssignedBy } from "./assign";
-export type { Kept, LightChange, Pair, TrialCodes, Usual } from "./codes";
+export type { Kept, LightChange, Losses, Pair, TrialCodes, Usual } from "./codes";

@@ -4,7 +4,7 @@ import type { WordsCodes } from "./codes";
 import type { JobCodes } from "@/core/job";
 import type { Strategy } from "@/core/kit";
 import { valueWords } from "@/core/kit";
-import { armWords, gain, lower, share } from "./figures";
+import { armWords, count, gain, listed, lower, outOfTen, share } from "./figures";
 
 /** Ways to begin; a job has one, and it can be changed on the way. */
 export const strategyWords: Record<Strategy, { name: string; when: string }> = {
@@ -24,7 +24,7 @@ export const strategyWords: Record<Strategy, { name: string; when: string }> = {
 
 const change = ({ label, from, to }: ProposedChange) =>
   `${label} ${from === null ? "" : `${valueWords(from)} → `}${valueWords(to)}`;
-const past = ({ tried, helped }: ProposedChange) =>
+const past = ({ tried, helped }: Pick<ProposedChange, "tried" | "helped">) =>
   tried > 0 ? ` On this rig it helped in ${helped} of ${tried} ${tried === 1 ? "trial" : "trials"}.` : "";
 const pixels = (ratio: number) =>
   ratio < 1
@@ -35,6 +35,8 @@ const pixels = (ratio: number) =>
 export const advisingSentences = {
   "suggest.speed": (of, words) =>
     `${change(of)}:${of.pixelRatio === null ? "" : ` asks ${pixels(of.pixelRatio)};`} about ${gain(of.logGain)} when it helps, a ${share(of.chance)} chance.${of.because ? ` ${words(of.because)}` : of.relieves === false ? " Nothing measured points to it, and nobody said what it relieves: only a trial tells." : " Nothing measured points to it; what it is said to relieve does."}${of.since ? ` It didn't help before, but ${of.since} was kept since.` : ""}${past(of)}`,
+  "suggest.several": (of) =>
+    `${listed(of.parts)} at once, each at its fastest: a ${share(of.chance)} chance to help. It tells whether settings help together that don't help alone, and whether there is anything to win.${past(of)}`,
   "suggest.room": (of) =>
     `${change(of)}: steady at ${of.speedPercent.toFixed(0)} % leaves room to ${of.aim === "picture" ? "give picture back" : "spend fewer watts"}${of.pixelRatio === null ? "" : `; it asks ${pixels(of.pixelRatio)}`}.${past(of)}`,
   "caution.heat": () =>
@@ -57,8 +59,10 @@ export const advisingSentences = {
     "The last run ended Dark. Run the scene once more with what was kept: only a run that holds confirms it.",
   "next.closeSteady": () => "Steady, and confirmed: close the job and keep its profile.",
   "next.closeAsIs": () => "Confirmed, and nothing likely is left to try: close the job with what holds.",
-  "next.outOfReach": ({ left, missing, levers, tied }) =>
-    `${levers === 0 ? "Nothing that is left is likely to help" : `What is left may give ${gain(left)} at best`}, and ${gain(missing)} is missing: full speed can't be reached this way. ${tied ? "Try another engine or build, or close the job with what holds." : "Lock a lower rate that holds, lower the target, or try another engine."}`,
+  "next.outOfReach": ({ missing, trials, tied }) =>
+    `${gain(missing)} is missing, and ${trials === 0 ? "there is nothing to change" : `after ${count(trials, "trial")} nothing is left to change that could give it`}: full speed can't be reached this way. ${tied ? "Try another engine or build, or close the job with what holds." : "Lock a lower rate that holds, lower the target, or try another engine."}`,
+  "next.unlikely": ({ missing, chance, levers, suggestion }, words) =>
+    `Full speed is unlikely: ${gain(missing)} is missing, and ${count(levers, "change")} left to try ${levers === 1 ? "has" : "have"} about ${outOfTen(chance)} to give it.${suggestion ? ` What would tell: ${lower(words(suggestion))}` : ""}`,
   "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",

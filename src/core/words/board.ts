@@ -1,7 +1,7 @@
 import type { Interval } from "@/core/stats";
 import type { Calibration, StartingPoint } from "@/core/predict";
 import type { HowRunsWereMade } from "@/core/records";
-import { count, listed, share } from "./figures";
+import { count, listed, share, outOfTen } from "./figures";
 
 /** How many of those run hold, with the interval of their share; what wasn't run is said. */
 export function boardShareWords({ low, high }: Interval, judged: number, titles: number): string {
@@ -35,10 +35,6 @@ export function wayWords({ sources, paths, from, to }: HowRunsWereMade): string 
 export const publishedWords = (steady: number, judged: number): string[] =>
   judged === 0 ? [] : [`${steady} of ${count(judged, "light")} ${steady === 1 ? "is" : "are"} Steady.`];
 
-/** A chance as people say it. @example tenths(0.72) // → "7 in 10" */
-const tenths = (chance: number) =>
-  chance >= 0.95 ? "over 9 in 10" : chance < 0.05 ? "under 1 in 10" : `${Math.round(10 * chance)} in 10`;
-
 const modeOf = ({ powerMode, clocks }: StartingPoint) => [powerMode, clocks].filter(Boolean).join(", ");
 
 /** Where to begin, said to be a prediction, with how often such were right. */
@@ -48,14 +44,14 @@ export function beginWords(
 ): [begin: string, trust: string] {
   const mode = modeOf(suggestion);
   return [
-    `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: ${tenths(suggestion.chance)} that it holds.`,
+    `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: ${outOfTen(suggestion.chance)} that it holds.`,
     `A prediction from other titles and rigs, nothing measured here; of ${count(of, "rate")} left out to try it, ${held} lay in their 90 % intervals.`,
   ];
 }
 
 /** A cell that wasn't run, as it is foreseen. */
 export const foreseenWords = (suggestion: StartingPoint): string =>
-  `×${suggestion.scale}: ${tenths(suggestion.chance)}`;
+  `×${suggestion.scale}: ${outOfTen(suggestion.chance)}`;
 
 /** How far dotted cells can be trusted. */
 export const calibrationWords = ({ held, of }: Calibration): string =>

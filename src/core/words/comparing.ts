@@ -1,6 +1,6 @@
 import type { Sentences } from "./said";
 import type { SharedCodes } from "@/core/said";
-import type { TrialCodes, LightChange, Usual } from "@/core/trial";
+import type { TrialCodes, LightChange, Losses, Usual } from "@/core/trial";
 import type { WordsCodes } from "./codes";
 import type { CompareCodes } from "@/core/compare";
 import { armWords, capital, count, effect, listed, signed } from "./figures";
@@ -11,6 +11,16 @@ import { gradeWords, lightsWords } from "./verdict";
 const usual = (one: Usual) => (Array.isArray(one) ? lightsWords(one[0], one) : gradeWords[one].name);
 const light = (change: LightChange) => (change ? `, ${usual(change[0])} → ${usual(change[1])}` : "");
 const both = (pair: Ratio, change: LightChange) => `${effect(pair)}${light(change)}`;
+
+/** What a faster arm loses, the worst first. */
+const lost = ({ lights, hitches, low }: Losses) =>
+  listed([
+    ...(lights ? [`light (${usual(lights[0])} → ${usual(lights[1])})`] : []),
+    ...(hitches === null
+      ? []
+      : [`smoothness (${hitches.toFixed(hitches < 10 ? 1 : 0)} more hitches a minute)`]),
+    ...(low === null ? [] : [`the slowest moments (1 % low ${signed(low)})`]),
+  ]);
 
 /** A chance in tenths, never rounded up to certainty. */
 const tenths = (chance: number) => Math.min(9, Math.round(10 * chance));
@@ -36,6 +46,10 @@ export const comparingSentences = {
     `Put back: ${both(pair, lights)}, but its faults outweigh the speed.`,
   "compare.faultGone": ({ arm, pair, lights }) => `Keep ${arm}: ${both(pair, lights)}, and the fault is gone.`,
   "compare.better": ({ arm, pair, lights }) => `Keep ${arm}: ${both(pair, lights)}.`,
+  "compare.atACost": ({ arm, pair, losses }) =>
+    `Loses ${lost(losses)}. For the rate keep ${arm}: ${effect(pair)}.`,
+  "compare.tooDear": ({ pair, losses, aim }) =>
+    `Loses ${lost(losses)}. Put back: ${effect(pair)} doesn't make up for it${aim === "speed" ? ", for the title isn't at full speed for longer" : ` where the aim is ${aim === "picture" ? "the picture" : "the battery"}`}.`,
   "compare.worse": ({ pair, lights }) => `Put back: ${both(pair, lights)}.`,
   "compare.brighter": ({ arm, pair, lights, same }) =>
     `Keep ${arm}: the rate is ${same ? "the same" : "not told apart"} (${signed(pair.ratio)}), but every run shines brighter${light(lights)}.`,
@@ -70,8 +84,10 @@ export const comparingSentences = {
     "One run a side doesn't show how full-speed time and hitches vary from run to run: no interval can be given.",
   "compare.byOrder": ({ drift, spread, alone }) =>
     `Fitted with the order of the runs: the rate drifted by ${signed(Math.exp(drift))} from the first to the last; runs spread by ${(100 * spread).toFixed(1)} % about that, by ${(100 * alone).toFixed(1)} % without it. So the effect may differ from that of the two averages.`,
-  "compare.byRounds": ({ unknown }) =>
-    `Analysed by rounds, each against itself. Who went first isn't known, so the drift from one run to the next, ${(100 * unknown).toFixed(1)} %, widens the interval.`,
+  "compare.byRounds": () =>
+    "Analysed by rounds, each against itself. Who went first isn't known, so either is allowed for.",
+  "compare.stepped": ({ after, size }) =>
+    `The rig's rate changed by about ${signed(Math.exp(size))} after run ${after}, in both sides alike. Look what changed then: power mode, charger, heat, another program.`,
   "compare.readings": () => "A side holds readings, not frames: lows and hitches can't be compared.",
   "compare.manyPairs": ({ pairs }) =>
     `${pairs} pairs were looked at, so each has to be surer than one alone would (Holm 1979).`,

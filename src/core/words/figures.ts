@@ -17,6 +17,10 @@ export const rateWords = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
 /** @example share(0.876) // → "88 %" */
 export const share = (part: number) => `${(100 * part).toFixed(0)} %`;
 
+/** A chance as people say it. @example outOfTen(0.72) // → "7 in 10" */
+export const outOfTen = (chance: number) =>
+  chance >= 0.95 ? "over 9 in 10" : chance < 0.05 ? "under 1 in 10" : `${Math.round(10 * chance)} in 10`;
+
 /** A log gain as a change. @example gain(0.1) // → "11 %" */
 export const gain = (log: number) => `${minus(log < 0)}${Math.abs(100 * (Math.exp(log) - 1)).toFixed(0)} %`;
 

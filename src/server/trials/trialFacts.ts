@@ -34,6 +34,7 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
     nativeFps: job.nativeFps,
     tied: job.tied,
     targetFps: targetOf({ ...job, targetFps: story.standing.targetFps }),
+    aim: job.aim,
     rules: job.rules,
     rig: { name: rig.name, revision: rig.revision, revisionId: rig.revisionId, spec: rig.spec },
     screens: system?.screens ?? [],
@@ -45,7 +46,7 @@ function factsOf({ job, story, rig, system, title, noise }: OnRig, trial: TrialN
 }
 
 /** Raised whenever what is made of a trial's runs changes its meaning. */
-const understandingVersion = 5;
+const understandingVersion = 6;
 
 /**
  * What a trial's runs, their figures, and all else that is read come to, as one short text: equal for equal

@@ -1,18 +1,24 @@
 import { grades, type Grade } from "@/core/verdict";
 import { said, type LightChange } from "../../codes";
+import type { Aim } from "@/core/kit";
 import { settles } from "@/core/compare";
 import type { Said } from "@/core/said";
 import type { Judged } from "../../facts";
 import type { Advised } from "../../kind";
+import { lossesOf, outweighsRate } from "./losses";
 import { usualGrade } from "../../outcome";
 import type { Advice, ArmEvidence, PairEffect } from "../../shape";
 import type { CompareReading } from "./shape";
 
-/** Fewest runs from which "brighter in every run" counts. */
-const runsForLight = 2;
-/** Whether every run of B shines brighter than every run of A. */
+/** "Brighter in every run" counts where chance alone gives it this rarely. */
+const rarely = 0.05;
+/** How many ways there are of choosing so many runs of all. @example waysOf(6, 3) // → 20 */
+const waysOf = (all: number, chosen: number): number =>
+  chosen === 0 ? 1 : (waysOf(all - 1, chosen - 1) * all) / chosen;
+
+/** Whether every run of B shines brighter than every run of A, and equal arms would hardly do so. */
 function brighter(a: Grade[], b: Grade[]): boolean {
-  if (a.length < runsForLight || b.length < runsForLight) return false;
+  if (a.length === 0 || b.length === 0 || 1 / waysOf(a.length + b.length, b.length) > rarely) return false;
   const rank = (grade: Grade) => grades.indexOf(grade);
   return Math.max(...b.map(rank)) < Math.min(...a.map(rank));
 }
@@ -27,7 +33,7 @@ const keep = (arm: number, sentence: Said): Advice => ({ choice: "keep", arm, se
 const putBack = (sentence: Said): Advice => ({ choice: "put back", arm: null, sentence });
 
 /** Two arms: the new one against what was in force. */
-function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): Advice {
+function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence, aim: Aim): Advice {
   const { decision, barred: why = null, moreRunsPerSide, chanceSettled = 0 } = pair;
   const { steps = [{ more: moreRunsPerSide, chance: chanceSettled }] } = pair;
   const arm = after.name;
@@ -35,9 +41,16 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
   if (after.faulted && !before.faulted) return putBack(said("compare.faultsOutweigh", figures));
   if (before.faulted && !after.faulted && decision !== "worse")
     return keep(1, said("compare.faultGone", { arm, ...figures }));
-  if (decision === "better") return keep(1, said("compare.better", { arm, ...figures }));
+  if (decision === "better") {
+    const losses = lossesOf(pair, figures.lights);
+    if (!losses) return keep(1, said("compare.better", { arm, ...figures }));
+    return outweighsRate(losses, pair, aim)
+      ? putBack(said("compare.tooDear", { ...figures, losses, aim }))
+      : keep(1, said("compare.atACost", { arm, ...figures, losses }));
+  }
   if (decision === "worse") return putBack(said("compare.worse", figures));
-  if (brighter(before.grades, after.grades))
+  // Where the order explains the rate, it explains the lights.
+  if (!why && brighter(before.grades, after.grades))
     return keep(1, said("compare.brighter", { arm, ...figures, same: decision === "no difference" }));
   if (decision === "no difference") return putBack(said("compare.noDifference", figures));
   if (!why && !settles(steps))
@@ -51,12 +64,15 @@ function adviseOne(pair: PairEffect, before: ArmEvidence, after: ArmEvidence): A
  * A fault can outweigh speed: an arm held down by faults is never advised. Where rates can't be told apart but
  * every run of the new arm shines brighter, that is what it is kept for.
  *
+ * A faster arm that loses light, hitches or lows says so first, and is kept only where the job's aim allows it.
+ *
  * @param arms evidence, arm 0 being what was in force
  * @throws RangeError where the pair of an arm with arm 0 is missing
  */
 export function adviseComparison(
   { pairs, best }: Pick<CompareReading, "pairs" | "best">,
   arms: ArmEvidence[],
+  aim: Aim = "speed",
 ): Advice {
   const against = (arm: number) => {
     const pair = pairs.find(({ a, b }) => a === 0 && b === arm);
@@ -64,7 +80,7 @@ export function adviseComparison(
     return pair;
   };
   const [before, after] = arms;
-  if (before && after && arms.length === 2) return adviseOne(against(1), before, after);
+  if (before && after && arms.length === 2) return adviseOne(against(1), before, after, aim);
   const nameOf = (arm: number) => arms[arm]?.name ?? "";
   const stay = nameOf(0);
   const isFaulted = (arm: number) => arms[arm]?.faulted === true;
@@ -80,10 +96,14 @@ export function adviseComparison(
         : said("compare.tieStay", { tied: sound.map(nameOf), stay }),
     );
   const figures = { arm: kept.name, over: stay, pair: against(first), lights: lightsOf(before, kept) };
+  const losses = lossesOf(figures.pair, figures.lights);
+  if (losses && outweighsRate(losses, figures.pair, aim))
+    return putBack(said("compare.tooDear", { ...figures, losses, aim }));
+  if (losses) return keep(first, said("compare.atACost", { ...figures, losses }));
   return keep(first, said("compare.keepOf", { ...figures, ties: ties.map(nameOf) }));
 }
 
-export function advise({ trial, usable, evidence }: Judged, reading: CompareReading | null): Advised {
+export function advise({ trial, usable, evidence, aim }: Judged, reading: CompareReading | null): Advised {
   if (!reading) {
     const missing = trial.arms
       .filter((_, arm) => !usable.some((run) => run.arm === arm))
@@ -91,7 +111,7 @@ export function advise({ trial, usable, evidence }: Judged, reading: CompareRead
     return { ok: false, missing };
   }
   const { pairs, best, notes } = reading;
-  const advice = adviseComparison(reading, evidence);
+  const advice = adviseComparison(reading, evidence, aim);
   const shown = pairs.find(({ a, b }) => a === 0 && b === (advice.arm ?? 1)) ?? pairs[0];
   const headline = shown ? said("effect.pair", { pair: shown }) : advice.sentence;
   return { ok: true, outcome: { pairs, best, effects: [], advice, headline, notes } };
