@@ -300,6 +300,8 @@ export const drawnSentences: Drawn = {
     { mbPerMinute: 0.4, low: -1.1, high: 1.9, step: null },
     { mbPerMinute: 0.4, low: -1.1, high: 1.9, step: { megabytes: 310, minutes: 4.2 } },
   ],
+  "memory.early": [{ megabytes: 220, minutes: 2.9, longer: 15 }],
+  "memory.levelled": [{ megabytes: 600, minutes: 9.7, mbPerMinute: 0.4, low: -3.1, high: 3.9 }],
   "memory.grows": [
     { mbPerMinute: 42, wall: null, diedAfterMinutes: null, more: null },
     {
@@ -312,6 +314,7 @@ export const drawnSentences: Drawn = {
   "rate.native": [
     { fps: 60, held: 1 },
     { fps: 59.94, held: 0.994, heldLow: 0.988, chance: 0.96 },
+    { fps: 60, held: 0.9996, strict: 0.81, hitches: { perMinute: 2, held: 0.966, quietMinute: 0.2 } },
   ],
   "rate.lock": [
     {

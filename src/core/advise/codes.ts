@@ -15,6 +15,10 @@ export interface ProposedChange {
 export interface Sure {
   heldLow?: number;
   chance?: number;
+  /** Rare hitches that no cap cures, the share of windows with them, and the chance of a minute without any. */
+  hitches?: { perMinute: number; held: number; quietMinute: number };
+  /** Share of windows by an engine that waits for the display after every frame, where that isn't known and matters. */
+  strict?: number;
 }
 
 /** Sentences that this folder says, by their codes, with the figures in each; core/words puts them into words. */

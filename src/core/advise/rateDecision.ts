@@ -3,12 +3,13 @@ import {
   averageFps,
   averageRate,
   defaultMeasuring,
+  hitches,
   leastFullSpeed,
   windowRates,
   type MeasuringRules,
   type Segment,
 } from "@/core/metrics";
-import { quantile, seeded } from "@/core/stats";
+import { mean, quantile, seeded } from "@/core/stats";
 import type { Floats, Trace } from "@/core/trace";
 import { said } from "./codes";
 import type { Said } from "@/core/said";
@@ -24,6 +25,10 @@ export interface RateInput {
   rules?: MeasuringRules;
   /** SD of log average fps from run to run on this rig. */
   runSpread?: number;
+  /** How the engine works behind a cap; left out where nobody knows. */
+  working?: Pipelining;
+  /** Runs of the same work behind a cap; they tell how the engine works. */
+  capped?: { capFps: number; frameTimes: Floats }[];
 }
 
 /** Nothing below this is offered, fps. */
@@ -61,7 +66,49 @@ function heldShare(trace: Trace, capFps: number, rules: MeasuringRules): number 
   return all > 0 ? holding / all : averageFps(Float64Array.from(steps)) >= least ? 1 : 0;
 }
 
-type Held = Pick<RateCandidate, "held" | "heldStrict" | "heldLow" | "heldHigh" | "chance">;
+type Held = Pick<RateCandidate, "held" | "heldStrict" | "heldLow" | "heldHigh" | "chance"> &
+  Partial<Pick<RateCandidate, "heldWithHitches">>;
+
+/** More hitches a minute than these are the title's own work, and count against a cap. */
+const mostHitches = 4;
+
+/** Frames of a run without its rare hitches, each made as long as its neighbours; and how many there were. */
+function withoutHitches(
+  frameTimes: Floats,
+  rules: MeasuringRules,
+): { calm: Floats; found: number; minutes: number } {
+  const minutes = (frameTimes.length * mean(frameTimes)) / 60_000;
+  const found = hitches(frameTimes, rules);
+  if (found.length === 0 || found.length > mostHitches * minutes)
+    return { calm: frameTimes, found: 0, minutes };
+  const calm = Float64Array.from(frameTimes);
+  for (const { index, frameMs, lostMs } of found) calm[index] = frameMs - lostMs;
+  return { calm, found: found.length, minutes };
+}
+
+/**
+ * How an engine works, by what it showed behind a cap: the way whose replay comes nearer to what was held.
+ * @returns null where both ways would have shown as much
+ */
+function workingOf(
+  workMs: Floats,
+  capped: NonNullable<RateInput["capped"]>,
+  refreshHz: number,
+  rules: MeasuringRules,
+): Pipelining | null {
+  let [ahead, strict] = [0, 0];
+  for (const { capFps, frameTimes } of capped) {
+    const shareOf = (times: Floats) =>
+      heldShare({ form: "frames", frameTimes: times, channels: [], marks: [] }, capFps, rules);
+    const seen = shareOf(frameTimes);
+    ahead += Math.abs(shareOf(replay(workMs, capFps, refreshHz, "one ahead")) - seen);
+    strict += Math.abs(shareOf(replay(workMs, capFps, refreshHz, "strict")) - seen);
+  }
+  if (Math.abs(ahead - strict) < tellsApart) return null;
+  return ahead < strict ? "one ahead" : "strict";
+}
+/** Difference of two replays' distance from what was seen that tells them apart, as a share of windows. */
+const tellsApart = 0.02;
 
 /** Readings of a counter can't be replayed: their windows stand as they are. */
 const fromReadings = (held: number): Held => ({
@@ -73,9 +120,9 @@ const fromReadings = (held: number): Held => ({
 });
 
 /**
- * What would hold behind a cap: the free run's frames replayed by both ways of working, the less patient one
- * counted; once as they were, and as runs that the rig's spread makes faster or slower, each drawn anew from
- * its blocks.
+ * What would hold behind a cap: the free run's frames replayed by both ways of working, the engine's own counted,
+ * or working a frame ahead where nobody knows; once as they were, and as runs that the rig's spread makes faster
+ * or slower, each drawn anew from its blocks.
  */
 function behindCap(
   workMs: Floats,
@@ -83,6 +130,7 @@ function behindCap(
   refreshHz: number,
   rules: MeasuringRules,
   spread: number,
+  working: Pipelining | null,
 ): Held {
   const least = leastFullSpeed(capFps, rules);
   const random = seeded(1);
@@ -96,27 +144,25 @@ function behindCap(
     );
   const shareOf = ({ held, all }: { held: number[]; all: number[] }) =>
     all.length > 0 ? sum(held) / sum(all) : 1000 / capFps >= sum([...workMs]) / workMs.length ? 1 : 0;
-  const runs = runsAlike.map((z) =>
-    (["one ahead", "strict"] as const).map((working) => blocksOf(Math.exp(Math.SQRT2 * spread * z), working)),
-  );
-  const [ahead, strict] = runs[runsAlike.indexOf(0)].map(shareOf);
+  const counted = working ?? "one ahead";
+  const strict = shareOf(blocksOf(1, "strict"));
+  const held = counted === "strict" ? strict : shareOf(blocksOf(1, counted));
   const shares: number[] = [];
-  for (const ways of runs) {
-    const worst = ways.reduce((a, b) => (shareOf(b) < shareOf(a) ? b : a));
-    if (worst.all.length === 0) continue;
+  for (const z of runsAlike) {
+    const blocks = blocksOf(Math.exp(Math.SQRT2 * spread * z), counted);
+    if (blocks.all.length === 0) continue;
     for (let k = 0; k < draws; k++) {
-      let held = 0,
+      let holding = 0,
         all = 0;
-      for (let block = 0; block < worst.all.length; block++) {
-        const drawn = random.whole(worst.all.length);
-        held += worst.held[drawn];
-        all += worst.all[drawn];
+      for (let block = 0; block < blocks.all.length; block++) {
+        const drawn = random.whole(blocks.all.length);
+        holding += blocks.held[drawn];
+        all += blocks.all[drawn];
       }
-      shares.push(held / all);
+      shares.push(holding / all);
     }
   }
   const sorted = Float64Array.from(shares).sort();
-  const held = Math.min(ahead, strict);
   return sorted.length === 0
     ? fromReadings(held)
     : {
@@ -129,8 +175,17 @@ function behindCap(
 }
 
 /**
+ * Chance that a fresh minute has no hitch, after so many in so long: Poisson with the usual gamma prior of a half
+ * (Jeffreys), so that hitches not seen yet count.
+ */
+const quietMinute = (found: number, minutes: number) => (minutes / (minutes + 1)) ** (found + 0.5);
+
+/**
  * Which rate to lock, from an uncapped trace: the highest that a fresh run should hold in 99 % of windows
  * behind the cap (90 % sure), on an even cadence of the display.
+ *
+ * Rare hitches are no matter of a cap: windows are judged without them, and told with them beside it. Where nobody
+ * knows how the engine works behind a cap and that matters, the sentence asks.
  *
  * A tied title is never capped below its own rate: that is slow motion. Where nothing holds, it says so.
  *
@@ -146,6 +201,8 @@ export function decideRate(
     limiterCountsDouble = false,
     rules = defaultMeasuring,
     runSpread = 0.02,
+    working: known,
+    capped: seen = [],
   }: RateInput,
 ): RateDecision {
   const caps = new Map<string, Pick<RateCandidate, "why" | "patch"> & { capFps: number }>();
@@ -160,6 +217,11 @@ export function decideRate(
     if (refreshHz / k < nativeFps * 0.99) offer(refreshHz / k, "divisor of the refresh");
   for (const { name, fps, sideEffects } of patches)
     if (fps !== null) offer(fps, "patch", { name, sideEffects });
+  const { calm, found, minutes } =
+    trace.form === "frames"
+      ? withoutHitches(trace.frameTimes, rules)
+      : { calm: new Float64Array(0), found: 0, minutes: 0 };
+  const working = known ?? (seen.length > 0 ? workingOf(calm, seen, refreshHz, rules) : null);
   const average =
     trace.form === "frames" ? averageFps(trace.frameTimes) : averageRate(trace.durations, trace.rates);
   const capped = [...caps.values()]
@@ -169,7 +231,19 @@ export function decideRate(
       return {
         ...each,
         ...(trace.form === "frames"
-          ? behindCap(trace.frameTimes, each.capFps, refreshHz, rules, runSpread)
+          ? {
+              ...behindCap(calm, each.capFps, refreshHz, rules, runSpread, working),
+              ...(found > 0 && {
+                heldWithHitches: heldShare(
+                  {
+                    ...trace,
+                    frameTimes: replay(trace.frameTimes, each.capFps, refreshHz, working ?? "one ahead"),
+                  },
+                  each.capFps,
+                  rules,
+                ),
+              }),
+            }
           : fromReadings(heldShare(trace, each.capFps, rules))),
         refreshes,
         even: isWhole(refreshes),
@@ -200,15 +274,37 @@ export function decideRate(
   if (recommended < 0) recommended = candidates.findIndex(isAllowed);
   let sentence: Said;
   if (recommended >= 0) {
-    const { capFps: fps, held, heldLow, chance, why, even, refreshes } = capped[recommended];
+    const {
+      capFps: fps,
+      held,
+      heldLow,
+      heldStrict,
+      heldWithHitches,
+      chance,
+      why,
+      even,
+      refreshes,
+    } = capped[recommended];
+    const sure = {
+      held,
+      heldLow,
+      chance,
+      ...(heldWithHitches !== undefined && {
+        hitches: {
+          perMinute: found / minutes,
+          held: heldWithHitches,
+          quietMinute: quietMinute(found, minutes),
+        },
+      }),
+      // Nobody knows how the engine works, and it matters.
+      ...(working === null && heldStrict < heldEnough && { strict: heldStrict }),
+    };
     sentence =
       why === "native"
-        ? said("rate.native", { fps, held, heldLow, chance })
+        ? said("rate.native", { fps, ...sure })
         : said("rate.lock", {
             fps,
-            held,
-            heldLow,
-            chance,
+            ...sure,
             refreshes: even ? Math.round(refreshes ?? 0) : null,
             average,
             freeHeld: free.held,

@@ -103,9 +103,13 @@ export const rateCandidateSchema = z.object({
   held: z
     .number()
     .describe(
-      "Share of one-second windows that would hold it behind the cap, 0…1, by the less patient way of working; for free, that hold the target.",
+      "Share of one-second windows that would hold it behind the cap, 0…1, without rare hitches, by the way the engine works, a frame ahead where that isn't known; for free, that hold the target.",
     ),
   heldStrict: z.number().describe("The same for an engine that waits for the display after every frame."),
+  heldWithHitches: z
+    .number()
+    .optional()
+    .describe("Share of windows with its rare hitches in them; absent where it has none."),
   heldLow: z.number().describe("Where the share of a fresh run should lie, 90 %."),
   heldHigh: z.number(),
   chance: z.number().describe("Chance that a fresh run holds it in 99 % of windows."),

@@ -213,12 +213,17 @@ describe("memory", () => {
     expect(grew).toBeLessThanOrEqual(10);
   });
   it("that grows does, through the same noise", () => {
-    const random = seeded(6);
-    let state = 0;
-    const made = readings((i) => 3000 + i / 2 + 20 * (state = 0.9 * state + 0.44 * random.normal()));
-    expect(made.grows).toBe(true);
-    expect(made.low).toBeLessThan(30);
-    expect(made.high).toBeGreaterThan(30);
+    let grew = 0,
+      held = 0;
+    for (let seed = 0; seed < 40; seed++) {
+      const random = seeded(seed);
+      let state = 0;
+      const made = readings((i) => 3000 + i / 2 + 20 * (state = 0.9 * state + 0.44 * random.normal()));
+      if (made.grows) grew++;
+      if (made.low <= 30 && made.high >= 30) held++;
+    }
+    expect(grew).toBeGreaterThanOrEqual(30);
+    expect(held).toBeGreaterThanOrEqual(35);
   });
 });
 

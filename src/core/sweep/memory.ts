@@ -1,11 +1,17 @@
+import { goingOn } from "./levelling";
 import type { MemoryGrowth } from "./shape";
 import { effectiveNumber, lag1, mean, theilSen, thinned, unbiasedLag1, weightedLine } from "@/core/stats";
 
 /** Points the slope is read from: closer readings follow one another. */
 const memoryPoints = 60;
+/** Points that say where memory is at the end. */
+const lastPoints = 5;
 
 /**
  * Theil–Sen slope of memory after warm-up with its Kendall interval, and the time until the limit.
+ *
+ * What rises may be a cache that fills: growth is said only where a part of it goes on beside every curve that
+ * levels off within one and a half times the run; until the curve has shown its bend it is too early to tell.
  *
  * @param times ms, ascending; length M
  * @param megabytes length M
@@ -26,8 +32,18 @@ export function memoryGrowth(
   const minutes = points.times.map((ms) => ms / 60_000);
   const step = stepIn(minutes, points.values);
   const after = step?.at ?? 0;
-  const line = slopeOf(minutes.subarray(after), points.values.subarray(after));
-  const grows = line.low > 0;
+  const [later, values] = [minutes.subarray(after), points.values.subarray(after)];
+  const robust = slopeOf(later, values);
+  const on = robust.low > 0 ? goingOn(later, values, robust, robust.effective) : null;
+  const grows = robust.low > 0 && (on === null || on.low > 0);
+  // Of what levels off only the part that goes on counts.
+  const levelsOff = on !== null && (!grows || on.high < robust.low);
+  const line = levelsOff ? { ...on, intercept: levelUnder(later, values, on.slope) } : robust;
+  const rise = {
+    megabytes: values[values.length - 1] - values[0],
+    minutes: later[later.length - 1] - later[0],
+  };
+  const isEarly = levelsOff && !grows && on.high * rise.minutes > openShare * rise.megabytes;
   const at = (slope: number) =>
     limitMb === null || slope <= 0
       ? null
@@ -38,6 +54,8 @@ export function memoryGrowth(
     low: line.low,
     high: line.high,
     grows,
+    ...(isEarly && { early: rise }),
+    ...(levelsOff && !isEarly && { levelled: rise }),
     step: step && { megabytes: step.megabytes, minutes: minutes[step.at] },
     startMb: line.intercept,
     lastMb: points.values[points.values.length - 1],
@@ -47,13 +65,21 @@ export function memoryGrowth(
   };
 }
 
+/** Share of a rise that may go on beside the curve's, under which it has levelled off. */
+const openShare = 0.25;
+
+/** Where a line of this slope through the last readings begins, at time 0. */
+const levelUnder = (minutes: Float64Array, megabytes: Float64Array, slope: number) =>
+  mean(megabytes.slice(-lastPoints)) - slope * mean(minutes.slice(-lastPoints));
+
 /** A slope with an interval that counts readings which follow one another once. */
 function slopeOf(minutes: Float64Array, megabytes: Float64Array) {
   const { slope, intercept } = theilSen(minutes, megabytes);
   const n = minutes.length;
   const raw = lag1(megabytes.map((value, i) => value - intercept - slope * minutes[i])) ?? 0;
   const follow = Math.max(0, Math.min(0.95, unbiasedLag1(raw, n)));
-  return theilSen(minutes, megabytes, 0.95, Math.max(3, effectiveNumber(n, follow)));
+  const effective = Math.max(3, effectiveNumber(n, follow));
+  return { ...theilSen(minutes, megabytes, 0.95, effective), effective };
 }
 
 /** Squares that one step must leave of those that a line leaves, and points on either side of it. */

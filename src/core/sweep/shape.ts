@@ -138,6 +138,14 @@ export const memoryGrowthSchema = z.object({
   startMb: z.number(),
   lastMb: z.number(),
   grows: z.boolean(),
+  early: z
+    .object({ megabytes: z.number(), minutes: z.number() })
+    .optional()
+    .describe("It rose by so much in so long, and may level off: too early to tell."),
+  levelled: z
+    .object({ megabytes: z.number(), minutes: z.number() })
+    .optional()
+    .describe("It rose by so much in so long along a curve that has levelled off; the slope is what goes on."),
   step: z
     .object({
       megabytes: z.number(),

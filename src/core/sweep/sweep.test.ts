@@ -359,6 +359,30 @@ describe("memory", () => {
     }
     expect(held / 200).toBeGreaterThanOrEqual(0.9);
   });
+  const readings = (minutes: number, at: (minute: number) => number) => {
+    const random = seeded(11);
+    const times = seconds(60 * minutes);
+    return memoryGrowth(
+      times,
+      times.map((ms) => 2500 + at(ms / 60_000) + 5 * random.normal()),
+      8000,
+    )!;
+  };
+  it("a cache that fills isn't growth: too early to tell until its bend, then levelled off", () => {
+    const cache = (minute: number) => 600 * (1 - Math.exp(-minute / 3));
+    expect(readings(3, cache)).toMatchObject({ grows: false, minutesToLimit: null, early: {} });
+    expect(readings(25, cache)).toMatchObject({ grows: false, levelled: {} });
+    expect(readings(25, cache).early).toBeUndefined();
+  });
+  it("what goes on beside a cache that fills is growth, by its own slope", () => {
+    const made = readings(25, (minute) => 400 * (1 - Math.exp(-minute)) + 50 * minute);
+    expect(made.grows).toBe(true);
+    expect(made.low).toBeLessThan(50.5);
+    expect(made.high).toBeGreaterThan(49.5);
+    // 2500 + 400 + 50 t reaches 8000 after 102 minutes (arithmetic).
+    expect(made.minutesToLimit).toBeGreaterThan(95);
+    expect(made.minutesToLimit).toBeLessThan(109);
+  });
   it("level memory doesn't grow, and has no wall", () => {
     const random = seeded(5);
     const made = memoryGrowth(

@@ -125,6 +125,8 @@ export interface TrialCodes {
     high: number;
     step?: { megabytes: number; minutes: number } | null;
   };
+  "memory.early": { megabytes: number; minutes: number; longer: number };
+  "memory.levelled": { megabytes: number; minutes: number; mbPerMinute: number; low: number; high: number };
   "memory.grows": {
     mbPerMinute: number;
     wall: { minutes: number; low: number; high: number } | null;

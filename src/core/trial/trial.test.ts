@@ -61,14 +61,14 @@ describe("which runs count", () => {
     expect(progressOf({ ...facts.trial, decidedAt: null }, []).left).toEqual([0, 1, 1, 0]);
     expect(progressOf({ ...facts.trial, decidedAt: new Date().toISOString() }, []).left).toEqual([]);
   });
-  it("only traces that are read are asked for: none of a power sweep, the free run's of a rate", () => {
+  it("only traces that are read are asked for: none of a power sweep, the free run's and those behind caps of a rate", () => {
     const arms = [
       { name: "free", role: "free" as const },
       { name: "cap", role: "capped" as const, level: 30 },
     ];
     const runs = [0, 1].map((arm) => ({ arm, trace: run(40) }));
     expect(tracesNeeded(exampleTrial("power", arms, runs).facts)).toEqual([]);
-    expect(tracesNeeded(exampleTrial("rate", arms, runs).facts)).toEqual(["run 1"]);
+    expect(tracesNeeded(exampleTrial("rate", arms, runs).facts)).toEqual(["run 1", "run 2"]);
     expect(tracesNeeded(exampleTrial("compare", arms, runs).facts)).toEqual(["run 1", "run 2"]);
   });
 });

@@ -3,7 +3,7 @@ import type { SweepCodes, SoakFault } from "@/core/sweep";
 import type { TrialCodes } from "@/core/trial";
 import type { AdviseCodes, Sure } from "@/core/advise";
 import type { LimitOutlook } from "@/core/sweep";
-import { capital, figure, lower, minutes, rateWords, share } from "./figures";
+import { capital, figure, lower, minutes, rateWords, share, outOfTen } from "./figures";
 
 const settled = (interval: [number, number]) =>
   interval[0] !== interval[1]
@@ -153,13 +153,17 @@ export const sweepingSentences = {
   "memory.runFirst": () => "Run the scene for some minutes with memory logged.",
   "memory.steady": ({ mbPerMinute, low, high, step }) =>
     `${step ? `Memory rose once, by ${step.megabytes.toFixed(0)} MB after ${step.minutes.toFixed(1)} min, and stayed. Since then it` : "Memory"} doesn't grow beyond doubt: ${figure(mbPerMinute)} MB a minute (95 %: ${figure(low)} to ${figure(high)}).`,
+  "memory.early": ({ megabytes, minutes, longer }) =>
+    `Memory rose by ${megabytes.toFixed(0)} MB in ${minutes.toFixed(1)} min and may still level off, as a cache that fills does: too early to tell. Run it for ${longer.toFixed(0)} min.`,
+  "memory.levelled": ({ megabytes, minutes, mbPerMinute, low, high }) =>
+    `Memory rose by ${megabytes.toFixed(0)} MB in ${minutes.toFixed(1)} min and levels off, as a cache that fills does. What goes on beside it isn't growth beyond doubt: ${figure(mbPerMinute)} MB a minute (95 %: ${figure(low)} to ${figure(high)}).`,
   "memory.grows": ({ mbPerMinute, wall, diedAfterMinutes, more }) =>
     `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min${wall.low.toFixed(1) === wall.high.toFixed(1) ? "" : ` (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})`}` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
   "rate.native": ({ fps, held, ...sure }) =>
-    `Lock at its own ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.`,
+    `Lock at its own ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.${beside(sure)}`,
   "rate.lock": ({ fps, held, refreshes, average, freeHeld, nativeFps, ...sure }) =>
-    `Lock at ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rateWords(nativeFps)}.`,
+    `Lock at ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rateWords(nativeFps)}.${beside(sure)}`,
   "rate.tied": ({ nativeFps, held }) =>
     `Its speed is tied to its rate: any cap below ${rateWords(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
   "rate.free": ({ leastFps, average }) =>
@@ -179,5 +183,19 @@ const surely = ({ heldLow, chance }: Sure) =>
     ? ""
     : ` (a fresh run at least ${heldShare(heldLow)}, 95 %)`;
 
-/** Shares near the whole keep a digit, so that 99.4 % doesn't read as 99 %. */
-const heldShare = (held: number) => `${(100 * held).toFixed(held > 0.985 && held < 1 ? 1 : 0)} %`;
+/** What else is to be known of a lock: hitches at any cap, and how the engine works. */
+const beside = ({ hitches, strict }: Sure) =>
+  [
+    hitches &&
+      ` ${hitches.perMinute.toFixed(1)} hitches a minute come at any cap: with them ${heldShare(hitches.held)} of windows hold, and about ${outOfTen(hitches.quietMinute)} minutes have none.`,
+    strict !== undefined &&
+      ` That is for an engine that works a frame ahead; one that waits for the display after every frame would hold ${heldShare(strict)}. Which is yours? A run behind the cap tells.`,
+  ]
+    .filter(Boolean)
+    .join("");
+
+/** Shares near the whole keep a digit, cut off: neither 99.4 % reads as 99 %, nor what isn't the whole as 100 %. */
+const heldShare = (held: number) =>
+  held > 0.985 && held < 1
+    ? `${(Math.floor(1000 * held + 1e-9) / 10).toFixed(1)} %`
+    : `${(100 * held).toFixed(0)} %`;

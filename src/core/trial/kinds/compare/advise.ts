@@ -10,7 +10,11 @@ import { usualGrade } from "../../outcome";
 import type { Advice, ArmEvidence, PairEffect } from "../../shape";
 import type { CompareReading } from "./shape";
 
-/** "Brighter in every run" counts where chance alone gives it this rarely. */
+/** Fewest runs from which "brighter in every run" counts. */
+const runsForLight = 2;
+/** Lights of titles at full speed: what parts them is pacing, which hardly varies from run to run. */
+const smooth: Grade[] = ["steady", "flickers"];
+/** Lights that hang on speed count where chance alone gives "brighter in every run" this rarely. */
 const rarely = 0.05;
 /** How many ways there are of choosing so many runs of all. @example waysOf(6, 3) // → 20 */
 const waysOf = (all: number, chosen: number): number =>
@@ -18,7 +22,9 @@ const waysOf = (all: number, chosen: number): number =>
 
 /** Whether every run of B shines brighter than every run of A, and equal arms would hardly do so. */
 function brighter(a: Grade[], b: Grade[]): boolean {
-  if (a.length === 0 || b.length === 0 || 1 / waysOf(a.length + b.length, b.length) > rarely) return false;
+  if (a.length < runsForLight || b.length < runsForLight) return false;
+  const bySpeed = a.some((grade) => !smooth.includes(grade));
+  if (bySpeed && 1 / waysOf(a.length + b.length, b.length) > rarely) return false;
   const rank = (grade: Grade) => grades.indexOf(grade);
   return Math.max(...b.map(rank)) < Math.min(...a.map(rank));
 }

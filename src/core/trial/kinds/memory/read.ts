@@ -67,6 +67,10 @@ function sentenceOf(
   other: MemoryReading["others"][number] | null,
 ): Said {
   const { mbPerMinute, low, high, minutesToLimit, minutesLow, minutesHigh } = growth;
+  if (growth.early)
+    return said("memory.early", { ...growth.early, longer: Math.max(15, 2 * growth.early.minutes) });
+  if (!growth.grows && growth.levelled)
+    return said("memory.levelled", { ...growth.levelled, mbPerMinute, low, high });
   if (!growth.grows) return said("memory.steady", { mbPerMinute, low, high, step: growth.step });
   const wall =
     minutesToLimit === null || minutesLow === null || minutesHigh === null

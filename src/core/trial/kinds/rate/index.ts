@@ -1,7 +1,7 @@
 import { defineKind } from "../../kind";
 import { advise } from "./advise";
 import { ratePlan } from "./plan";
-import { newestOf, read } from "./read";
+import { cappedRuns, newestOf, read } from "./read";
 
 export const rate = defineKind({
   kind: "rate",
@@ -9,7 +9,7 @@ export const rate = defineKind({
   name: "Rate",
   question: "Which rate to lock.",
   setsTarget: true,
-  tracesFor: (usable, trial) => [newestOf(trial, usable, "free") ?? []].flat(),
+  tracesFor: (usable, trial) => [newestOf(trial, usable, "free") ?? [], cappedRuns(trial, usable)].flat(),
   roleOf: ({ level }) => (level === null ? "free" : "capped"),
   // A rate is decided by uncapped runs; its capped arms may be run to confirm, and needn't.
   left: ({ arms }, done) =>

@@ -13,6 +13,12 @@ const looksCapped = 0.97;
 export const newestOf = (trial: Pick<Planned, "arms">, runs: TrialRun[], role: ArmRole) =>
   runs.filter(({ arm }) => trial.arms[arm]?.role === role).at(-1) ?? null;
 
+/** The newest run behind each cap: they tell how the engine works. */
+export const cappedRuns = (trial: Pick<Planned, "arms">, runs: TrialRun[]): TrialRun[] =>
+  trial.arms.flatMap(({ role }, at) =>
+    role === "capped" ? (runs.filter(({ arm }) => arm === at).at(-1) ?? []) : [],
+  );
+
 /** Which rate to lock, from the newest uncapped run; null until there is one. */
 export function read(facts: TrialFacts, traces: Traces): RateReading | null {
   const { trial, runs, nativeFps, tied, patches, catalogue } = facts;
@@ -27,6 +33,11 @@ export function read(facts: TrialFacts, traces: Traces): RateReading | null {
     limiterCountsDouble: settingFor(catalogue, "limiter")?.countsDouble ?? false,
     rules: free.rules.measuring,
     runSpread: facts.noise.sd,
+    capped: cappedRuns(trial, runs).flatMap(({ id, arm }) => {
+      const seen = traces.get(id);
+      const capFps = trial.arms[arm]?.level;
+      return seen?.form === "frames" && capFps ? [{ capFps, frameTimes: seen.frameTimes }] : [];
+    }),
   });
   const driven = newestOf(trial, runs, "overdriven");
   const { pacing } = free.summary;
