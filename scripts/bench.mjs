@@ -1,5 +1,5 @@
 // npm run bench [--
-// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|eye|rigs|advice|sweeps|timetable|campaigns|capture|large|weight]:
+// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|eye|rigs|predictions|advice|sweeps|timetable|campaigns|capture|large|weight]:
 // the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
@@ -18,6 +18,7 @@ const alone = [
   "diagnosis",
   "eye",
   "rigs",
+  "predictions",
   "advice",
   "sweeps",
   "timetable",

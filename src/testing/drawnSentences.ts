@@ -42,6 +42,14 @@ export const drawnSentences: Drawn = {
     { readings: 4, wanted: 5 },
   ],
   "verdict.justUnder": [{ slowestFps: 59.39, wantedFps: 59.4 }],
+  "diagnosis.hardly": [
+    { speedPercent: 98.6, fullSpeedTimePercent: 81.2 },
+    { speedPercent: 98.6, fullSpeedTimePercent: null },
+  ],
+  "resolution.passedOver": [
+    { scale: 4, ms: 31.2, allowedMs: 25.3, keptMs: 17.1 },
+    { scale: 4, ms: 31.2, allowedMs: 25.3, keptMs: null },
+  ],
   "resolution.eye": [
     { holds: 7, kept: 7, fails: { scale: 9, fps: 52 }, next: 8, targetFps: 60, byRates: false },
     { holds: 2, kept: 2, fails: { scale: 6, fps: 31 }, next: 3, targetFps: 59.94, byRates: true },
@@ -222,6 +230,10 @@ export const drawnSentences: Drawn = {
   "power.slower": [{ mode: "Full", fps: 51.2, than: "Even", thanFps: 58.9 }],
   "power.holds": [modeOf, { ...modeOf, watts: null }, { ...modeOf, flickers: true }],
   "power.fastest": [{ ...modeOf, fps: 48.2 }],
+  "power.mayBeAsFast": [
+    { ...modeOf, fps: 55, other: { mode: "15 W", fps: 50, watts: 14.8 }, runs: 1 },
+    { ...modeOf, fps: 55, watts: null, other: { mode: "15 W", fps: 50, watts: null }, runs: 2 },
+  ],
   "power.asFast": [{ ...modeOf, fps: 48.2, watts: null }],
   "power.spot": [
     { spot: said("power.holds", modeOf), slower: null, hours: null },

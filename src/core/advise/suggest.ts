@@ -137,7 +137,9 @@ function rate(input: SuggestInput): Rated[] {
   const isStuck = own.length - 1 - lastHelp >= failuresForLot;
   const isGood = ({ belief, isTried }: Rated) => !isTried && belief.chance >= poorChance;
   const good = isStuck ? [] : rated.filter(isGood);
-  return [...good, ...lots, ...rated.filter((each) => !good.includes(each))];
+  const rest = rated.filter((each) => !good.includes(each));
+  // The first change is a single one: what it does is learnt of it alone.
+  return own.length === 0 ? [...rated, ...lots] : [...good, ...lots, ...rest];
 }
 
 /** Whether a lever is a part of a lot: the same setting, on the way to the same value. */

@@ -101,6 +101,7 @@ export interface DiagnoseCodes {
     second: Cause | null;
     secondBecause: Said | null;
   };
+  "diagnosis.hardly": { speedPercent: number; fullSpeedTimePercent: number | null };
   "diagnosis.nothing": undefined;
   "diagnosis.notEnough": undefined;
   "settle.readLoads": undefined;

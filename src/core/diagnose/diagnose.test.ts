@@ -260,10 +260,13 @@ describe("what holds a run back, sign by sign", () => {
       settle: { code: "settle.halfScaleOrLoad" },
     });
   });
-  it("full speed: nothing holds it back", () =>
-    expect(words(diagnose(input([segment({ averageFps: 60, medianFrameTimeMs: 16.67 })])).sentence)).toMatch(
-      /^Nothing holds it back/,
-    ));
+  const atRate = (averageFps: number, fullSpeedTimePercent: number) => {
+    const scene = segment({ averageFps, medianFrameTimeMs: 1000 / averageFps });
+    return words(diagnose(input([scene], {}, { averageFps, fullSpeedTimePercent })).sentence);
+  };
+  it("full speed: nothing holds it back", () => expect(atRate(60, 100)).toMatch(/^Nothing holds it back/));
+  it("a little under full speed isn't called full speed throughout", () =>
+    expect(atRate(59.5, 91)).toMatch(/^A little under full speed, 99\.2 % on average and at it for 91\.0 %/));
   it("different causes in different parts are told apart", () => {
     const made = diagnose(
       input([

@@ -77,9 +77,7 @@ export function diagnose({
     for (const sign of slowEvidence(segment, limits, run, targetFps))
       gathered.push({ ...sign, weight: sign.weight * share });
   }
-  const isShort =
-    slow.length > 0 ||
-    (segments.length === 0 && (summary.reportedSpeedPercent ?? (100 * summary.averageFps) / targetFps) < 97);
+  const isShort = slow.length > 0 || (segments.length === 0 && speedOf(summary) < shortUnder);
   if (isShort) gathered.push(...responses);
   const lostShare = segments.reduce((sum, { lostMs }) => sum + lostMs, 0) / summary.durationMs;
   if (hitchy.length > 0 || lostShare > 0.004) gathered.push(...hitches);
@@ -165,10 +163,22 @@ function conclusion(
       settle: first.chance < surely ? settle() : null,
     };
   }
-  return troubled
-    ? { sentence: said("diagnosis.notEnough"), settle: settle() }
+  if (troubled) return { sentence: said("diagnosis.notEnough"), settle: settle() };
+  const speedPercent = speedOf(summary);
+  const atSpeed = summary.reportedSpeedPercent === null ? summary.fullSpeedTimePercent : null;
+  return speedPercent < fullSpeedFrom || (atSpeed !== null && atSpeed < fullSpeedFrom)
+    ? { sentence: said("diagnosis.hardly", { speedPercent, fullSpeedTimePercent: atSpeed }), settle: null }
     : { sentence: said("diagnosis.nothing"), settle: null };
 }
+
+/** Speed of a run, % of its target: by the engine's own report where there is one. */
+const speedOf = ({ reportedSpeedPercent, averageFps, targetFps }: Summary) =>
+  reportedSpeedPercent ?? (100 * averageFps) / targetFps;
+
+/** Speed, and share of the time at it, from which a run may be said to be at full speed throughout, %. */
+const fullSpeedFrom = 99;
+/** Speed under which a run of no stretches is short of it, %. */
+const shortUnder = 97;
 
 /** Chance under which it is said what would settle it. */
 const surely = 0.8;

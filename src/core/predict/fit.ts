@@ -1,4 +1,5 @@
 import { Matrix, inverse } from "ml-matrix";
+import { normalBelow, normalDensity } from "@/core/stats";
 import { frameTimeOf, usualSharpness, type RigPace, type TitleWork } from "./model";
 
 /** What was measured: a title on a rig at so many pixels. */
@@ -20,25 +21,38 @@ export interface Spreads {
 }
 
 export interface FittedWorld {
-  titles: Map<string, { work: TitleWork; block: Matrix; cross: Matrix }>;
+  /** Of each title its work, and whether caps hid it everywhere. */
+  titles: Map<string, { work: TitleWork; block: Matrix; cross: Matrix; isHidden: boolean }>;
   rigs: Map<string, { pace: RigPace; place: number }>;
   /** Means of titles' logs. */
   means: [number, number, number];
   /** Covariance of what all share: two a rig, then the three means. */
   shared: Matrix;
   spreads: Spreads;
+  /** What titles take on each rig, all together. */
+  rigMeans: Map<string, RigMean>;
+}
+
+/** Log frame times of the titles measured on a rig, as they would be at so many pixels. */
+export interface RigMean {
+  titles: number;
+  mean: number;
+  sd: number;
+  pixels: number;
 }
 
 const firstSpreads: Spreads = { title: [0.6, 0.6, 0.6], rig: [0.5, 0.5], off: 0.08 };
 /** What titles ask before any is measured: 8 ms alone, 6 and 2 together; wide. */
 const firstMeans: [number, number, number] = [Math.log(8), Math.log(6), Math.log(2)];
-const meanSpread = 2;
+const meanSpread = 1;
 /**
  * Steps of one fit: from a smooth maximum, which every part of the work can be felt through, to the one that is
  * meant.
  */
 const sharpnesses = [1, 1, 2, 2, 4, 4, 8, 8, 8, 8];
-const outer = 4;
+const outer = 6,
+  /** Rounds where the spreads are given: what caps hide has to settle all the same. */
+  roundsGiven = 3;
 /** Halvings of a step before it is given up. */
 const mostHalvings = 6;
 
@@ -102,12 +116,10 @@ function normal(state: State, seen: Seen[]): Normal {
     add(shared, at, at, 1 / meanSpread ** 2);
     add(right, at, 0, ((firstMeans[k] ?? 0) - (of.mean[k] ?? 0)) / meanSpread ** 2);
   }
-  for (const { t, r, pixels, log, held, weight: times } of seen) {
+  for (const { t, r, pixels, log, held } of seen) {
     const { value, slopes } = frameTimeOf(workAt(state, t), paceAt(state, r), pixels, state.sharpness);
-    const off = log - value;
-    // Work that a cap hides may take any time up to the cap's.
-    if (held && off > 0) continue;
-    const weight = times / spreads.off ** 2;
+    const off = (held?.at ?? log) - value;
+    const weight = held?.precision ?? 1 / spreads.off ** 2;
     const block = blocks[t];
     if (!block) continue;
     const rigAt = [2 * r, 2 * r + 1];
@@ -129,8 +141,11 @@ interface Seen {
   r: number;
   pixels: number;
   log: number;
-  held: boolean;
-  weight: number;
+  /**
+   * Of work that a cap hides: what is believed of its log, as a normal of this mean and precision, so that with
+   * everything else it stands for "at most the cap's time".
+   */
+  held: { at: number; precision: number } | null;
 }
 
 interface Solved {
@@ -148,7 +163,7 @@ function unlikely(state: State, seen: Seen[]): number {
   let sum = 0;
   for (const { t, r, pixels, log, held } of seen) {
     const off = log - frameTimeOf(workAt(state, t), paceAt(state, r), pixels, state.sharpness).value;
-    if (!(held && off > 0)) sum += (off / spreads.off) ** 2;
+    sum += held ? held.precision * (off + held.at - log) ** 2 : (off / spreads.off) ** 2;
   }
   of.title.forEach((value, i) => (sum += ((value - (of.mean[i % 3] ?? 0)) / (spreads.title[i % 3] ?? 1)) ** 2));
   of.rig.forEach((value, i) => (sum += (value / (spreads.rig[i % 2] ?? 1)) ** 2));
@@ -203,6 +218,77 @@ function go(state: State, seen: Seen[]): void {
   state.of = of;
 }
 
+/** Share of a new belief that is taken at once: the rest keeps the last one. */
+const damping = 0.7;
+
+/**
+ * What is believed of work behind caps, made anew by expectation propagation (Minka 2001): what everything else
+ * says of it, cut off at the cap's time, by its mean and variance.
+ */
+function believeHeld(state: State, seen: Seen[], solved: Solved): void {
+  for (const one of seen) {
+    if (!one.held) continue;
+    const { value, slopes } = frameTimeOf(
+      workAt(state, one.t),
+      paceAt(state, one.r),
+      one.pixels,
+      state.sharpness,
+    );
+    const variance = Math.max(1e-8, varianceOf(slopes, solved, one.t, one.r));
+    const without = 1 / variance - one.held.precision;
+    if (!(without > 1e-6)) continue;
+    const v = 1 / without,
+      m = v * (value / variance - one.held.precision * one.held.at);
+    const s = Math.hypot(Math.sqrt(v), state.spreads.off);
+    const z = (one.log - m) / s;
+    // Far beyond the cap the ratio of density to tail nears −z.
+    const ratio = z < -6 ? -z : normalDensity(z) / normalBelow(z);
+    const mean = m - (v / s) * ratio,
+      left = Math.max(v * 1e-3, v - (v / s) ** 2 * ratio * (ratio + z));
+    const precision = Math.max(0, 1 / left - 1 / v);
+    const at = precision > 1e-9 ? (mean / left - m / v) / precision : one.log;
+    one.held = {
+      precision: (1 - damping) * one.held.precision + damping * precision,
+      at: precision > 1e-9 ? at : one.held.at,
+    };
+  }
+}
+
+/** What the titles of each rig take, all at the pixels of its usual run. */
+function rigMeansOf(state: State, seen: Seen[], solved: Solved): FittedWorld["rigMeans"] {
+  const [c = 0, a = 0, b = 0] = state.of.mean;
+  return new Map(
+    state.rigs.map((name, r) => {
+      const own = seen.filter((one) => one.r === r);
+      const pixels = Math.exp(
+        own.reduce((sum, one) => sum + Math.log(one.pixels), 0) / Math.max(1, own.length),
+      );
+      const usual = (at: number) => frameTimeOf({ c, a, b }, paceAt(state, r), at, state.sharpness).value;
+      const byTitle = [...new Set(own.map(({ t }) => t))].map((t) => {
+        const logs = own
+          .filter((one) => one.t === t)
+          .map((one) => {
+            const { value } = frameTimeOf(workAt(state, t), paceAt(state, r), one.pixels, state.sharpness);
+            // Behind a cap the work itself isn't seen: what is believed of it stands in.
+            return (one.held ? value : one.log) + usual(pixels) - usual(one.pixels);
+          });
+        return logs.reduce((sum, log) => sum + log, 0) / logs.length;
+      });
+      // What caps hide is believed, not seen: how unsurely counts as spread.
+      const hidden = own
+        .filter(({ held }) => held !== null)
+        .reduce((sum, { t, pixels: at }) => {
+          const { slopes } = frameTimeOf(workAt(state, t), paceAt(state, r), at, state.sharpness);
+          return sum + varianceOf(slopes, solved, t, r) / own.length;
+        }, 0);
+      const n = byTitle.length;
+      const mean = byTitle.reduce((sum, log) => sum + log, 0) / Math.max(1, n);
+      const squares = byTitle.reduce((sum, log) => sum + (log - mean) ** 2, 0);
+      return [name, { titles: n, mean, sd: Math.sqrt(squares / Math.max(1, n - 1) + hidden), pixels }] as const;
+    }),
+  );
+}
+
 /** Spreads from what was fitted and how surely (one step of EM, Dempster, Laird & Rubin 1977). */
 function spreadsFrom(state: State, seen: Seen[], solved: Solved): Spreads {
   const { of, titles, rigs } = state;
@@ -234,7 +320,7 @@ function spreadsFrom(state: State, seen: Seen[], solved: Solved): Spreads {
       0.1,
     ),
   ) as Spreads["rig"];
-  const free = seen.filter(({ held }) => !held);
+  const free = seen.filter(({ held }) => held === null);
   const squares = free.reduce((sum, { t, r, pixels, log }) => {
     const { value, slopes } = frameTimeOf(workAt(state, t), paceAt(state, r), pixels, state.sharpness);
     return sum + (log - value) ** 2 + varianceOf(slopes, solved, t, r);
@@ -273,8 +359,7 @@ export function fitWorld(observations: Observation[], spreads?: Spreads): Fitted
     r: rigAt.get(rig) ?? 0,
     pixels,
     log: Math.log(frameMs),
-    held,
-    weight: 1,
+    held: held ? { at: Math.log(frameMs), precision: 0 } : null,
   }));
   const state: State = {
     titles,
@@ -288,12 +373,13 @@ export function fitWorld(observations: Observation[], spreads?: Spreads): Fitted
     sharpness: usualSharpness,
   };
   let solved: Solved | null = null;
-  for (let round = 0; round < (spreads ? 1 : outer); round++) {
+  for (let round = 0; round < (spreads ? roundsGiven : outer); round++) {
     for (const sharpness of round === 0 ? sharpnesses : sharpnesses.slice(-4)) {
       state.sharpness = sharpness;
       go(state, seen);
     }
     ({ solved } = stepOf(state, seen));
+    believeHeld(state, seen, solved);
     if (!spreads) state.spreads = spreadsFrom(state, seen, solved);
   }
   const last = solved ?? stepOf(state, seen).solved;
@@ -305,6 +391,7 @@ export function fitWorld(observations: Observation[], spreads?: Spreads): Fitted
           work: workAt(state, t),
           block: last.titles[t]?.block ?? Matrix.eye(3),
           cross: last.titles[t]?.cross ?? Matrix.zeros(3, 3),
+          isHidden: seen.every((one) => one.t !== t || one.held !== null),
         },
       ]),
     ),
@@ -312,5 +399,6 @@ export function fitWorld(observations: Observation[], spreads?: Spreads): Fitted
     means: [state.of.mean[0] ?? 0, state.of.mean[1] ?? 0, state.of.mean[2] ?? 0],
     shared: last.shared,
     spreads: state.spreads,
+    rigMeans: rigMeansOf(state, seen, last),
   };
 }

@@ -20,6 +20,14 @@ export interface SweepCodes {
   "resolution.twoScales": undefined;
   "resolution.notTheLimit": undefined;
   "resolution.pacedOnly": undefined;
+  "resolution.pacedFree": undefined;
+  "resolution.passedOver": {
+    scale: number;
+    /** 99th percentile of its frames, what is allowed, and that of the scale kept; ms. */
+    ms: number;
+    allowedMs: number;
+    keptMs: number | null;
+  };
   "resolution.oneSloped": undefined;
   "resolution.beyond": { found: number; most: number };
   "power.noRun": { mode: string };
@@ -34,6 +42,11 @@ export interface SweepCodes {
   "power.holds": Mode & { flickers?: boolean };
   "power.fastest": Mode;
   "power.asFast": Mode;
+  "power.mayBeAsFast": Mode & {
+    /** A mode on fewer watts that may be as fast, and its runs. */
+    other: { mode: string; fps: number; watts: number | null };
+    runs: number;
+  };
   "power.none": undefined;
   "clocks.soak": {
     step: string;

@@ -115,6 +115,8 @@ export function powerSweep(
 
 /** A mode this many errors behind the fastest may be as fast. */
 const tiedWithin = 2;
+/** One that is further behind, as a log ratio, isn't taken for as fast, however few runs there are. */
+const mostBehind = 0.05;
 
 /**
  * Least watts of what holds the target; where nothing does, of what is as fast as the fastest within the margin
@@ -139,14 +141,26 @@ function sweetSpotOf(
     )[0];
   if (holding.length > 0) return found(thriftiest(holding), "power.holds");
   const fastest = order.reduce((a, b) => (rows[b].fps > rows[a].fps ? b : a));
-  const tied = order.filter((i) => {
+  const behind = (i: number) => Math.log(rows[fastest].fps / rows[i].fps);
+  const isTied = (i: number) => {
     const error = Math.sqrt(variance * (1 / rows[i].runs + 1 / rows[fastest].runs));
-    return (
-      Math.log(rows[fastest].fps / rows[i].fps) <= Math.max(margin, i === fastest ? 0 : tiedWithin * error)
-    );
-  });
-  const at = rows[fastest].watts === null ? fastest : thriftiest(tied);
-  return at === fastest ? found(at, "power.fastest") : found(at, "power.asFast");
+    return behind(i) <= Math.max(margin, i === fastest ? 0 : tiedWithin * error);
+  };
+  const tied = order.filter(isTied);
+  const at = rows[fastest].watts === null ? fastest : thriftiest(tied.filter((i) => behind(i) <= mostBehind));
+  if (at !== fastest) return found(at, "power.asFast");
+  // One that is further behind may be as fast all the same: too few runs tell.
+  const open = tied.filter(
+    (i) => behind(i) > mostBehind && (rows[i].watts ?? Infinity) < (rows[at].watts ?? 0),
+  );
+  const first = open.length > 0 ? thriftiest(open) : null;
+  if (first === null) return found(at, "power.fastest");
+  const { mode, fps, watts } = rows[at];
+  const other = { mode: rows[first].mode, fps: rows[first].fps, watts: rows[first].watts };
+  return {
+    at,
+    reason: said("power.mayBeAsFast", { mode, targetFps, fps, watts, other, runs: rows[first].runs }),
+  };
 }
 
 /**

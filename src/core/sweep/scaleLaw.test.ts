@@ -152,3 +152,37 @@ describe("the resolution law", () => {
     expect(nextScale(settled, [1, 2, 3, 4, 5], [1, 2, 3, 4, 5], 60)).toBeNull();
   });
 });
+
+describe("the law against its own runs", () => {
+  const level = (scale: number, ms: number, more: Partial<ScaleLevel> = {}): ScaleLevel => ({
+    scale,
+    pixels: 100_000 * scale ** 2,
+    mediansMs: [ms, ms * 1.002],
+    p99sMs: [ms * 1.1, ms * 1.1],
+    ...more,
+  });
+  const levels = [level(1, 6), level(2, 8), level(3, 11.3), level(4, 16)];
+  it("names no scale whose own run is judged slow, and none above it", () => {
+    expect(fitScaleLaw(levels, { targetFps: 60 }).largestScale).toBe(4);
+    const slow = [...levels.slice(0, 2), level(3, 11.3, { slow: true }), level(4, 16)];
+    expect(fitScaleLaw(slow.slice(0, 3), { targetFps: 60 }).largestScale).toBe(2);
+  });
+  it("says which scale was passed over for its slowest moments", () => {
+    const hitching = [...levels.slice(0, 3), level(4, 16, { p99sMs: [40, 40] })];
+    const { largestScale, notes } = fitScaleLaw(hitching, { targetFps: 60 });
+    expect(largestScale).toBe(3);
+    expect(notes).toContainEqual(
+      expect.objectContaining({
+        code: "resolution.passedOver",
+        figures: expect.objectContaining({ scale: 4 }),
+      }),
+    );
+  });
+  it("doesn't ask for a free rate where it was let free", () => {
+    const paced = levels.map((each) => ({ ...each, paced: true }));
+    const codes = (letFree: boolean) =>
+      fitScaleLaw(paced, { targetFps: 60, letFree }).notes.map(({ code }) => code);
+    expect(codes(false)).toContain("resolution.pacedOnly");
+    expect(codes(true)).toContain("resolution.pacedFree");
+  });
+});

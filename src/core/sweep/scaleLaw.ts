@@ -18,6 +18,8 @@ export interface ScaleLevel {
    * holds, and nothing between.
    */
   paced?: boolean;
+  /** One of its runs is judged slow: such a level doesn't hold, whatever its frames come to. */
+  slow?: boolean;
 }
 
 /** Least share that a law's frame time may come to: times are never zero. */
@@ -105,6 +107,8 @@ export interface ScaleLawOptions {
   nativePixels?: number;
   /** Steps of the scale setting. */
   step?: number;
+  /** The engine's hold on the rate was let go for these runs. */
+  letFree?: boolean;
 }
 
 /**
@@ -115,7 +119,15 @@ export interface ScaleLawOptions {
  */
 export function fitScaleLaw(
   levels: ScaleLevel[],
-  { targetFps, resamples = 400, seed = 1, tolerance = 0.01, nativePixels, step = 1 }: ScaleLawOptions,
+  {
+    targetFps,
+    resamples = 400,
+    seed = 1,
+    tolerance = 0.01,
+    nativePixels,
+    step = 1,
+    letFree = false,
+  }: ScaleLawOptions,
 ): ScaleLaw {
   const pooled = pool(levels);
   if (pooled.length < 2) throw new RangeError("a law needs two distinct scales");
@@ -166,14 +178,16 @@ export function fitScaleLaw(
   const isPaced = pooled.some(({ paced }) => paced);
   const isThin = law.floor !== null && law.slope > 0 && sloped <= 2;
   const onlyMeasured = isPaced || isThin;
-  if (isPaced) notes.push(said("resolution.pacedOnly"));
+  if (isPaced) notes.push(said(letFree ? "resolution.pacedFree" : "resolution.pacedOnly"));
   else if (isThin) notes.push(said("resolution.oneSloped"));
+  /** Whether a measured level's runs are fast enough, slow moments aside. */
+  const isFast = (at: number) => y[at] <= limit && means[at] <= limit && pooled[at].slow !== true;
   /** Whether a scale holds: by its own runs where it has any, else by the law of each figure. */
   const holds = (scale: number): boolean => {
     const at = measured.indexOf(scale);
-    if (at >= 0) return y[at] <= limit && means[at] <= limit && steady[at] <= caughtUp * limit;
+    if (at >= 0) return isFast(at) && steady[at] <= caughtUp * limit;
     // What a smaller picture couldn't hold, a larger one doesn't.
-    const failed = measured.some((other, i) => other < scale && (y[i] > limit || means[i] > limit));
+    const failed = measured.some((other, i) => other < scale && !isFast(i));
     if (onlyMeasured || failed) return false;
     const by = (from: Law) => lawAt(from, pixelsAt(scale));
     return by(law) <= limit && by(meanLaw) <= limit && by(steadyLaw) <= caughtUp * limit;
@@ -185,6 +199,19 @@ export function fitScaleLaw(
   const found = (limitedByPixels && !onlyMeasured ? candidates : measured).filter(holds).at(-1) ?? null;
   if (limitedByPixels && found !== null && found > measured[measured.length - 1])
     notes.push(said("resolution.beyond", { found, most: measured[measured.length - 1] }));
+  // A level that only its slowest moments rule out is told of: they needn't go with the picture.
+  const passedOver = measured.findIndex(
+    (scale, at) => (found === null || scale > found) && isFast(at) && steady[at] > caughtUp * limit,
+  );
+  if (passedOver >= 0 && found !== null)
+    notes.push(
+      said("resolution.passedOver", {
+        scale: measured[passedOver],
+        ms: steady[passedOver],
+        allowedMs: caughtUp * limit,
+        keptMs: steady[measured.indexOf(found)] ?? null,
+      }),
+    );
   const least = { median: y[0], average: means[0], "99th percentile": steady[0] / caughtUp };
   const worst = (["median", "average", "99th percentile"] as const).find((what) => least[what] > limit);
   return {
@@ -266,6 +293,7 @@ function pool(levels: ScaleLevel[]): ScaleLevel[] {
             mediansMs: [...held.mediansMs, ...level.mediansMs],
             p99sMs: [...held.p99sMs, ...level.p99sMs],
             paced: held.paced === true || level.paced === true,
+            slow: held.slow === true || level.slow === true,
             ...(held.meansMs && level.meansMs ? { meansMs: [...held.meansMs, ...level.meansMs] } : {}),
           }
         : level,

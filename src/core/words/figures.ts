@@ -14,8 +14,11 @@ export const effect = ({ ratio, low, high }: Ratio) =>
 /** A rate with two digits where it isn't whole. @example rate(59.94) // → "59.94" */
 export const rateWords = (fps: number) => fps.toFixed(fps % 1 ? 2 : 0);
 
-/** @example share(0.876) // → "88 %" */
-export const share = (part: number) => `${(100 * part).toFixed(0)} %`;
+/** What isn't the whole is never written as 100 %. @example share(0.876) // → "88 %", share(0.998) → "99.8 %" */
+export const share = (part: number) =>
+  part > 0.985 && part < 1
+    ? `${(Math.floor(1000 * part + 1e-9) / 10).toFixed(1)} %`
+    : `${(100 * part).toFixed(0)} %`;
 
 /** A chance as people say it. @example outOfTen(0.72) // → "7 in 10" */
 export const outOfTen = (chance: number) =>

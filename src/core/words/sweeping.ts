@@ -3,7 +3,7 @@ import type { SweepCodes, SoakFault } from "@/core/sweep";
 import type { TrialCodes } from "@/core/trial";
 import type { AdviseCodes, Sure } from "@/core/advise";
 import type { LimitOutlook } from "@/core/sweep";
-import { capital, figure, lower, minutes, rateWords, share, outOfTen } from "./figures";
+import { capital, figure, lower, minutes, rateWords, share, outOfTen, count } from "./figures";
 
 const settled = (interval: [number, number]) =>
   interval[0] !== interval[1]
@@ -63,6 +63,10 @@ export const sweepingSentences = {
     "Resolution isn't the limit: frame time doesn't rise with pixels beyond what runs scatter.",
   "resolution.pacedOnly": () =>
     "The display paces these runs, so what lies between and beyond the levels can't be told: only measured levels count. Run the sweep with the rate let free.",
+  "resolution.pacedFree": () =>
+    "The display paces these runs although the rate was let free, so what lies between and beyond the levels can't be told: only measured levels count. Another sync holds them: the driver's, the display's, or a rate that the title keeps by itself.",
+  "resolution.passedOver": ({ scale, ms, allowedMs, keptMs }) =>
+    `×${scale} is fast enough on average and was passed over for its slowest moments: one frame in a hundred takes ${ms.toFixed(1)} ms and more, ${allowedMs.toFixed(1)} are caught up${keptMs === null ? "" : `; at the scale kept it is ${keptMs.toFixed(1)}`}. Hitches that don't go with the picture do that too: run ×${scale} once more.`,
   "resolution.oneSloped": () =>
     "Only the largest level shows pixels costing time: where the slope begins can't be told yet. One more level above or just below it is needed.",
   "resolution.beyond": ({ found, most }) =>
@@ -82,6 +86,8 @@ export const sweepingSentences = {
     `No mode holds ${rateWords(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}.`,
   "power.asFast": ({ mode, targetFps, fps, watts }) =>
     `No mode holds ${rateWords(targetFps)} fps; ${mode} gives ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}, the least of those that can't be told from the fastest.`,
+  "power.mayBeAsFast": ({ mode, targetFps, fps, watts, other, runs }) =>
+    `No mode holds ${rateWords(targetFps)} fps; ${mode} is the fastest at ${fps.toFixed(1)}${watts === null ? "" : ` on ${watts.toFixed(1)} W`}. ${other.mode} gave ${other.fps.toFixed(1)}${other.watts === null ? "" : ` on ${other.watts.toFixed(1)} W`}; ${count(runs, "run")} can't tell whether it is as fast: run both once more.`,
   "power.none": () => "No mode has a run yet.",
   "power.spot": ({ spot, slower, hours }, words) =>
     `${words(spot)}${slower ? ` ${words(slower)}` : ""}${hours === null ? "" : ` About ${hours.toFixed(1)} h on the battery.`}`,
@@ -161,11 +167,11 @@ export const sweepingSentences = {
     `Memory grows by ${figure(mbPerMinute, mbPerMinute < 10 ? 1 : 0)} MB a minute${wall ? `; what the rig leaves it is full after ${wall.minutes.toFixed(1)} min${wall.low.toFixed(1) === wall.high.toFixed(1) ? "" : ` (95 %: ${wall.low.toFixed(1)} to ${wall.high.toFixed(1)})`}` : ""}.${diedAfterMinutes === null ? "" : ` It died after ${diedAfterMinutes.toFixed(1)} min.`}${more ? ` With ${more.gigabytes} GB it would last about ${more.minutes.toFixed(0)} min.` : ""}`,
 
   "rate.native": ({ fps, held, ...sure }) =>
-    `Lock at its own ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}.${beside(sure)}`,
+    `Lock at its own ${rateWords(fps)} fps: ${share(held)} of windows hold it behind the cap${surely(sure)}.${beside(sure)}`,
   "rate.lock": ({ fps, held, refreshes, average, freeHeld, nativeFps, ...sure }) =>
-    `Lock at ${rateWords(fps)} fps: ${heldShare(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${heldShare(freeHeld)} of windows reach ${rateWords(nativeFps)}.${beside(sure)}`,
+    `Lock at ${rateWords(fps)} fps: ${share(held)} of windows hold it behind the cap${surely(sure)}${refreshes !== null ? `, every frame for ${refreshes} refreshes` : ", though this display can't show every frame equally long"}. Free it averages ${average.toFixed(1)}, but only ${share(freeHeld)} of windows reach ${rateWords(nativeFps)}.${beside(sure)}`,
   "rate.tied": ({ nativeFps, held }) =>
-    `Its speed is tied to its rate: any cap below ${rateWords(nativeFps)} fps is slow motion. Only ${heldShare(held)} of windows hold it, so lighten it first.`,
+    `Its speed is tied to its rate: any cap below ${rateWords(nativeFps)} fps is slow motion. Only ${share(held)} of windows hold it, so lighten it first.`,
   "rate.free": ({ leastFps, average }) =>
     `No rate from ${rateWords(leastFps)} fps up is sure to be held by 99 % of windows: leave it free, averaging ${average.toFixed(1)}, and lighten it first.`,
   "rate.capped": () =>
@@ -181,21 +187,15 @@ function toLimit(outlook: LimitOutlook, limitC: number): string {
 const surely = ({ heldLow, chance }: Sure) =>
   heldLow === undefined || chance === undefined || heldLow >= 0.995
     ? ""
-    : ` (a fresh run at least ${heldShare(heldLow)}, 95 %)`;
+    : ` (a fresh run at least ${share(heldLow)}, 95 %)`;
 
 /** What else is to be known of a lock: hitches at any cap, and how the engine works. */
 const beside = ({ hitches, strict }: Sure) =>
   [
     hitches &&
-      ` ${hitches.perMinute.toFixed(1)} hitches a minute come at any cap: with them ${heldShare(hitches.held)} of windows hold, and about ${outOfTen(hitches.quietMinute)} minutes have none.`,
+      ` ${hitches.perMinute.toFixed(1)} hitches a minute come at any cap: with them ${share(hitches.held)} of windows hold, and about ${outOfTen(hitches.quietMinute)} minutes have none.`,
     strict !== undefined &&
-      ` That is for an engine that works a frame ahead; one that waits for the display after every frame would hold ${heldShare(strict)}. Which is yours? A run behind the cap tells.`,
+      ` That is for an engine that works a frame ahead; one that waits for the display after every frame would hold ${share(strict)}. Which is yours? A run behind the cap tells.`,
   ]
     .filter(Boolean)
     .join("");
-
-/** Shares near the whole keep a digit, cut off: neither 99.4 % reads as 99 %, nor what isn't the whole as 100 %. */
-const heldShare = (held: number) =>
-  held > 0.985 && held < 1
-    ? `${(Math.floor(1000 * held + 1e-9) / 10).toFixed(1)} %`
-    : `${(100 * held).toFixed(0)} %`;

@@ -8,11 +8,22 @@ import {
   usualFrameMs,
   type ScaleLaw,
 } from "@/core/sweep";
+import { settingFor } from "@/core/kit";
+import type { Grade } from "@/core/verdict";
 import { said } from "../../codes";
 import type { Said } from "@/core/said";
 import { targetFpsOf, type TrialFacts } from "../../facts";
 import { meanOf } from "../../sweeping";
 import { readByEye } from "./byEye";
+
+/** Lights of runs that are short of their rate. */
+const underSpeed: Grade[] = ["dims", "gutters", "dark"];
+
+/** Whether the engine's hold on the rate was let go in every arm; false where it has none. */
+function wasLetFree({ trial, catalogue }: Pick<TrialFacts, "trial" | "catalogue">): boolean {
+  const hold = settingFor(catalogue, "hold rate");
+  return hold !== null && trial.arms.every(({ settings }) => (settings[hold.key] ?? hold.default) === false);
+}
 
 /** What was measured at every level that has a run with frame times. */
 function levelsOf({ trial, runs, screens }: TrialFacts) {
@@ -25,7 +36,8 @@ function levelsOf({ trial, runs, screens }: TrialFacts) {
     const meansMs = timed.map(({ summary }) => 1000 / summary.averageFps);
     if (level === null || mediansMs.length === 0) return [];
     const paced = timed.some(({ summary }) => hidesWork(summary));
-    return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs, meansMs, paced }];
+    const slow = own.some(({ verdict }) => verdict.grade !== null && underSpeed.includes(verdict.grade));
+    return [{ scale: level, pixels: nativePixels * level ** 2, mediansMs, p99sMs, meansMs, paced, slow }];
   });
   return { levels, nativePixels };
 }
@@ -66,7 +78,7 @@ export function read(facts: TrialFacts): ResolutionReading | null {
     const sentence = said("resolution.runNext");
     return { ...common, law: null, next: null, arm: null, missing: [...missing, few], sentence };
   }
-  const law = fitScaleLaw(levels, { targetFps, nativePixels });
+  const law = fitScaleLaw(levels, { targetFps, nativePixels, letFree: wasLetFree(facts) });
   const most = Math.max(...trial.arms.map(({ level }) => level ?? 1));
   const offered = Array.from({ length: Math.min(mostScale, Math.ceil(most) + 1) }, (_, k) => k + 1);
   const measured = shown.map(({ scale }) => scale);
