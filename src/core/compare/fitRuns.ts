@@ -1,4 +1,4 @@
-import { normalBelow, normalDensity } from "@/core/stats";
+import { normalBelow, normalDensity, normalQuantile } from "@/core/stats";
 import { driftsOver, type Drift } from "./drifts";
 import type { Spread } from "./spreads";
 
@@ -209,9 +209,9 @@ export function fitRuns(values: number[][], orders: number[][][], spreads: Sprea
   };
 }
 
-/** Halvings of an interval's end, and steps of Newton's method from there. */
-const halvings = 18,
-  newtonSteps = 6;
+/** Steps in which an end of an interval is looked for, and how near it is to be found, as a share of its spread. */
+const mostSteps = 60,
+  nearEnough = 1e-10;
 
 /**
  * The effect of arm b over arm a: median and 95 % interval over all explanations and spreads.
@@ -230,26 +230,26 @@ export function contrastOf({ explanations }: RunsFit, a: number, b: number, unkn
   const whole = parts.reduce((sum, { weight }) => sum + weight, 0);
   const below = (x: number) =>
     parts.reduce((sum, { weight, at, sd }) => sum + weight * normalBelow((x - at) / sd), 0) / whole;
-  const widest = 12 * Math.max(...parts.map(({ sd }) => sd));
-  const ends = [
-    Math.min(...parts.map(({ at }) => at)) - widest,
-    Math.max(...parts.map(({ at }) => at)) + widest,
-  ];
+  const density = (x: number) =>
+    parts.reduce((sum, { weight, at, sd }) => sum + (weight / sd) * normalDensity((x - at) / sd), 0) / whole;
+  const middle = parts.reduce((sum, { weight, at }) => sum + weight * at, 0) / whole;
+  const spread = Math.sqrt(
+    parts.reduce((sum, { weight, at, sd }) => sum + weight * (sd ** 2 + (at - middle) ** 2), 0) / whole,
+  );
+  /** Newton's method, kept inside what is known to hold the quantile, halved where it would leave it. */
   const quantile = (share: number) => {
-    let [low, high] = ends;
-    for (let k = 0; k < halvings; k++) {
-      const middle = (low + high) / 2;
-      if (below(middle) < share) low = middle;
-      else high = middle;
-    }
-    let at = (low + high) / 2;
-    for (let k = 0; k < newtonSteps; k++) {
-      const density =
-        parts.reduce(
-          (sum, { weight, at: centre, sd }) => sum + (weight / sd) * normalDensity((at - centre) / sd),
-          0,
-        ) / whole;
-      at = Math.min(high, Math.max(low, at - (below(at) - share) / Math.max(density, 1e-300)));
+    let low = middle - 40 * spread,
+      high = middle + 40 * spread,
+      at = middle + spread * normalQuantile(share);
+    for (let k = 0; k < mostSteps; k++) {
+      const off = below(at) - share;
+      if (off > 0) high = at;
+      else low = at;
+      const newton = at - off / Math.max(density(at), 1e-300);
+      const next = newton > low && newton < high ? newton : (low + high) / 2;
+      const moved = Math.abs(next - at);
+      at = next;
+      if (moved < nearEnough * spread) break;
     }
     return at;
   };

@@ -68,7 +68,8 @@ export function noiseFloor(groups: number[][]): NoiseFloor | null {
 }
 
 /** Rates are never alike to more than a thousandth. */
-const leastVariance = 1e-6;
+const leastSd = 1e-3,
+  leastVariance = leastSd ** 2;
 
 /** Degrees of freedom from which a rig's own floor is said to be measured. */
 const enoughRepeats = 4;
@@ -76,7 +77,7 @@ const enoughRepeats = 4;
 const mostFreedom = 20;
 
 /**
- * What is believed of a rig: the assumption, moved by every repeat there is (scaled inverse χ² prior).
+ * What is believed of a rig: the assumption, moved by every repeat there is; logs of SDs, weighed by their freedom.
  * @param floor of its repeats; null without any
  */
 export function rigNoise(
@@ -84,11 +85,16 @@ export function rigNoise(
   assumed: NoiseFloor = assumedNoise,
 ): { noise: NoiseFloor; measured: boolean } {
   if (!floor) return { noise: assumed, measured: false };
-  const { variance, freedom } = pooledSpread(floor.freedom * floor.sd ** 2, floor.freedom, assumed);
+  const freedom = floor.freedom + assumed.freedom;
+  // The log of an SD of few repeats comes out low by about that.
+  const bias = 0.5 / floor.freedom + 1 / (6 * floor.freedom ** 2);
+  const log =
+    (floor.freedom * (Math.log(Math.max(floor.sd, leastSd)) + bias) + assumed.freedom * Math.log(assumed.sd)) /
+    freedom;
   const measured = floor.freedom >= enoughRepeats;
   return {
     noise: {
-      sd: Math.sqrt(variance),
+      sd: Math.exp(log),
       freedom: Math.min(mostFreedom, freedom),
       ...(measured ? {} : { betweenOnly: true }),
     },
