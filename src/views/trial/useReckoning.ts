@@ -12,7 +12,7 @@ export function useReckoning(
   pending: string | null,
   refresh: () => void,
 ): { problem: string | null; again: () => void } {
-  const { data: problem = null, refetch } = useQuery({
+  const { data, isFetching, refetch } = useQuery({
     queryKey: ["reckoning", trialId, pending],
     enabled: pending !== null,
     gcTime: 0,
@@ -23,5 +23,6 @@ export function useReckoning(
       return null;
     },
   });
-  return { problem, again: () => void refetch() };
+  // While it is asked for again the last problem is over.
+  return { problem: isFetching ? null : (data ?? null), again: () => void refetch() };
 }
