@@ -105,6 +105,16 @@ describe("failures speak of causes", () => {
   });
 });
 
+/** Where anything may be changed, and nothing but settings is there to change. */
+const anywhere: Omit<Parameters<typeof leversFor>[0], "catalogue" | "settings"> = {
+  rules: {
+    mayChange: { picture: true, clocks: true, powerMode: true },
+    requires: { pluggedIn: null, docked: null, cooler: null },
+  },
+  spec: { powerModes: [], clockOptions: [], cooling: { kind: "fan", coolerToHand: false } },
+  conditions: { powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+};
+
 describe("out of reach", () => {
   const input = (speedPercent: number): SuggestInput => ({
     levers: [],
@@ -127,12 +137,7 @@ describe("out of reach", () => {
       plainSetting("haze", { type: "switch", default: true, fastest: false, relieves: ["processor"] }),
     ],
     settings: { haze: true },
-    rules: {
-      mayChange: { picture: true, clocks: true, powerMode: true },
-      requires: { pluggedIn: null, docked: null, cooler: null },
-    },
-    spec: { powerModes: [], clockOptions: [], cooling: { kind: "fan", coolerToHand: false } },
-    conditions: { powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+    ...anywhere,
   });
   it("isn't said while a lever is untried that isn't known to be useless: it is unlikely, and what would tell", () => {
     const asked = { ...input(60), levers };
@@ -165,12 +170,7 @@ describe("several at once", () => {
   const levers = leversFor({
     catalogue: [...switches, scale, driver],
     settings: { haze: true, edges: true, scale: 4, driver: "older" },
-    rules: {
-      mayChange: { picture: true, clocks: true, powerMode: true },
-      requires: { pluggedIn: null, docked: null, cooler: null },
-    },
-    spec: { powerModes: [], clockOptions: [], cooling: { kind: "fan", coolerToHand: false } },
-    conditions: { powerMode: null, clocks: null, cooler: false, docked: false, pluggedIn: false, setUp: null },
+    ...anywhere,
   });
   it("sets everything to its fastest, alone and with each choice that nobody knows", () => {
     expect(severalAtOnce(levers, []).map(({ settings }) => settings)).toEqual([

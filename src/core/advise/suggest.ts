@@ -167,10 +167,15 @@ export const heatCautions = [said("caution.heat"), said("caution.limit")];
  * @returns at most `most`, the best first; none where nothing is left that isn't known to be useless
  */
 export function suggest(input: SuggestInput, most = 3): Suggestion[] {
-  const rated = rate(input);
-  const likely = input.steady ? rated : rated.filter(({ belief }) => belief.chance >= leastChance);
-  const shown = likely.length > 0 ? likely : rated.filter(({ belief }) => belief.chance >= useless);
-  return shown.slice(0, most).map(({ isTried: _isTried, ...each }) => each);
+  return offered(rate(input), input)
+    .slice(0, most)
+    .map(({ isTried: _isTried, ...each }) => each);
+}
+
+/** What of all levers is worth a trial; where nothing is, what isn't known to be useless. */
+function offered(rated: Rated[], { steady }: SuggestInput): Rated[] {
+  const likely = steady ? rated : rated.filter(({ belief }) => belief.chance >= leastChance);
+  return likely.length > 0 ? likely : rated.filter(({ belief }) => belief.chance >= useless);
 }
 
 /** Chance of reaching full speed under which a job is called unlikely to. */
@@ -187,7 +192,8 @@ const unlikelyFrom = 0.3;
 export function outlook(input: SuggestInput, tied: boolean): { isOut: boolean; sentence: Said } | null {
   const missing = shortfallOf(input.speedPercent);
   if (input.steady || missing < 0.01) return null;
-  const left = rate(input).filter(({ belief }) => belief.chance >= useless);
+  const rated = rate(input);
+  const left = rated.filter(({ belief }) => belief.chance >= useless);
   const own = input.history.filter(({ elsewhere }) => !elsewhere);
   if (left.length === 0)
     return { isOut: true, sentence: said("next.outOfReach", { missing, trials: own.length, tied }) };
@@ -197,7 +203,7 @@ export function outlook(input: SuggestInput, tied: boolean): { isOut: boolean; s
     1,
   );
   if (1 - none >= unlikelyFrom) return null;
-  const [first] = suggest(input, 1);
+  const [first] = offered(rated, input);
   return {
     isOut: false,
     sentence: said("next.unlikely", {

@@ -1,4 +1,4 @@
-import { normalBelow, normalDensity, normalQuantile } from "@/core/stats";
+import { normalMixture } from "@/core/stats";
 import { driftsOver, type Drift } from "./drifts";
 import type { Spread } from "./spreads";
 
@@ -209,10 +209,6 @@ export function fitRuns(values: number[][], orders: number[][][], spreads: Sprea
   };
 }
 
-/** Steps in which an end of an interval is looked for, and how near it is to be found, as a share of its spread. */
-const mostSteps = 60,
-  nearEnough = 1e-10;
-
 /**
  * The effect of arm b over arm a: median and 95 % interval over all explanations and spreads.
  * @param unknown how far off the effect may lie, whatever is repeated
@@ -227,32 +223,7 @@ export function contrastOf({ explanations }: RunsFit, a: number, b: number, unkn
         : [],
     );
   });
-  const whole = parts.reduce((sum, { weight }) => sum + weight, 0);
-  const below = (x: number) =>
-    parts.reduce((sum, { weight, at, sd }) => sum + weight * normalBelow((x - at) / sd), 0) / whole;
-  const density = (x: number) =>
-    parts.reduce((sum, { weight, at, sd }) => sum + (weight / sd) * normalDensity((x - at) / sd), 0) / whole;
-  const middle = parts.reduce((sum, { weight, at }) => sum + weight * at, 0) / whole;
-  const spread = Math.sqrt(
-    parts.reduce((sum, { weight, at, sd }) => sum + weight * (sd ** 2 + (at - middle) ** 2), 0) / whole,
-  );
-  /** Newton's method, kept inside what is known to hold the quantile, halved where it would leave it. */
-  const quantile = (share: number) => {
-    let low = middle - 40 * spread,
-      high = middle + 40 * spread,
-      at = middle + spread * normalQuantile(share);
-    for (let k = 0; k < mostSteps; k++) {
-      const off = below(at) - share;
-      if (off > 0) high = at;
-      else low = at;
-      const newton = at - off / Math.max(density(at), 1e-300);
-      const next = newton > low && newton < high ? newton : (low + high) / 2;
-      const moved = Math.abs(next - at);
-      at = next;
-      if (moved < nearEnough * spread) break;
-    }
-    return at;
-  };
+  const { below, quantile } = normalMixture(parts);
   const estimate = quantile(0.5);
   const beyond = estimate > 0 ? below(Math.min(estimate, unknown)) : 1 - below(Math.max(estimate, -unknown));
   return {

@@ -162,8 +162,8 @@ function unlikely(state: State, seen: Seen[]): number {
   const { of, spreads } = state;
   let sum = 0;
   for (const { t, r, pixels, log, held } of seen) {
-    const off = log - frameTimeOf(workAt(state, t), paceAt(state, r), pixels, state.sharpness).value;
-    sum += held ? held.precision * (off + held.at - log) ** 2 : (off / spreads.off) ** 2;
+    const { value } = frameTimeOf(workAt(state, t), paceAt(state, r), pixels, state.sharpness);
+    sum += (held?.precision ?? 1 / spreads.off ** 2) * ((held?.at ?? log) - value) ** 2;
   }
   of.title.forEach((value, i) => (sum += ((value - (of.mean[i % 3] ?? 0)) / (spreads.title[i % 3] ?? 1)) ** 2));
   of.rig.forEach((value, i) => (sum += (value / (spreads.rig[i % 2] ?? 1)) ** 2));

@@ -18,6 +18,7 @@ export {
 export type { Interval } from "./shape";
 export { weightedLine, type Line } from "./line";
 export { leastSquares, solveNormal } from "./leastSquares";
+export { normalMixture } from "./mixture";
 export { theilSen, type TheilSen } from "./theilSen";
 export { thinned } from "./thin";
 export { chiSquared, seeded, studentT, type Random } from "./random";

@@ -1,4 +1,4 @@
-import { leastSquares, medianOf, normalBelow } from "@/core/stats";
+import { leastSquares, medianOf, normalMixture } from "@/core/stats";
 
 /** Time constants that are tried between the shortest and the longest. */
 const settlingsTried = 8;
@@ -8,8 +8,6 @@ const shortest = 0.05,
   longestMinutes = 10;
 /** Residuals further out are brought in, in median deviations: spikes aren't the curve. */
 const farOut = 4;
-/** Halvings of an interval's end. */
-const halvings = 40;
 
 /**
  * What goes on growing beside what levels off: a line, or a line and a curve that fills up, of every length that
@@ -55,20 +53,7 @@ export function goingOn(
     at: coefficients[1] ?? 0,
     sd: Math.sqrt(variance * covariance.get(1, 1)),
   }));
-  const whole = parts.reduce((sum, { weight }) => sum + weight, 0);
-  if (!(whole > 0)) return null;
-  const below = (x: number) =>
-    parts.reduce((sum, { weight, at, sd }) => sum + weight * normalBelow((x - at) / sd), 0) / whole;
-  const widest = 10 * Math.max(...parts.map(({ sd }) => sd));
-  const quantile = (share: number) => {
-    let low = Math.min(...parts.map(({ at }) => at)) - widest,
-      high = Math.max(...parts.map(({ at }) => at)) + widest;
-    for (let k = 0; k < halvings; k++) {
-      const middle = (low + high) / 2;
-      if (below(middle) < share) low = middle;
-      else high = middle;
-    }
-    return (low + high) / 2;
-  };
+  if (!(parts.reduce((sum, { weight }) => sum + weight, 0) > 0)) return null;
+  const { quantile } = normalMixture(parts);
   return { slope: quantile(0.5), low: quantile(0.025), high: quantile(0.975) };
 }
