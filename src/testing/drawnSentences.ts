@@ -33,6 +33,13 @@ export const drawnSentences: Drawn = {
   ],
   "capture.clock": [{ speed: 0.921, low: 0.905, high: 0.938 }],
   "capture.counter": [{ shown: 60, averageFps: 41.8 }],
+  "trial.contradicting": [{ arm: "scale 2", low: 14.2, lowRun: 3, high: 59.9, highRun: 5 }],
+  "incoming.packed": [{ as: "zip" }],
+  "incoming.spoilt": [
+    { what: "recipe", where: "title.name", message: "Invalid input: expected string" },
+    { what: "job", where: "", message: "Something is missing." },
+  ],
+  "incoming.spoiltConfig": [{ message: "Line 4: a value is missing" }],
   "verdict.tooShort": [
     { seconds: 0.4, wanted: 10 },
     { seconds: 8.25, wanted: 10 },

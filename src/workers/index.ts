@@ -2,6 +2,7 @@ import { proxy, releaseProxy, wrap, type Remote } from "comlink";
 import type { RunComparer } from "./compare.worker";
 import type { CaptureReader } from "./capture.worker";
 import type { ConfigReader } from "./config.worker";
+import type { IncomingReader } from "./incoming.worker";
 import type { Foreseer } from "./predict.worker";
 import type { Planner } from "./timetable.worker";
 import type { LogImport } from "./logImport.worker";
@@ -47,3 +48,5 @@ export const startPlanner = () =>
   working<Planner>(new Worker(new URL("./timetable.worker.ts", import.meta.url), { type: "module" }));
 export const startForeseer = () =>
   working<Foreseer>(new Worker(new URL("./predict.worker.ts", import.meta.url), { type: "module" }));
+export const startIncomingReader = () =>
+  working<IncomingReader>(new Worker(new URL("./incoming.worker.ts", import.meta.url), { type: "module" }));

@@ -1,13 +1,18 @@
 import { packTrace, type Trace } from "@/core/trace";
 
-/** Sends a trace to be kept, with the run's particulars. @param lost what is said where nobody answers */
+/**
+ * Sends a trace to be kept, with the run's particulars.
+ * @param lost what is said where nobody answers
+ * @param path where to: the runs, or one run that is read anew
+ */
 export async function keepTrace(
   trace: Trace,
   run: unknown,
   lost: { title: string; fix: string },
+  path = "/api/v1/runs",
 ): Promise<KeepOutcome> {
   try {
-    const response = await fetch("/api/v1/runs", {
+    const response = await fetch(path, {
       method: "POST",
       headers: { "content-type": "application/octet-stream" },
       body: packTrace(trace, run),

@@ -102,12 +102,13 @@ const api = {
   },
 
   /** Sends the trace that was read to be kept, with the run's particulars. */
-  async keep(run: unknown): Promise<KeepOutcome> {
+  async keep(run: unknown, path?: string): Promise<KeepOutcome> {
     if (!held) return { ok: false, title: "No log has been read.", fix: "Choose one first." };
-    return keepTrace(held, run, {
+    const lost = {
       title: "The application doesn't answer.",
       fix: "The log is still here: try again when it does.",
-    });
+    };
+    return keepTrace(held, run, lost, path);
   },
 };
 

@@ -13,10 +13,12 @@ import {
   durationOf,
   endsOf,
   frameColumns,
+  frameSpread,
   mostOfChannels,
   sliceTrace,
   unpackTrace,
   type ChannelRole,
+  type FrameSpread,
   type Mark,
   type PixelColumns,
   type Trace,
@@ -79,6 +81,16 @@ const api = {
         .slice(0, mostHitches)
         .map(({ startMs, frameMs }) => ({ at: startMs, frameMs })),
     };
+  },
+
+  /** How the frames of some runs are spread, over one range; null of a run without frames. */
+  async spreads(runIds: string[]): Promise<(FrameSpread | null)[]> {
+    const held = await Promise.all(runIds.map(load));
+    const own = held.map(({ trace }) => frameSpread(trace));
+    const edges = own.flatMap((spread) =>
+      spread ? [spread.histogram[0]?.ms ?? 0, spread.histogram.at(-1)?.ms ?? 0] : [],
+    );
+    return held.map(({ trace }) => frameSpread(trace, [Math.min(...edges), Math.max(...edges)]));
   },
 
   async columns(runId: string, fromMs: number, toMs: number, width: number): Promise<TraceColumns> {

@@ -11,3 +11,4 @@ export * from "./board";
 export * from "./others";
 export * from "./people";
 export * from "./predictions";
+export * from "./deeds";

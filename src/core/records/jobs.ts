@@ -135,6 +135,10 @@ export const trialRowSchema = decidableSchema.extend(versionedSchema.shape).exte
   createdAt: moment,
   choice: z.enum(["keep", "put back"]).nullable(),
   reason: z.string(),
+  mendedSince: z
+    .boolean()
+    .nullish()
+    .describe("Runs of it were changed, moved or left out after it was decided: look again."),
 });
 export type TrialRow = z.output<typeof trialRowSchema>;
 

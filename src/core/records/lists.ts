@@ -39,6 +39,7 @@ export const profileListRowSchema = z.object({
   jobs: z.number(),
   titles: z.number().describe("Titles that jobs are of."),
   toConfirm: z.number().describe("Values that aren't proven for a title as the rig is now."),
+  lastTitleId: z.uuid().nullable().describe("The title of the newest decision; null before any."),
 });
 export type ProfileListRow = z.output<typeof profileListRowSchema>;
 

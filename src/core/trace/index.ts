@@ -33,6 +33,7 @@ export {
   type CoarseTrace,
   type PixelColumns,
 } from "./pixels";
+export { frameSpread, type FrameSpread } from "./spread";
 export { unitsFor } from "./units";
 export { traceCsv } from "./csv";
 export type { LinesSaid, TraceCodes } from "./codes";

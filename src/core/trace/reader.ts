@@ -8,7 +8,7 @@ import { problem } from "./problem";
 import { pairedCells, isComment, layoutOf, type Layout } from "./layout";
 import { LineCutter, mostLineLength } from "./lines";
 import { rowsOf, splitRow } from "./rows";
-import type { Column, LogProblem, LogResult, ReadOptions } from "./types";
+import type { Column, LogProblem, LogResult, ReadOptions, Role } from "./types";
 
 /** Lines, or characters if they come first, looked at before the layout is judged. */
 const headLines = 300,
@@ -281,12 +281,16 @@ export class LogReader {
 function judgeByValues(layout: Layout, head: string[]): Column[] {
   if (layout.columns.some(({ role }) => role === "frameTime" || role === "presentTime" || role === "rate"))
     return layout.columns;
-  // A header that names no time is trusted: guessing among named columns would be inventing.
-  if (layout.headerLine !== null && layout.header.length > 1) return layout.columns;
+  // A header of which anything is known is trusted: guessing among named columns would be inventing. One in another
+  // language is no header, as far as it goes.
+  const isForeign = layout.columns.every(({ role }) => role === "ignore");
+  if (layout.headerLine !== null && layout.header.length > 1 && !isForeign) return layout.columns;
   const rows = head
     .filter((line, index) => line.trim() !== "" && !isComment(line) && index + 1 > (layout.headerLine ?? 0))
     .slice(0, 200)
     .map((line) => splitRow(line, layout.delimiter));
+  if (layout.headerLine !== null && layout.header.length > 1 && rows.length < leastToJudge)
+    return layout.columns;
   const values = layout.header.map((_, index) =>
     rows.map((cells) => numberIn(cells[index], layout.decimalComma)).filter((value) => !Number.isNaN(value)),
   );
@@ -305,13 +309,52 @@ function judgeByValues(layout: Layout, head: string[]): Column[] {
     (column) => column.length > 2 && column.every((value, i) => i === 0 || value === column[i - 1] + 1),
   );
   const clock = grows.findIndex((yes, index) => yes && !counts[index]);
-  const frames = filled.findIndex(
-    (yes, index) => yes && !grows[index] && (clock < 0 || stepsMatch(values[clock], values[index])),
-  );
+  // Whole numbers beside something that grows by the second are a counter's readings, not times of frames.
+  const seconds = grows.findIndex((yes, index) => yes && !clocks[index] && isBySeconds(values[index]));
+  const readings =
+    seconds < 0 ? -1 : filled.findIndex((yes, index) => yes && !grows[index] && areReadings(values[index]));
+  const byValues = (column: Column, role: Role): Column => ({ ...column, role, unitFrom: "values" });
+  const beside =
+    clock < 0
+      ? -1
+      : filled.findIndex((yes, index) => yes && !grows[index] && stepsMatch(values[clock], values[index]));
+  if (readings >= 0 && beside < 0)
+    return layout.columns.map((column, index) =>
+      index === readings
+        ? byValues(column, "rate")
+        : index === seconds
+          ? { ...byValues(column, "presentTime"), unit: "s" }
+          : column,
+    );
+  const frames = clock < 0 ? filled.findIndex((yes, index) => yes && !grows[index]) : beside;
   return layout.columns.map((column, index) => {
     if (index === frames) return { ...column, role: "frameTime" };
     return index === clock && frames < 0 ? { ...column, role: "presentTime" } : column;
   });
+}
+
+/** Rows from which columns of a header that isn't known are judged by their values. */
+const leastToJudge = 20;
+
+/** Whether a column grows by about a second a row: its usual step is from a fifth of one to ten. */
+function isBySeconds(values: number[]): boolean {
+  const steps = values
+    .slice(1)
+    .map((value, i) => value - values[i])
+    .sort((a, b) => a - b);
+  const usual = steps[steps.length >> 1];
+  return usual >= 0.2 && usual <= 10;
+}
+
+/** Whether a column holds what a counter of whole frames a second shows. */
+function areReadings(values: number[]): boolean {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = sorted[sorted.length >> 1];
+  return (
+    middle >= 10 &&
+    middle <= 400 &&
+    values.every((value) => Number.isInteger(value) && value >= 0 && value <= 1000)
+  );
 }
 
 /** A clock written as 10:00:01.5 names its own unit. */

@@ -146,6 +146,20 @@ describe("what columns are, from words and units in any order", () => {
       columns: [{ name: "apples" }, { name: "pears" }],
     });
   });
+  it("a header in another language is none: the values tell, and are marked as judged", () => {
+    const comma = (value: number) => value.toFixed(3).replace(".", ",");
+    const german = read(`Zeit;Bildzeit\n${rows(30, (i) => `${comma(i * 0.02)};${comma(20)}`)}\n`);
+    expect(german.columns.map(({ role }) => role)).toEqual(["ignore", "frameTime"]);
+    expect(framesOf(german)[0]).toBe(20);
+    const counter = read(`время,кадры\n${rows(30, (i) => `${i},${59 + (i % 2)}`)}\n`);
+    expect(counter.columns).toMatchObject([
+      { role: "presentTime", unit: "s", unitFrom: "values" },
+      { role: "rate", unitFrom: "values" },
+    ]);
+    expect(counter.trace.form).toBe("interval");
+    // One word that is known is enough to trust the rest of the header.
+    expect(refused(`Zeit;gpu load %\n${rows(30, (i) => `${i};90`)}\n`).code).toBe("noTiming");
+  });
   it("a hundred columns are no trouble", () => {
     const wide = (cell: (i: number) => string) => Array.from({ length: 100 }, (_, i) => cell(i)).join(",");
     const reading = read(

@@ -1,5 +1,13 @@
 import fc from "fast-check";
-import { assignArms, inRunningOrder } from "./assign";
+import { armDoubts, assignArms as assign, inRunningOrder } from "./assign";
+
+const assignArms = (files: string[], arms: string[], left: number[], further = false) =>
+  assign(
+    files.map((name) => ({ name })),
+    arms.map((name) => ({ name })),
+    left,
+    further,
+  );
 
 describe("arms for logs that come together", () => {
   it("the names say it where each holds one arm's", () =>
@@ -18,11 +26,45 @@ describe("arms for logs that come together", () => {
     expect(assignArms(["bonnet.csv"], ["off", "on"], [1]).by).toBe("plan");
     expect(assignArms(["12.csv"], ["1", "2"], [0]).by).toBe("plan");
   });
-  it("one that says nothing leaves all to the plan, and past it the arms in turn", () =>
-    expect(assignArms(["on.csv", "b.csv", "c.csv", "d.csv"], ["off", "on"], [1, 0])).toEqual({
-      arms: [1, 0, 0, 1],
-      by: "plan",
-    }));
+  it("one that says nothing leaves all to the plan; past it the arms in turn, once that is asked for", () => {
+    const files = ["on.csv", "z.csv", "y.csv", "z2.csv"];
+    expect(assignArms(files, ["off", "on"], [1, 0])).toEqual({ arms: [1, 0, null, null], by: "plan" });
+    expect(assignArms(files, ["off", "on"], [1, 0], true)).toEqual({ arms: [1, 0, 0, 1], by: "plan" });
+  });
+  it("letters stand for arms, by themselves or beside a number", () => {
+    expect(assignArms(["run-03-A.csv", "run-04-B.csv", "run-05-b.csv"], ["off", "on"], [])).toEqual({
+      arms: [0, 1, 1],
+      by: "names",
+    });
+    expect(assignArms(["03a.csv", "04b.csv"], ["off", "on"], []).arms).toEqual([0, 1]);
+    // All of one letter, or a letter without an arm, says nothing.
+    expect(assignArms(["a.csv", "a 2.csv"], ["off", "on"], [1, 0]).by).toBe("plan");
+    expect(assignArms(["a.csv", "c.csv"], ["off", "on"], [1, 0]).by).toBe("plan");
+  });
+  it("what the files say of their settings comes before the plan", () => {
+    const files = [
+      { name: "1.csv", says: "# scale = 3" },
+      { name: "2.csv", says: "# scale=1; light=off" },
+    ];
+    const arms = [
+      { name: "as it is", signs: ["scale 1"] },
+      { name: "larger", signs: ["scale 3"] },
+    ];
+    expect(assign(files, arms, [0, 1])).toEqual({ arms: [1, 0], by: "contents" });
+    expect(assign([files[0]!, { name: "2.csv" }], arms, [0, 1]).by).toBe("plan");
+  });
+  it("doubts a log whose rate falls in with the other arm's, and only then", () => {
+    // Two of four were given the wrong arm.
+    expect(armDoubts([0, 0, 0, 1, 1, 1], [40, 41, 60, 60, 61, 40])).toEqual([
+      { at: 2, like: 1 },
+      { at: 5, like: 0 },
+    ]);
+    expect(armDoubts([0, 1, 0, 1], [40, 60, 41, 61])).toEqual([]);
+    // Arms that are alike, and an arm of one run, are doubted by nothing.
+    expect(armDoubts([0, 1, 0, 1], [50, 50.5, 51, 49.5])).toEqual([]);
+    expect(armDoubts([0, 1], [40, 60])).toEqual([]);
+    expect(armDoubts([0, 0, null], [40, null, 60])).toEqual([]);
+  });
   it("every file gets an arm that there is", () =>
     fc.assert(
       fc.property(
@@ -36,7 +78,7 @@ describe("arms for logs that come together", () => {
             left.map((arm) => arm % arms.length),
           ).arms;
           expect(assigned).toHaveLength(files.length);
-          for (const arm of assigned) expect(arms[arm]).toBeDefined();
+          for (const arm of assigned) if (arm !== null) expect(arms[arm]).toBeDefined();
         },
       ),
     ));

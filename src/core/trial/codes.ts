@@ -30,6 +30,7 @@ export interface Kept extends Pair {
 
 /** Sentences that this folder says, by their codes, with the figures in each; core/words puts them into words. */
 export interface TrialCodes {
+  "trial.contradicting": { arm: string; low: number; lowRun: number; high: number; highRun: number };
   "compare.faultsOutweigh": Pair;
   "compare.faultGone": Kept;
   "compare.better": Kept;

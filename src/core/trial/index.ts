@@ -44,5 +44,5 @@ export { memoryPlan } from "./kinds/memory/plan";
 export type { MemoryReading } from "./kinds/memory/shape";
 export { ratePlan } from "./kinds/rate/plan";
 export type { RateReading } from "./kinds/rate/shape";
-export { assignArms, inRunningOrder, type AssignedBy } from "./assign";
+export { armDoubts, armRunName, assignArms, inRunningOrder, nameInArm, standOut } from "./assign";
 export type { Kept, LightChange, Losses, Pair, TrialCodes, Usual } from "./codes";

@@ -1,3 +1,4 @@
+import { contradicts } from "./assign";
 import type { Progress, Visits, ArmFigures } from "./shape";
 import { displayIn, outweighs, type Display } from "@/core/kit";
 import { said } from "./codes";
@@ -55,11 +56,32 @@ export function understand(facts: TrialFacts, traces: Traces): Understood {
   const kind = kindOf(trial.kind);
   const usable = usableRuns(trial, runs);
   const evidence = evidenceOf(facts);
+  const against = contradicting(facts);
+  if (against) return { reading: null, outcome: null, advice: null, missing: [against] };
   const reading = kind.read({ ...facts, runs: usable }, traces) as Reading | null;
   const advised = kind.advise({ ...facts, usable, evidence }, reading);
   if (!advised.ok) return { reading, outcome: null, advice: null, missing: advised.missing };
   const outcome = { kind: trial.kind, arms: evidence, ...advised.outcome };
   return { reading, outcome, advice: outcome.advice, missing: [] };
+}
+
+/** Runs of one arm that lie too far apart to be of one thing: a mistake somewhere, which no sentence is made over. */
+function contradicting({ trial, runs }: Pick<TrialFacts, "trial" | "runs">): Said | null {
+  for (const [arm, { name }] of trial.arms.entries()) {
+    const own = usableRuns(trial, runs)
+      .filter((run) => run.arm === arm && !run.crashed && run.summary.averageFps > 0)
+      .sort((a, b) => a.summary.averageFps - b.summary.averageFps);
+    const [low, high] = [own[0], own.at(-1)];
+    if (low && high && high.summary.averageFps > contradicts * low.summary.averageFps)
+      return said("trial.contradicting", {
+        arm: name,
+        low: low.summary.averageFps,
+        lowRun: low.number,
+        high: high.summary.averageFps,
+        highRun: high.number,
+      });
+  }
+  return null;
 }
 
 /**

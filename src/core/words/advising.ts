@@ -2,25 +2,8 @@ import type { Sentences } from "./said";
 import type { AdviseCodes, ProposedChange } from "@/core/advise";
 import type { WordsCodes } from "./codes";
 import type { JobCodes } from "@/core/job";
-import type { Strategy } from "@/core/kit";
 import { valueWords } from "@/core/kit";
 import { armWords, count, gain, listed, lower, outOfTen, share } from "./figures";
-
-/** Ways to begin; a job has one, and it can be changed on the way. */
-export const strategyWords: Record<Strategy, { name: string; when: string }> = {
-  climb: {
-    name: "Climb",
-    when: "From what is in force, one change at a time, keeping only what helps. Use it when the device is near: the profile stays short, and every override has its proof. It is the default.",
-  },
-  descend: {
-    name: "Descend",
-    when: "Everything at its fastest at once, then give quality back until it fails. Use it on a weak device, when the baseline is below half speed: one trial tells whether full speed can be had at all, before an afternoon is spent on single steps.",
-  },
-  screen: {
-    name: "Screen",
-    when: "Many switches, few runs: a design that sets all of them together, balanced so that each one's effect can be read off. Use it when five or more switches might matter and nothing says which; it finds what a switch does by itself when that is much, not how switches act on one another.",
-  },
-};
 
 const change = ({ label, from, to }: ProposedChange) =>
   `${label} ${from === null ? "" : `${valueWords(from)} → `}${valueWords(to)}`;
@@ -62,7 +45,7 @@ export const advisingSentences = {
   "next.outOfReach": ({ missing, trials, tied }) =>
     `${gain(missing)} is missing, and ${trials === 0 ? "there is nothing to change" : `after ${count(trials, "trial")} nothing is left to change that could give it`}: full speed can't be reached this way. ${tied ? "Try another engine or build, or close the job with what holds." : "Lock a lower rate that holds, lower the target, or try another engine."}`,
   "next.unlikely": ({ missing, chance, levers, suggestion }, words) =>
-    `Full speed is unlikely: ${gain(missing)} is missing, and ${count(levers, "change")} left to try ${levers === 1 ? "has" : "have"} about ${outOfTen(chance)} to give it.${suggestion ? ` What would tell: ${lower(words(suggestion))}` : ""}`,
+    `Full speed is unlikely: ${gain(missing)} is missing, and ${count(levers, "change")} left to try ${levers === 1 ? "has" : "have"} a chance of about ${outOfTen(chance)} to give it.${suggestion ? ` What would tell: ${lower(words(suggestion))}` : ""}`,
   "next.crashed": () => "The last run ended in a crash. Run it again to see whether it comes back.",
   "next.cold": () =>
     "The last run compiled effects as it went. Run the same scene again with the cache warm before judging it.",

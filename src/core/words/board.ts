@@ -44,7 +44,7 @@ export function beginWords(
 ): [begin: string, trust: string] {
   const mode = modeOf(suggestion);
   return [
-    `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: ${outOfTen(suggestion.chance)} that it holds.`,
+    `Begin at ×${suggestion.scale}${mode ? ` in ${mode}` : ""}: a chance of ${outOfTen(suggestion.chance)} that it holds.`,
     `A prediction from other titles and rigs, nothing measured here; of ${count(of, "rate")} left out to try it, ${held} lay in their 90 % intervals.`,
   ];
 }

@@ -41,6 +41,8 @@ function further(steps: Step[]): string {
 
 /** What comparisons come to, and what a person should know of how they were made. */
 export const comparingSentences = {
+  "trial.contradicting": ({ arm, low, lowRun, high, highRun }) =>
+    `Runs of ${arm} contradict each other: ${low.toFixed(1)} fps in run ${lowRun}, ${high.toFixed(1)} in run ${highRun}, over three times as much. One of them is of something else: give it its own arm, or leave it out.`,
   "effect.pair": ({ pair }) => effect(pair),
   "compare.faultsOutweigh": ({ pair, lights }) =>
     `Put back: ${both(pair, lights)}, but its faults outweigh the speed.`,

@@ -126,7 +126,7 @@ const spread = ({ leastMs, leastPixels, mostMs, mostPixels }: Across) =>
 export const diagnosingSentences = {
   ...signSentences,
   "diagnosis.found": ({ first, chance, because, second, secondBecause }, words) =>
-    `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back${chance !== undefined && chance < 0.95 ? `, ${Math.round(10 * chance)} in 10` : ""}. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
+    `${capital(causeWords[first].name)} ${first === "shaders" ? "hold" : "holds"} it back${chance !== undefined && chance < 0.95 ? `, with a chance of ${Math.round(10 * chance)} in 10` : ""}. ${words(because)}${second && secondBecause ? ` ${capital(causeWords[second].name)} too: ${words(secondBecause)}` : ""}`,
   "diagnosis.hardly": ({ speedPercent, fullSpeedTimePercent }) =>
     `A little under full speed, ${speedPercent.toFixed(1)} % on average${fullSpeedTimePercent === null ? "" : ` and at it for ${fullSpeedTimePercent.toFixed(1)} % of the time`}, and no stretch of it is slow enough to show what holds it back.`,
   "diagnosis.nothing": () => "Nothing holds it back: full speed throughout.",

@@ -14,11 +14,12 @@ export { count as countWords, effect as effectWords } from "./figures";
 export { gradeWords, lightsWords, lightWords, overruledWords, placesWords, reasonWords } from "./verdict";
 export { soakFault } from "./sweeping";
 export { causeWords } from "./diagnosing";
-export { strategyWords } from "./advising";
+export { strategyWords } from "./strategies";
 export { cautionWords, comesToWords, crashWords, driverWords, sideEffectWords } from "./recipes";
 export { campaignWords, cellStateWords, shareWords, titleWords } from "./campaigns";
 export { buildWords, stillWords } from "./log";
 export { workshopWords } from "./workshop";
+export { deedWords } from "./deeds";
 export {
   beginWords,
   boardShareWords,

@@ -1,10 +1,11 @@
 import type { Said } from "@/core/said";
+import { incomingSentences } from "./incoming";
 import { readingSentences } from "./reading";
 import type { Sentences } from "./said";
 import { resultSentences, wording, type Codes } from "./words";
 
 /** Every sentence, by its code. */
-export const sentences: Sentences<Codes> = { ...resultSentences, ...readingSentences };
+export const sentences: Sentences<Codes> = { ...resultSentences, ...readingSentences, ...incomingSentences };
 
 /**
  * A sentence in words, those of reading a log among them. Pages that read no log take `words`, which is lighter.

@@ -113,9 +113,11 @@ describe("what the board says", () => {
       held: 9,
       of: 10,
     });
-    expect(begin).toBe("Begin at ×2 in Even, Loud: 7 in 10 that it holds.");
+    expect(begin).toBe("Begin at ×2 in Even, Loud: a chance of 7 in 10 that it holds.");
     expect(trust).toMatch(/^A prediction .*nothing measured here; of 10 rates left out to try it, 9 lay in/);
-    expect(beginWords(foreseen(0.5), { held: 1, of: 1 })[0]).toBe("Begin at ×2: 5 in 10 that it holds.");
+    expect(beginWords(foreseen(0.5), { held: 1, of: 1 })[0]).toBe(
+      "Begin at ×2: a chance of 5 in 10 that it holds.",
+    );
     expect(calibrationWords({ held: 9, of: 10 })).toMatch(/Of 10 rates left out to try them, 9 lay in/);
   });
 });

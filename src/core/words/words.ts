@@ -11,6 +11,7 @@ import type { TraceCodes } from "@/core/trace";
 import type { TrialCodes } from "@/core/trial";
 import type { VerdictCodes } from "@/core/verdict";
 import type { WordsCodes } from "./codes";
+import type { IncomingCodes } from "./incomingCodes";
 import type { InWords, Sentences } from "./said";
 import { advisingSentences } from "./advising";
 import { comparingSentences } from "./comparing";
@@ -31,6 +32,7 @@ export type Codes = AdviseCodes &
   CompareCodes &
   DiagnoseCodes &
   SignCodes &
+  IncomingCodes &
   JobCodes &
   KitCodes &
   ResolutionCodes &
@@ -41,10 +43,10 @@ export type Codes = AdviseCodes &
   VerdictCodes &
   WordsCodes;
 
-/** Sentences of reading a log, which only pages that read one need. */
-type LogCode = keyof TraceCodes | "refused.unread" | "remedy.chooseAgain";
+/** Sentences of reading files, which only pages that read one need. */
+type LogCode = keyof TraceCodes | keyof IncomingCodes | "refused.unread" | "remedy.chooseAgain";
 
-/** Every sentence but those of reading a log, by its code. */
+/** Every sentence but those of reading files, by its code. */
 export const resultSentences: Sentences<Omit<Codes, LogCode>> = {
   ...ownSentences,
   ...verdictSentences,
