@@ -154,6 +154,18 @@ export const jobsEndpoints = {
     creates: true,
     refusals: [404],
   }),
+  mendJob: endpoint({
+    method: "POST",
+    path: "/jobs/{id}/mending",
+    group: "Jobs",
+    summary: "Say that a job, with all its runs, is of another title, rig or build; judged anew by it.",
+    body: z
+      .object({ titleId: z.uuid(), rigId: z.uuid(), buildId: z.uuid() })
+      .partial()
+      .refine((to) => Object.values(to).some((each) => each !== undefined), "Say what it is of."),
+    output: nothingSchema,
+    refusals: [404, 409, 422],
+  }),
   closeJob: endpoint({
     method: "POST",
     path: "/jobs/{id}/closing",

@@ -36,6 +36,12 @@ export const manyTitlesSchema = z.object({
   hardness: z.enum(hardnesses).optional(),
 });
 
+const mergeQuery = z.object({
+  what: z.enum(["title", "system", "rig", "engine"]),
+  from: z.uuid(),
+  into: z.uuid(),
+});
+
 export const manyRigsSchema = manyTitlesSchema.omit({ hardness: true });
 
 export const namedRulesSchema = z.object({
@@ -62,6 +68,39 @@ export const listQuery = pageQuery.extend({
 });
 
 export const kitEndpoints = {
+  viewKitNames: endpoint({
+    method: "GET",
+    path: "/kit-names",
+    group: "Kit",
+    summary: "Systems and engines by name.",
+    output: z.object({
+      systems: z.array(z.object({ id: z.uuid(), name: z.string() })),
+      engines: z.array(z.object({ id: z.uuid(), name: z.string() })),
+    }),
+  }),
+  viewMerge: endpoint({
+    method: "GET",
+    path: "/merge",
+    group: "Kit",
+    summary:
+      "What merging one title, system, rig or engine into another would move, and what stands against it.",
+    query: mergeQuery,
+    output: z.object({
+      moves: z.array(z.object({ what: z.string(), count: z.number().int() })),
+      against: z.array(z.string()).describe("Titles that both systems have: merge those first."),
+    }),
+    refusals: [404, 409, 422],
+  }),
+  merge: endpoint({
+    method: "POST",
+    path: "/merge",
+    group: "Kit",
+    summary:
+      "Merge one title, system, rig or engine into another: what belonged to the first belongs to the second.",
+    body: mergeQuery,
+    output: nothingSchema,
+    refusals: [404, 409, 422],
+  }),
   listRigs: endpoint({
     method: "GET",
     path: "/rigs",

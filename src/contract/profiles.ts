@@ -132,7 +132,7 @@ export const profilesEndpoints = {
     method: "POST",
     path: "/profile/carry",
     group: "Profiles",
-    summary: "Take what holds to another rig, as a hypothesis there.",
+    summary: "Take what holds to another rig, to be confirmed there.",
     body: carrySchema,
     output: changedSchema,
     creates: true,
@@ -195,7 +195,7 @@ export const profilesEndpoints = {
     method: "PUT",
     path: "/profile/file",
     group: "Profiles",
-    summary: "Take a profile file in as a hypothesis: systems and titles by their names.",
+    summary: "Take a profile file in, to be confirmed here: systems and titles by their names.",
     body: takenProfileSchema,
     bounds: { keys: 9 * mostProfileValues, values: 10 * mostProfileValues, texts: 18 * mostProfileValues },
     output: z.object({

@@ -1,4 +1,4 @@
-import { foundRowSchema } from "@/core/records";
+import { deedRowSchema, foundRowSchema } from "@/core/records";
 import { workshopViewSchema } from "@/core/records";
 import { z } from "@/core/schema";
 import { nothingSchema } from "./common";
@@ -16,7 +16,63 @@ const healthSchema = z.object({
   process: z.number().int(),
 });
 
+/** Where files may be brought into. */
+export const incomingPlacesSchema = z.object({
+  rigs: z.array(z.object({ id: z.uuid(), name: z.string() })),
+  engines: z.array(
+    z.object({
+      id: z.uuid(),
+      name: z.string(),
+      files: z.array(z.string()).describe("Names of its config files."),
+      keys: z.array(z.string()).describe("Its settings' keys as they stand in those files."),
+    }),
+  ),
+  titles: z
+    .array(z.object({ id: z.uuid(), name: z.string(), system: z.string() }))
+    .describe("Titles by the name that was asked for."),
+  bench: z.object({
+    rigId: z.uuid().nullable(),
+    job: z
+      .object({ id: z.uuid(), title: z.string(), titleId: z.uuid(), engineId: z.uuid() })
+      .nullable()
+      .describe("The open job in hand."),
+  }),
+});
+
 export const systemEndpoints = {
+  listDeeds: endpoint({
+    method: "GET",
+    path: "/deeds",
+    group: "Store",
+    summary:
+      "The last hundred things that were done: to a job, the kit, a campaign, a profile, or to anything.",
+    query: z.object({
+      kind: z.enum(["", "job", "kit", "campaign", "profile", "bench", "trial"]).catch(""),
+      id: z.string().max(60).catch(""),
+      own: z
+        .enum(["", "yes"])
+        .catch("")
+        .transform((own) => own === "yes")
+        .describe("Only what the caller did."),
+    }),
+    output: z.object({ rows: z.array(deedRowSchema) }),
+  }),
+  undoDeed: endpoint({
+    method: "POST",
+    path: "/deeds/{id}/undo",
+    group: "Store",
+    summary: "Undo one thing that was done, all of it or nothing; what rests on it is judged anew.",
+    output: nothingSchema,
+    refusals: [404, 409],
+  }),
+  viewIncoming: endpoint({
+    method: "GET",
+    path: "/incoming",
+    group: "Store",
+    summary: "Where a file may be brought into: rigs, engines with their keys, titles of a name.",
+    query: z.object({ title: z.string().trim().max(200).catch("") }),
+    output: incomingPlacesSchema,
+  }),
   find: endpoint({
     method: "GET",
     path: "/find",

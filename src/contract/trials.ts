@@ -47,6 +47,20 @@ export const trialsEndpoints = {
     edits: "required",
     refusals: [404, 409, 422],
   }),
+  assignArms: endpoint({
+    method: "POST",
+    path: "/trials/{id}/arms",
+    group: "Trials",
+    summary: "Give runs of a trial other arms, all at once: swapped, in turn, or one by one.",
+    body: z.object({
+      runs: z
+        .array(z.object({ id: z.uuid(), arm: z.number().int().min(0).max(23) }))
+        .min(1)
+        .max(500),
+    }),
+    output: nothingSchema,
+    refusals: [404, 409, 422],
+  }),
   viewOutcome: endpoint({
     method: "GET",
     path: "/trials/{id}/outcome",

@@ -117,3 +117,15 @@ export async function putEngine(
     await putCatalogue(id, catalogue);
   });
 }
+
+/** Engines with the names of their config files and the keys that stand in them. */
+export async function enginesByKeys(): Promise<
+  { id: string; name: string; files: string[]; keys: string[] }[]
+> {
+  return store().query(
+    `select e.id, e.name, array(select f ->> 'name' from jsonb_array_elements(e.config_files) f) as files,
+       array(select coalesce(nullif(c.definition ->> 'configKey', ''), c.key) from settings c where c.engine_id = e.id order by c.position) as keys
+     from engines e order by e.name`,
+    { type: QueryTypes.SELECT },
+  );
+}

@@ -4,6 +4,8 @@ export { atOneMoment, isTransacting, together, transact } from "./transact";
 export { Room } from "./room";
 export { lockRow, type Edited } from "./versions";
 export * from "./changes";
+export * from "./deeds";
+export * from "./mending";
 export * from "./idempotency";
 export * from "./engines";
 export * from "./houseRules";

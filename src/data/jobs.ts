@@ -165,3 +165,13 @@ export async function forgetHolds(rigId: string): Promise<void> {
     bind: [rigId],
   });
 }
+
+/** Jobs of some titles that aren't left out. */
+export async function jobsOfTitles(titleIds: string[]): Promise<string[]> {
+  if (titleIds.length === 0) return [];
+  const rows = await store().query<{ id: string }>(
+    `select id from jobs where title_id = any($1::uuid[]) and deleted_at is null order by created_at`,
+    { bind: [titleIds], type: QueryTypes.SELECT },
+  );
+  return rows.map(({ id }) => id);
+}

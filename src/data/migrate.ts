@@ -18,6 +18,7 @@ import { landed } from "./migrations/0013-landed";
 import { foundAtOnce } from "./migrations/0014-found-at-once";
 import { scopedTokens } from "./migrations/0015-scoped-tokens";
 import { whatHolds } from "./migrations/0016-what-holds";
+import { whatWasDone } from "./migrations/0017-what-was-done";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -38,6 +39,7 @@ export const migrations = [
   foundAtOnce,
   scopedTokens,
   whatHolds,
+  whatWasDone,
 ];
 
 type Migrations = typeof migrations;

@@ -46,3 +46,12 @@ export async function buildNamed(engineId: string, version: string): Promise<str
     return made.id;
   });
 }
+
+/** Titles in use of a name, whatever its capitals, with their systems. */
+export async function titlesCalled(name: string): Promise<{ id: string; name: string; system: string }[]> {
+  return store().query(
+    `select t.id, t.name, s.name as system from titles t join systems s on s.id = t.system_id
+     where lower(t.name) = lower($1) and t.retired_at is null order by s.name, t.id limit 20`,
+    { bind: [name], type: QueryTypes.SELECT },
+  );
+}

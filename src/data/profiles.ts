@@ -282,8 +282,8 @@ export async function ratesByDriver({
  * Where profiles can be: every rig in use with every engine that jobs or values are of, with how much stands
  * there.
  */
-export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm">[]> {
-  return store().query<Omit<ProfileListRow, "toConfirm"> & object>(
+export async function listProfiles(): Promise<Omit<ProfileListRow, "toConfirm" | "lastTitleId">[]> {
+  return store().query<Omit<ProfileListRow, "toConfirm" | "lastTitleId"> & object>(
     `with held as (
        select rig_id, engine_id, count(value)::int as values from profile_values where id in (${newestOf("true")})
        group by rig_id, engine_id),

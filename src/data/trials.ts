@@ -4,7 +4,7 @@ import type { Before, Choice, NewTrial, TrialOutcome, Understood } from "@/core/
 import { Trial, store } from "./models";
 import { transact } from "./transact";
 
-const columns = `t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt", t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", t.decided_by as "decidedBy"`;
+const columns = `t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt", t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", t.decided_by as "decidedBy", t.mended_at > t.decided_at as "mendedSince"`;
 
 /** Keeps a trial under the job's next number; the job's row must be locked. */
 export async function addTrial(

@@ -1,5 +1,6 @@
 export { callerOf, mayPass, nobody, type Actor, type Asker, type Caller } from "./actor";
 export { sharedPage, viewPeople, whoCalls } from "@/server/people/people";
+export { viewDone } from "@/server/system/deeds";
 export { viewWorkshop } from "@/server/system/viewWorkshop";
 export { Problem, asProblem, notFound } from "./problem";
 export { badTextIn, issueOf } from "@/server/request/badText";

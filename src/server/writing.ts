@@ -1,5 +1,5 @@
-import { lockRow, tell, transact, type Edited, type Topic } from "@/data";
-import type { Actor } from "./actor";
+import { beginDeed, endDeed, isTransacting, lockRow, tell, transact, type Edited, type Topic } from "@/data";
+import { theApplication, type Actor } from "./actor";
 import { keepHolds } from "@/server/jobs/holds";
 import { Problem, notFound } from "./problem";
 
@@ -23,17 +23,23 @@ export class StaleVersion extends Problem {
  * One write: everything in one transaction, and what it changed told with it. What holds in a job that it
  * touched is kept for lists and boards.
  * @param work told what it touches by `touch`
+ * @param undone whether it is noted so that it can be undone
  */
 export async function writing<T>(
   actor: Actor,
   work: (touch: (...topics: Topic[]) => void) => Promise<T>,
+  { undone = true }: { undone?: boolean } = {},
 ): Promise<T> {
+  // What the application does by itself, and what is part of another write, is no deed of its own.
+  const isDeed = undone && actor !== theApplication && !isTransacting();
   return transact(async () => {
+    const deed = isDeed ? await beginDeed(actor.name, null) : null;
     const touched = new Map<string, Topic>();
     const done = await work((...topics) =>
       topics.forEach((topic) => touched.set(`${topic.kind} ${topic.id}`, topic)),
     );
     for (const { kind, id } of touched.values()) if (kind === "jobs" && id !== "") await keepHolds(id);
+    if (deed !== null) await endDeed(deed, [...touched.values()]);
     if (touched.size > 0) await tell(actor.name, [...touched.values()]);
     return done;
   });

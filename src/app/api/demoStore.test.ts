@@ -1,5 +1,6 @@
 import { answered, ask, broken, done, noteWhatBreaks } from "@/testing/asking";
 import { scratchDatabase } from "@/testing/scratchDatabase";
+import { gzipSync } from "node:zlib";
 import { thisMachine } from "@/server/actor";
 import { bringDemo } from "@/server/demo/seed";
 import { endpointList, type EndpointName } from "@/contract";
@@ -22,6 +23,9 @@ describe("on the demo", () => {
 
   it("what is read of everything that is there", async () => {
     await done("viewBench");
+    expect((await done("viewIncoming", { query: { title: "copper regatta" } })).titles).toHaveLength(1);
+    await done("listDeeds");
+    await done("viewKitNames");
     for (const name of [
       "viewDemo",
       "viewWork",
@@ -162,6 +166,14 @@ describe("on the demo", () => {
     const [{ version: saw }] = (await done("viewJob", { id: jobId })).runs;
     await done("changeRun", { id: first, saw, body: { notes: "the first" } });
     await done("viewRunEdits", { id: first });
+    await done("keepRunFile", {
+      id: first,
+      query: { name: "a.csv" },
+      body: new Uint8Array(gzipSync("16.7\n")),
+    });
+    await done("readRunFile", { id: first });
+    const { id: second } = await done("importRun", { body: packTrace(frames(47, 3), run) });
+    await done("rereadRun", { id: second, body: packTrace(frames(47, 4), run) });
     const fault = {
       runId: first,
       kind: "picture",
@@ -188,6 +200,19 @@ describe("on the demo", () => {
     await done("importRun", { body: packTrace(frames(60), run) });
     await ask("closeJob", { id: jobId, body: { note: "" } });
     await ask("reopenJob", { id: jobId });
+
+    const { id: doubleTitle } = await done("addTitle", { body: { ...title, name: "Further title, again" } });
+    await done("viewMerge", { query: { what: "title", from: doubleTitle, into: titleId } });
+    await done("merge", { body: { what: "title", from: doubleTitle, into: titleId } });
+    const { rows: deeds } = await done("listDeeds", { query: { kind: "kit", own: "yes" } });
+    await done("undoDeed", { id: deeds[0].id });
+    const { jobId: movedTo } = await done("moveRuns", { body: { ids: [first], titleId: doubleTitle } });
+    await done("mendJob", { id: movedTo, body: { titleId } });
+    const { id: swapped } = await done("addTrial", { body: { ...trialOf(jobId), name: "Swapped" } });
+    const { id: armed } = await done("importRun", {
+      body: packTrace(frames(45, 9), { ...run, trialId: swapped, arm: 0 }),
+    });
+    await done("assignArms", { id: swapped, body: { runs: [{ id: armed, arm: 1 }] } });
 
     await done("addProgram", { body: { name: "a script", may: "reads" } });
     await done("addLink", { body: { what: "board" } });

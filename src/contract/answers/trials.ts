@@ -18,6 +18,10 @@ import { comparedPlaceSchema } from "@/core/job/shape";
 export const trialViewSchema = z.object({
   job: jobRowSchema,
   trial: trialNodeSchema,
+  decidedOnOther: z
+    .object({ now: saidSchema.nullable().describe("What the runs say now; null where they decide nothing.") })
+    .nullable()
+    .describe("Its runs were changed after it was decided, and say something else now."),
   firstRun: z
     .number()
     .nullable()

@@ -109,7 +109,7 @@ async function ofCampaign(id: string, chosen: Chosen): Promise<Omit<Publication,
     tables: [
       {
         name: "Titles",
-        columns: ["Title", "System", ...names.flatMap((name) => [name, `${name}, fps`]), "Comes to"],
+        columns: ["Title", "System", ...names.flatMap((name) => [name, `${name}, fps`]), "Over all"],
         rows: titles.map((title, at) => [
           titleInPlan(title),
           title.system,
@@ -165,30 +165,25 @@ async function ofBoard(rigId: string, chosen: Chosen): Promise<Omit<Publication,
     tables: [
       {
         name: "Titles",
-        columns: [
-          "Title",
-          "System",
-          ...shown.flatMap(({ name }) => [call(name), `${call(name)}, fps`, `${call(name)}, with`]),
-        ],
+        columns: ["Title", "System", ...shown.map(({ name }) => call(name))],
         rows: rows
           .filter(({ cells }) => cells.length > 0)
           .map(({ name, system, cells }) => [
             name,
             system,
-            ...shown.flatMap(({ id }) => {
+            // One cell a rig: its light, its rate, and what it was reached with.
+            ...shown.map(({ id }) => {
               const cell = cells.find((each) => each.rigId === id);
-              if (!cell) return ["Untested", null, ""];
+              if (!cell) return "Untested";
               return [
                 lightsWords(cell.grade, cell.between),
-                Number(cell.averageFps.toFixed(1)),
-                [
-                  cell.scale === null ? "" : `×${cell.scale}`,
-                  cell.powerMode ?? "",
-                  cell.confirmed ? "confirmed" : `${cell.runs} runs`,
-                ]
-                  .filter(Boolean)
-                  .join(", "),
-              ];
+                `${cell.averageFps.toFixed(1)} fps`,
+                cell.scale === null ? "" : `×${cell.scale}`,
+                cell.powerMode ?? "",
+                cell.confirmed ? "confirmed" : `${cell.runs} runs`,
+              ]
+                .filter(Boolean)
+                .join(", ");
             }),
           ]),
       },

@@ -107,25 +107,36 @@ const names: SeededNames = {
 /** How much of the demo is there; `own` are those of its jobs that somebody brought runs of their own into. */
 export const viewDemo = async () => countSeededJobs(names);
 
+/** Thousands of rows, with traces: taken away and brought back, not undone. */
+const wholeStore = { undone: false };
+
 /** Takes the demo away. What somebody added to stays, with all that it needs. */
 export async function removeDemo(actor: Actor): Promise<void> {
-  return writing(actor, async (touch) => {
-    touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
-    await removeSeeded(names);
-    await seedEmpty();
-  });
+  return writing(
+    actor,
+    async (touch) => {
+      touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
+      await removeSeeded(names);
+      await seedEmpty();
+    },
+    wholeStore,
+  );
 }
 
 /** Brings the demo back, as it was at the first start. */
 export async function bringDemo(actor: Actor, now = new Date()): Promise<void> {
-  return writing(actor, async (touch) => {
-    const { jobs, own } = await viewDemo();
-    if (jobs > own)
-      throw new Problem(409, "The demo is there already.", "Take it away first, to have it as it was.");
-    touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
-    await claimSeed(seedName);
-    await addDemo(now);
-  });
+  return writing(
+    actor,
+    async (touch) => {
+      const { jobs, own } = await viewDemo();
+      if (jobs > own)
+        throw new Problem(409, "The demo is there already.", "Take it away first, to have it as it was.");
+      touch({ kind: "kit", id: "rigs" }, { kind: "jobs", id: "" }, { kind: "bench", id: "" });
+      await claimSeed(seedName);
+      await addDemo(now);
+    },
+    wholeStore,
+  );
 }
 
 async function addDemo(now: Date): Promise<void> {

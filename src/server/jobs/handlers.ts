@@ -1,3 +1,4 @@
+import { mendJob } from "./mendJob";
 import type { jobsEndpoints } from "@/contract/jobs";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
@@ -22,6 +23,7 @@ export const jobsHandlers: Handlers<Exclude<keyof typeof jobsEndpoints, "events"
   viewJobChoices: async ({ id }) => viewJobChoices(id),
   saveJob: async ({ id }) => saveJob(id),
   copyJob: async ({ actor, id }) => made(copyJob(actor, id)),
+  mendJob: async ({ actor, id, body }) => mendJob(actor, id, body),
   closeJob: async ({ actor, id, body, saw }) => closeJob(actor, id, body, saw),
   reopenJob: async ({ actor, id, saw }) => reopenJob(actor, id, saw),
   judgeAnew: async ({ actor, id }) => judgeAnew(actor, id),

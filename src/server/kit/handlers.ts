@@ -1,3 +1,4 @@
+import { merge, viewKitNames, viewMerge } from "./merge";
 import { catalogueJsonSchema } from "@/core/kit";
 import { jsonFile } from "@/server/request/jsonFile";
 import type { kitEndpoints } from "@/contract/kit";
@@ -29,6 +30,9 @@ import { addHouseRules, changeHouseRules, rejudge, viewHouseRules } from "./hous
 import { viewRigs, viewTitles } from "./listKit";
 
 export const kitHandlers: Handlers<Exclude<keyof typeof kitEndpoints, "events">> = {
+  viewKitNames: async () => viewKitNames(),
+  viewMerge: async ({ query }) => viewMerge(query),
+  merge: async ({ actor, body }) => merge(actor, body),
   listAbilities: async () => listAbilities(),
   putAbility: async ({ actor, body }) => putAbility(actor, body),
   listRigs: async ({ query }) => viewRigs(query),

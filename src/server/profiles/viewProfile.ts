@@ -82,8 +82,9 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
   for (const row of rows) {
     const name = nameOf(row);
     const rig = rigs.find(({ id }) => id === row.rigId);
+    const lastTitleId = decided.get(name)?.at(-1)?.titleId ?? null;
     if (row.values === 0 || !rig) {
-      counted.push({ ...row, toConfirm: 0 });
+      counted.push({ ...row, toConfirm: 0, lastTitleId });
       continue;
     }
     // Others are answered between one profile and the next.
@@ -99,7 +100,11 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
       now,
       confirmationsOf(decided.get(name) ?? []),
     );
-    counted.push({ ...row, toConfirm: checks.reduce((sum, { rows: open }) => sum + open.length, 0) });
+    counted.push({
+      ...row,
+      toConfirm: checks.reduce((sum, { rows: open }) => sum + open.length, 0),
+      lastTitleId,
+    });
   }
   return { rows: counted };
 }

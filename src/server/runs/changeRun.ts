@@ -1,14 +1,12 @@
 import type { Body } from "@/contract";
 import { isDeepStrictEqual } from "node:util";
 import type { RunEditsView, RunRow } from "@/core/records";
-import { yardstickOf } from "@/core/verdict";
+import { nameInArm } from "@/core/trial";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
 import { armOf } from "@/server/trials/armOf";
-import { measuredAside } from "@/server/system/heavy";
-import { yardstickNow } from "@/server/jobs/judgeAnew";
 import { lockOpenJob } from "@/server/jobs/lockJob";
-import { queueNoise } from "@/server/trials/noise";
+import { mended } from "./mended";
 import { Problem, notFound } from "@/server/problem";
 import { editing, writing } from "@/server/writing";
 
@@ -68,32 +66,11 @@ export async function changeRun(
       touch({ kind: "job", id: to.jobId }, { kind: "jobs", id: to.jobId });
     }
     if (deleted !== undefined && deleted !== place.deleted) await data.setDeleted(id, deleted);
-    const weighs = changes.some(({ field }) => weighing.has(field)) || to?.jobId !== undefined;
-    if (weighs) await judgedAfresh(id);
-    if (weighs || (deleted !== undefined && deleted !== place.deleted)) await queueNoise(place.jobId);
+    await mended(actor, await data.changesSoFar(), touch);
     touch({ kind: "job", id: place.jobId }, { kind: "jobs", id: place.jobId });
     for (const trialId of new Set([place.trialId, to?.trialId]))
       if (trialId) touch({ kind: "trial", id: trialId });
   });
-}
-
-/** What changes a run's figures or its light, and so has them made anew. */
-const weighing = new Set(["cacheState", "conditions", "state", "fromMemory"]);
-
-/** Measures a run by what is said about it now. */
-async function judgedAfresh(id: string): Promise<void> {
-  const [run, trace] = await data.together(
-    async () => data.findRunAlways(id),
-    async () => data.findKept(id),
-  );
-  if (!run?.summary || !trace) return;
-  const job = await data.findJob(run.jobId);
-  const rig = job && (await data.findRig(job.rigId));
-  if (!job || !rig) return;
-  const { refreshHz } = yardstickOf(job, rig.spec, run.conditions.display);
-  const yardstick = { ...yardstickNow(run, job), refreshHz };
-  await data.putRules(id, run.rules, yardstick);
-  await data.putSummary(id, await measuredAside(trace, { ...run, yardstick }));
 }
 
 /** What a run takes over from the arm it is moved to: the arm's settings, conditions and build. */
@@ -116,7 +93,17 @@ async function placing(
     trialId,
     arm,
     settings: made.settings,
+    ...(await renamed(run, trialId, made.name)),
     conditions: { ...run.conditions, ...made.conditions },
     ...(made.buildId ? { buildId: made.buildId } : {}),
   };
+}
+
+/** The name that a run gets with another arm of its trial, where it had the arm's name. */
+async function renamed(run: RunRow, trialId: string | null, to: string): Promise<Partial<RunRow>> {
+  const trial = run.trialId !== null && run.trialId === trialId ? await data.findTrial(trialId) : null;
+  const from = trial && run.arm !== null ? trial.arms[run.arm]?.name : undefined;
+  if (!trial || from === undefined) return {};
+  const label = nameInArm(run.label, trial.name, from, to);
+  return label === run.label ? {} : { label };
 }

@@ -1,3 +1,4 @@
+import { moveRuns } from "./moveRuns";
 import type { runsEndpoints } from "@/contract/runs";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
@@ -5,7 +6,7 @@ import { readRunCsv } from "@/server/jobs/saveFiles";
 import { viewPlaces } from "./viewPlaces";
 import { changeRun, viewRunEdits } from "./changeRun";
 import { addFault, changeFault } from "./faults";
-import { appendRun, finishRun, importRun, openRun } from "./keepRun";
+import { appendRun, finishRun, importRun, keepRunFile, openRun, readRunFile, rereadRun } from "./keepRun";
 import { readTrace } from "./readTrace";
 import { addStills, listStills, readStill } from "./stills";
 import { tallyRun } from "./tallyRun";
@@ -18,6 +19,10 @@ export const runsHandlers: Handlers<Exclude<keyof typeof runsEndpoints, "events"
   appendRun: async ({ actor, id, body }) => appendRun(actor, id, body),
   finishRun: async ({ actor, id, body }) => finishRun(actor, id, body),
   changeRun: async ({ actor, id, body, saw }) => changeRun(actor, id, body, saw),
+  moveRuns: async ({ actor, body }) => moveRuns(actor, body),
+  rereadRun: async ({ actor, id, body }) => rereadRun(actor, id, body),
+  keepRunFile: async ({ id, query, body }) => keepRunFile(id, query.name, body),
+  readRunFile: async ({ id }) => readRunFile(id),
   readRunCsv: async ({ id }) => readRunCsv(id),
   viewRunEdits: async ({ id }) => viewRunEdits(id),
   readTrace: async ({ id }) => readTrace(id),

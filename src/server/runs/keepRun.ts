@@ -1,4 +1,4 @@
-import type { Body } from "@/contract";
+import type { Body, HandedOut } from "@/contract";
 import { baselineOf } from "@/core/job";
 import { newRunSchema, type NewRun } from "@/core/kit";
 import {
@@ -21,6 +21,7 @@ import { heavy, measuredAside } from "@/server/system/heavy";
 import { loadStory } from "@/server/jobs/loadStory";
 import { lockOpenJob } from "@/server/jobs/lockJob";
 import { queueNoise } from "@/server/trials/noise";
+import { mended } from "./mended";
 import { Problem, notFound } from "@/server/problem";
 import { writing } from "@/server/writing";
 
@@ -134,16 +135,79 @@ async function keepWhole(actor: Actor, run: NewRun, kept: KeptTrace, madeAt?: Da
   });
 }
 
-/** Keeps a run sent as a packed trace with the run's particulars in its header. */
-export async function importRun(actor: Actor, bytes: Uint8Array<ArrayBuffer>): Promise<ImportedRun> {
+/** A run sent as a packed trace, unpacked in a thread of its own. @param fix what whoever sent it can do */
+async function unpackedRun(
+  bytes: Uint8Array<ArrayBuffer>,
+  fix: string,
+): Promise<{ run: NewRun; kept: KeptTrace }> {
   const handed = bytes.byteLength === bytes.buffer.byteLength ? [bytes.buffer] : [];
   const unpacked = await heavy("unpack", [bytes], handed);
   if ("refusal" in unpacked) {
     const { refusal, field } = unpacked;
-    const fix = "Read the log again and send it once more; nothing was kept.";
     throw new Problem(422, refusal, fix, field === "" ? {} : { [field]: refusal });
   }
-  return keepWhole(actor, newRunSchema.parse(unpacked.meta), unpacked.kept);
+  return { run: newRunSchema.parse(unpacked.meta), kept: unpacked.kept };
+}
+
+/** Keeps a run sent as a packed trace with the run's particulars in its header. */
+export async function importRun(actor: Actor, bytes: Uint8Array<ArrayBuffer>): Promise<ImportedRun> {
+  const { run, kept } = await unpackedRun(bytes, "Read the log again and send it once more; nothing was kept.");
+  return keepWhole(actor, run, kept);
+}
+
+/**
+ * Reads a run anew from its log, by other columns or units: everything that was said about it stays, and so does its
+ * number. The run as it was read before is left out, and comes back with one undoing.
+ */
+export async function rereadRun(
+  actor: Actor,
+  id: string,
+  bytes: Uint8Array<ArrayBuffer>,
+): Promise<ImportedRun> {
+  const { run, kept } = await unpackedRun(bytes, "Read the log again; nothing was changed.");
+  const { skippedRows } = run;
+  return writing(actor, async (touch) => {
+    const place = await data.placeOfRun(id);
+    if (!place || place.deleted) throw notFound("run");
+    await lockOpenJob(place.jobId);
+    const before = await data.findRun(id);
+    if (!before) throw notFound("run");
+    if (before.state === "open") throw new Problem(409, "This run is still growing.", "Finish it first.");
+    const trial = before.trialId === null ? null : await data.findTrial(before.trialId);
+    if (trial?.decidedAt)
+      throw new Problem(
+        409,
+        "The trial of this run is decided.",
+        "Take its decision back first: it rests on this run.",
+      );
+    const made = await data.openRunLike(id, { form: kept.form, skippedRows });
+    for (const chunk of data.chunksOf(kept)) await data.appendChunk(made, chunk);
+    const grade = await finish(made, before.state === "crashed" ? "crashed" : "whole", kept.marks, kept);
+    await data.putInPlaceOf(id, made);
+    await data.addEdit(made, actor.name, [{ field: "columns", from: "as first read", to: "read again" }]);
+    await mended(actor, await data.changesSoFar(), touch);
+    touch(...touched({ jobId: place.jobId, trialId: place.trialId }));
+    return { id: made, number: before.number, grade };
+  });
+}
+
+/** A log's packed bytes begin so: gzip (RFC 1952). */
+const isGzip = (bytes: Uint8Array) => bytes[0] === 0x1f && bytes[1] === 0x8b;
+
+/** Keeps the log that a run was read from, as it was: packed, once. */
+export async function keepRunFile(id: string, name: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
+  if (!isGzip(bytes)) throw new Problem(422, "The log isn't packed with gzip.", "Pack it, and send it again.");
+  const place = await data.placeOfRun(id);
+  if (!place || place.deleted) throw notFound("run");
+  const run = await data.findRun(id);
+  await data.putRunFile(id, name || run?.fileName || "log", Buffer.from(bytes));
+}
+
+/** The log that a run was read from, packed. */
+export async function readRunFile(id: string): Promise<HandedOut> {
+  const file = await data.findRunFile(id);
+  if (!file) throw notFound("file of this run");
+  return { name: `${file.name}.gz`, content: new Uint8Array(file.bytes) };
 }
 
 /** Opens a run that grows. */

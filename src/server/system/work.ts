@@ -28,6 +28,7 @@ const handlers: WorkHandlers = {
   },
   forget: async () => {
     await data.forgetOld();
+    await data.forgetDeeds();
     await endStaleRuns();
   },
 };

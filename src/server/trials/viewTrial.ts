@@ -9,8 +9,11 @@ import {
   targetFpsOf,
   visitsOf,
   type Planned,
+  type TrialFacts,
   type TrialOutcome,
+  type Understood,
 } from "@/core/trial";
+import type { TrialRow } from "@/core/records";
 import { words } from "@/core/words";
 import * as data from "@/data";
 import { Problem } from "@/server/problem";
@@ -32,6 +35,7 @@ export async function viewTrial(id: string): Promise<TrialView> {
   return {
     job: { ...job, targetFps: story.standing.targetFps },
     trial,
+    decidedOnOther: await decidedOnOther(trial, facts, atHand),
     firstRun: own.find(({ trialId }) => trialId === null)?.number ?? null,
     ...saidByKind(trial, outcome?.advice.arm ?? null),
     runs,
@@ -54,6 +58,18 @@ export async function viewTrial(id: string): Promise<TrialView> {
     display: { name, width, height, diagonalInch },
     screens: system?.screens ?? [],
   };
+}
+
+/** What the runs of a decided trial say now, where they were changed after it and say something else. */
+async function decidedOnOther(
+  { decidedAt, mendedSince, outcome }: TrialRow,
+  facts: TrialFacts,
+  atHand: Understood | null,
+): Promise<TrialView["decidedOnOther"]> {
+  if (decidedAt === null || !mendedSince || !outcome) return null;
+  const fresh = atHand ?? (await understoodAfresh(facts));
+  const now = fresh.outcome?.headline ?? fresh.missing[0] ?? null;
+  return now && words(now) === words(outcome.headline) ? null : { now };
 }
 
 /** What a trial's kind says of it, as its page shows it. */
