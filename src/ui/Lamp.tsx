@@ -46,6 +46,15 @@ const inside: Record<Light, React.ReactNode> = {
   ),
 };
 
+/** The light that each verdict has, by its word. */
+export const lightOf = {
+  steady: "full",
+  flickers: "bitten",
+  dims: "half",
+  gutters: "ember",
+  dark: "empty",
+} as const satisfies Record<string, Light>;
+
 /** A lamp; always shown beside its word, so it is hidden from readers. Never blinks. */
 export function Lamp({ light, size = 20 }: { light: Light; size?: number }) {
   const lit = light === "full" || light === "bitten" || light === "half";

@@ -11,7 +11,12 @@ export function ShownToasts({ dark }: { dark: boolean }) {
       theme={dark ? "dark" : "light"}
       position="bottom-right"
       toastOptions={{
-        style: { background: "var(--raised)", color: "var(--text)", border: "1px solid var(--line)" },
+        style: {
+          background: "var(--raised)",
+          color: "var(--text)",
+          border: "1px solid var(--line)",
+          fontFamily: "var(--font-sans)",
+        },
       }}
     />
   );

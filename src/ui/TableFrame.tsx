@@ -2,11 +2,21 @@
 import { Download } from "lucide-react";
 import { useRef, type ReactNode } from "react";
 import { tableText } from "./csv";
+import { useCellNames } from "./useCellNames";
 import { downloadCsv } from "./downloadCsv";
 
-/** Round a table: it scrolls in its own column, and is saved as CSV as it stands. */
-export function TableFrame({ name, children }: { name: string; children: ReactNode }) {
+/** Round a table: it scrolls in its own column, and is saved as CSV as it stands. `cards`: on a phone each row is a card. */
+export function TableFrame({
+  name,
+  cards = false,
+  children,
+}: {
+  name: string;
+  cards?: boolean;
+  children: ReactNode;
+}) {
   const frame = useRef<HTMLDivElement>(null);
+  useCellNames(frame, cards);
   const save = () => {
     const table = frame.current?.querySelector("table");
     if (!table) return;
@@ -15,7 +25,14 @@ export function TableFrame({ name, children }: { name: string; children: ReactNo
   };
   return (
     <div>
-      <div ref={frame} tabIndex={0} role="region" aria-label={name} className="relative overflow-x-auto">
+      <div
+        ref={frame}
+        tabIndex={0}
+        role="region"
+        aria-label={name}
+        data-cards={cards || undefined}
+        className="relative overflow-x-auto"
+      >
         {children}
       </div>
       <div className="flex justify-end">

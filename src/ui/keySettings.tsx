@@ -1,6 +1,17 @@
 "use client";
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
 
+/**
+ * One action of a page: the key, what it is called, and what it does. `keys` is in the notation of
+ * react-hotkeys-hook, with & to hold keys together (+ is a key here).
+ */
+export interface KeyAction {
+  keys: string;
+  shown: string;
+  label: string;
+  run: () => void;
+}
+
 /** How keys are used: whether single ones are off, and which ones stand for others. */
 export interface KeySettings {
   off: boolean;

@@ -1,21 +1,11 @@
 "use client";
 import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { KeyHint } from "./KeyHint";
-import { KeySettingsProvider, isSingle, keysNow, useKeySettings } from "./keySettings";
-import { Sheet } from "./Sheet";
-import { Switch } from "./Switch";
+import { KeySettingsProvider, keysNow, useKeySettings, type KeyAction } from "./keySettings";
+import { onceOpen } from "./onceOpen";
 
-/**
- * One action of a page: the key, what it is called, and what it does. `keys` is in the notation of
- * react-hotkeys-hook, with & to hold keys together (+ is a key here).
- */
-export interface KeyAction {
-  keys: string;
-  shown: string;
-  label: string;
-  run: () => void;
-}
+/** Loaded when it is asked for. */
+const KeyList = onceOpen(async () => (await import("./KeyList")).KeyList);
 
 const Registry = createContext<{
   add: (id: symbol, actions: KeyAction[]) => void;
@@ -48,61 +38,16 @@ function Registering({ children }: { children: ReactNode }) {
   return (
     <Registry.Provider value={registry}>
       {children}
-      <Sheet open={open} onOpenChange={setOpen} title="Keys of this page">
-        <KeyList actions={registry.actions} />
-      </Sheet>
+      <KeyList open={open} onOpenChange={setOpen} actions={registry.actions} />
     </Registry.Provider>
-  );
-}
-
-/** The keys of a page; those pressed by themselves can be changed here, or all be switched off. */
-function KeyList({ actions }: { actions: KeyAction[] }) {
-  const { settings, put } = useKeySettings();
-  const change = (key: string, to: string) => {
-    const { [key]: _before, ...others } = settings.changed;
-    put({ ...settings, changed: to === "" || to === key ? others : { ...others, [key]: to } });
-  };
-  return (
-    <>
-      <div className="mb-3">
-        <Switch
-          label="keys without Ctrl or Alt"
-          checked={!settings.off}
-          onChange={(on) => put({ ...settings, off: !on })}
-        />
-      </div>
-      <dl className="grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-2">
-        {actions.map(({ keys, shown, label }) => (
-          <div key={keys + label} className="contents">
-            <dt className="text-right">
-              <KeyHint>{shown}</KeyHint>
-            </dt>
-            <dd>{label}</dd>
-            <dd>
-              {isSingle(keys) && !settings.off && (
-                <input
-                  aria-label={`Key for: ${label}`}
-                  value={settings.changed[keys] ?? ""}
-                  placeholder={keys}
-                  maxLength={1}
-                  onChange={(event) => change(keys, event.target.value.trim().toLowerCase())}
-                  className="figure w-9 rounded border border-edge bg-ground text-center text-[13px]"
-                />
-              )}
-            </dd>
-          </div>
-        ))}
-        <dt className="text-right">
-          <KeyHint>?</KeyHint>
-        </dt>
-        <dd>this list</dd>
-      </dl>
-    </>
   );
 }
 
 /** What can be done on the page that is shown. */
 export const useActions = () => useContext(Registry).actions;
+
+/** Where something is typed, this takes back what was typed, as the browser does. */
+const undoKeys = "mod&z";
 
 /** One action bound to its key as it is now. */
 function Bound({ action }: { action: KeyAction }) {
@@ -111,10 +56,17 @@ function Bound({ action }: { action: KeyAction }) {
   useHotkeys(
     keys === "" ? "f24" : keys,
     (event) => {
+      // What lies over the page took the key: Escape puts that away, and nothing else.
+      if (event.defaultPrevented) return;
       event.preventDefault();
       action.run();
     },
-    { useKey: true, splitKey: "&", enableOnFormTags: action.keys.startsWith("mod"), enabled: keys !== "" },
+    {
+      useKey: true,
+      splitKey: "&",
+      enableOnFormTags: action.keys.startsWith("mod") && action.keys !== undoKeys,
+      enabled: keys !== "",
+    },
   );
   return null;
 }

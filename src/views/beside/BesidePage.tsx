@@ -8,6 +8,7 @@ import { Side } from "./Side";
 import { besidePng, saidAt } from "./still";
 import { usePlayback, type Together } from "./usePlayback";
 
+const videoKinds = ["video"] as const;
 const names = [firstOfTwo, "Second video"] as const;
 /** Rates are counted, nothing is judged: what they are held against is of no account. */
 const yardstick = { nativeFps: 60, targetFps: 60, tied: false, refreshHz: 60 };
@@ -68,7 +69,7 @@ function Beside() {
     const [first, second] = files;
     if (first && second) void Promise.all([open(0, first), open(1, second)]);
     else if (first) void open(inHands[0].file && !inHands[1].file ? 1 : 0, first);
-  });
+  }, videoKinds);
   const bothThere = inHands.every(({ opened }) => opened !== null);
   const common = (seconds: number) => {
     setMoments(null);

@@ -195,7 +195,7 @@ function Systems({
                   <button
                     type="button"
                     onClick={() => onSystem(id)}
-                    className="underline decoration-line underline-offset-4 hover:decoration-text"
+                    className="text-left underline decoration-line underline-offset-4 hover:decoration-text"
                     dir="auto"
                   >
                     {name}

@@ -37,7 +37,7 @@ export function CampaignsPage({ rows }: { rows: CampaignListRow[] }) {
           run with what, and the runs are put in order, taken one by one, and answered together.
         </EmptyPanel>
       ) : (
-        <TableFrame name="Campaigns">
+        <TableFrame name="Campaigns" cards>
           <table aria-label="Campaigns" className="w-full text-left">
             <TableHead names={["Campaign", "Question", "Titles", "Arms", "Runs", "Last run"]} />
             <tbody className="divide-y divide-line">

@@ -3,7 +3,7 @@ import { useRef, type KeyboardEvent } from "react";
 import type { CampaignView } from "@/core/records";
 import { roundStates, titleInPlan } from "@/core/campaign";
 import { cellStateWords, titleWords } from "@/core/words";
-import { TableFrame, say, Link } from "@/ui";
+import { TableFrame, say, Link, Explained } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 export interface CellPlace {
@@ -57,7 +57,9 @@ export function Winners({
                 {name}
               </th>
             ))}
-            <th className="px-2 font-normal">Comes to</th>
+            <th className="px-2 font-normal">
+              <Explained by="Over all titles">Over all titles</Explained>
+            </th>
           </tr>
         </thead>
         <tbody className="divide-y divide-line">

@@ -17,6 +17,8 @@ import { endCapture, firstOfTwo, sessionFor, takeInHand, useInHand } from "./ses
 /** What a chooser of videos offers. */
 export const videos = "video/*,.mkv,.mov,.mp4,.webm";
 
+const videoKinds = ["video"] as const;
+
 /** A run from a video of the screen: opened, watched and measured on this machine, never sent. */
 export function CaptureDesk({
   place,
@@ -43,7 +45,7 @@ export function CaptureDesk({
   useDrops((files) => {
     const [first] = files;
     if (first) open(first);
-  });
+  }, videoKinds);
   useEffect(() => {
     if (!opened) return;
     let current = true;

@@ -24,7 +24,7 @@ export const runsLike = (runs: ThreadRun[], like: ThreadRun) =>
 
 export const noiseWords = (noise: NoiseFloor, measured: boolean) =>
   measured
-    ? `This rig's noise floor, from its repeats: ${(100 * noise.sd).toFixed(1)} %, worth ${say.count(noise.freedom, "repeat")}.`
+    ? `Equal runs of this rig differ by about ${(100 * noise.sd).toFixed(1)} %, known from ${say.count(noise.freedom, "repeat")}.`
     : `Too few repeats on this rig for a noise floor of its own: about ${(100 * noise.sd).toFixed(1)} % is believed, and not surely.`;
 
 /** Was it real: all runs like A against all like B, with intervals, worked out in a worker. */

@@ -1,1 +1,1 @@
-export { DropZone, useCarried, useCarry, useChooseFiles, useDrops } from "./DropZone";
+export { DropZone, useBringIn, useBrought, useCarried, useCarry, useChooseFiles, useDrops } from "./DropZone";

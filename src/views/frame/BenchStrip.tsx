@@ -51,28 +51,8 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
     ["docked", "docked", "handheld", rig.spec.displays.length > 1],
     ["cooler", "cooler on", "no cooler", rig.spec.cooling.coolerToHand],
   ];
-  return (
-    <div className="flex min-w-0 flex-1 items-center gap-0.5 overflow-x-auto whitespace-nowrap px-1 text-[13px]">
-      <ChoiceField
-        quiet
-        label="Rig on the bench"
-        value={rig.id}
-        options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(rigId) => change(() => ({ rigId }))}
-      />
-      {rig.spec.powerModes.length > 0 && (
-        <ChoiceField
-          quiet
-          label="Power mode"
-          value={conditions.powerMode}
-          options={rig.spec.powerModes.map(({ name, watts }) => ({
-            value: name,
-            label: name,
-            note: watts ? `${watts} W` : undefined,
-          }))}
-          onChange={(powerMode) => setConditions({ powerMode })}
-        />
-      )}
+  const setUps = (
+    <>
       {(rig.spec.setUps?.length ?? 0) > 0 && (
         <ChoiceField
           quiet
@@ -94,53 +74,103 @@ export function BenchStrip({ bench: given }: { bench: BenchView }) {
           onChange={(clocks) => setConditions({ clocks })}
         />
       )}
-      {toggles.map(
-        ([key, yes, no, offered]) =>
-          offered && (
-            <button
-              key={key}
-              type="button"
-              aria-pressed={conditions[key] === true}
-              onClick={() => setConditions({ [key]: !conditions[key] })}
-              className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
-            >
-              {key === "pluggedIn" && (
-                <Plug size={13} aria-hidden className={conditions[key] ? "text-text" : "text-soft"} />
-              )}
-              {conditions[key] ? yes : no}
-            </button>
-          ),
+    </>
+  );
+  const houseRules = (
+    <ChoiceField
+      quiet
+      label="House rules"
+      value={bench.houseRulesId}
+      options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(houseRulesId) => change(() => ({ houseRulesId }))}
+    />
+  );
+  const warnings = bench.warnings.map((warning) => (
+    <span
+      key={warning}
+      role="status"
+      className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution"
+    >
+      <TriangleAlert size={13} aria-hidden />
+      {warning}
+    </span>
+  ));
+  return (
+    <div className="flex min-w-0 flex-1 items-center gap-0.5 overflow-x-auto whitespace-nowrap px-1 text-[13px] max-sm:overflow-hidden">
+      <ChoiceField
+        quiet
+        label="Rig on the bench"
+        value={rig.id}
+        options={bench.rigs.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(rigId) => change(() => ({ rigId }))}
+      />
+      {rig.spec.powerModes.length > 0 && (
+        <ChoiceField
+          quiet
+          label="Power mode"
+          value={conditions.powerMode}
+          options={rig.spec.powerModes.map(({ name, watts }) => ({
+            value: name,
+            label: name,
+            note: watts ? `${watts} W` : undefined,
+          }))}
+          onChange={(powerMode) => setConditions({ powerMode })}
+        />
       )}
+      <div className="contents max-sm:hidden">
+        {setUps}
+        {toggles.map(
+          ([key, yes, no, offered]) =>
+            offered && (
+              <button
+                key={key}
+                type="button"
+                aria-pressed={conditions[key] === true}
+                onClick={() => setConditions({ [key]: !conditions[key] })}
+                className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
+              >
+                {key === "pluggedIn" && (
+                  <Plug size={13} aria-hidden className={conditions[key] ? "text-text" : "text-soft"} />
+                )}
+                {conditions[key] ? yes : no}
+              </button>
+            ),
+        )}
+      </div>
       <button
         type="button"
         onClick={() => setOpen(true)}
         className="inline-flex min-h-7 items-center gap-1.5 rounded-md px-2 hover:bg-raised"
       >
         <SlidersHorizontal size={13} aria-hidden className="text-soft" />
-        <span className="figure">{conditions.roomC === null ? "room ?" : `${conditions.roomC} °C`}</span>
-        <span className="max-w-40 truncate text-soft">{conditions.capturePath || "no capture path"}</span>
-      </button>
-      <ChoiceField
-        quiet
-        label="House rules"
-        value={bench.houseRulesId}
-        options={bench.houseRules.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(houseRulesId) => change(() => ({ houseRulesId }))}
-      />
-      {bench.warnings.map((warning) => (
-        <span
-          key={warning}
-          role="status"
-          className="ml-1 inline-flex items-center gap-1 rounded-md border border-caution px-1.5 py-0.5 text-[12px] text-caution"
-        >
-          <TriangleAlert size={13} aria-hidden />
-          {warning}
+        {bench.warnings.length > 0 && (
+          <TriangleAlert
+            size={13}
+            className="text-caution sm:hidden"
+            aria-label="The house rules say otherwise"
+          />
+        )}
+        <span className="sr-only sm:hidden">Conditions and house rules</span>
+        <span className="figure max-sm:hidden">
+          {conditions.roomC === null ? "room ?" : `${conditions.roomC} °C`}
         </span>
-      ))}
+        <span className="max-w-40 truncate text-soft max-sm:hidden">
+          {conditions.capturePath || "no capture path"}
+        </span>
+      </button>
+      <div className="contents max-sm:hidden">
+        {houseRules}
+        {warnings}
+      </div>
       <Keys
         actions={[{ keys: "c", shown: "C", label: "conditions of the next run", run: () => setOpen(true) }]}
       />
       <Sheet open={open} onOpenChange={setOpen} title="Conditions of the next run">
+        <div className="mb-4 flex flex-wrap gap-1 text-[13px] sm:hidden">
+          {setUps}
+          {houseRules}
+          {warnings}
+        </div>
         <ConditionsForm
           key={JSON.stringify(conditions)}
           conditions={conditions}

@@ -1,18 +1,19 @@
 "use client";
 import { clsx } from "clsx";
-import { Moon, Search, Sun } from "lucide-react";
+import { FileUp, Moon, Search, Sun } from "lucide-react";
 import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { call } from "@/contract/client";
 import type { BenchView } from "@/contract";
 import { ChartKeys, KeyHint, Keys, KeysProvider, Toasts, Link } from "@/ui";
-import { DropZone } from "@/views/drop";
+import { DropZone, useBringIn } from "@/views/drop";
+import { useUndo } from "@/views/done/useUndo";
 import { Connection, forgetPages, useShell } from "@/views/live";
 import { useHeading } from "./useHeading";
 import { BenchStrip } from "./BenchStrip";
 import { MeasuringAnew } from "./MeasuringAnew";
-import { railPlaces } from "./places";
+import { isSettings, railPlaces } from "./places";
 
 /** Loaded when it is opened. */
 const Palette = dynamic(async () => (await import("./Palette")).Palette, { ssr: false });
@@ -49,9 +50,15 @@ export function Frame({
     document.cookie = `theme=${other}; path=/; max-age=31536000; samesite=strict`;
     setTheme(other);
   };
+  const undo = useUndo(path);
   useHeading(path);
   useShell();
-  const inside = (place: string) => (place === "/" ? path === "/" : path.startsWith(place));
+  const inside = (place: string) =>
+    place === "/"
+      ? path === "/"
+      : place === "/kit" || isSettings(place)
+        ? path.startsWith("/kit") && isSettings(path) === isSettings(place)
+        : path.startsWith(place);
   return (
     <KeysProvider>
       <a
@@ -99,6 +106,7 @@ export function Frame({
                 {person.reads && " (reads)"}, sign out
               </button>
             )}
+            <BringInButton />
             <button
               type="button"
               onClick={openPalette}
@@ -150,9 +158,9 @@ export function Frame({
             {children}
           </main>
         </div>
+        {wasOpened && <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />}
       </DropZone>
       <ChartKeys />
-      {wasOpened && <Palette open={palette} onOpenChange={setPalette} onTheme={changeTheme} />}
       <Keys
         actions={[
           {
@@ -167,10 +175,34 @@ export function Frame({
             label: name,
             run: () => router.push(place),
           })),
+          {
+            keys: "mod&z",
+            shown: "Ctrl Z",
+            label: "undo what was last done on this page",
+            run: () => void undo(),
+          },
           { keys: "t", shown: "T", label: "change theme", run: changeTheme },
         ]}
       />
       <Toasts dark={theme === "evening"} />
     </KeysProvider>
+  );
+}
+
+/** Where everything is brought in; beside what is found. */
+function BringInButton() {
+  const bringIn = useBringIn();
+  return (
+    <button
+      type="button"
+      onClick={bringIn}
+      className="inline-flex min-h-7 shrink-0 items-center gap-1.5 rounded-md px-2 text-[13px] text-soft hover:bg-raised hover:text-text"
+    >
+      <FileUp size={14} aria-hidden />
+      <span className="max-sm:sr-only">Bring in</span>
+      <span className="max-lg:hidden">
+        <KeyHint>Ctrl O</KeyHint>
+      </span>
+    </button>
   );
 }

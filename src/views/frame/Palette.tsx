@@ -4,8 +4,11 @@ import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useState } from "react";
 import { call } from "@/contract/client";
+import { explainedNames, type ExplainedKey } from "@/core/explained";
 import type { FoundRow } from "@/core/records";
+import { useBringIn } from "@/views/drop";
 import { useActions, useLit } from "@/ui";
+import { bringInAlso, doable } from "./doable";
 import { railPlaces } from "./places";
 
 const item =
@@ -29,6 +32,20 @@ const matches = (text: string, search: string) =>
     .split(/\s+/)
     .every((word) => text.toLowerCase().includes(word));
 
+/** Words that are explained, at most. */
+const mostExplained = 5;
+
+/** Words of the glossary whose names hold what is looked for. */
+const explainedLike = (search: string) =>
+  search === ""
+    ? []
+    : (Object.keys(explainedNames) as ExplainedKey[])
+        .flatMap((key) => {
+          const found = explainedNames[key].find((name) => matches(name, search));
+          return found ? [{ key, name: explainedNames[key][0], note: "glossary" }] : [];
+        })
+        .slice(0, mostExplained);
+
 /** Everything by name: what this page can do, places, jobs, trials, titles, rigs, settings. */
 export function Palette({
   open,
@@ -39,6 +56,7 @@ export function Palette({
   onOpenChange: (open: boolean) => void;
   onTheme: () => void;
 }) {
+  const onBringIn = useBringIn();
   const router = useRouter();
   const here = useActions();
   const [text, setText] = useState("");
@@ -76,20 +94,11 @@ export function Palette({
   };
   const go = (path: string) => act(() => router.push(path));
   const offered = [
-    ...railPlaces.map(({ path, name, key }) => ({ name, note: key, run: go(path) })),
-    { name: "New job", note: "", run: go("/jobs/new") },
-    { name: "A first look at a log", note: "", run: go("/look") },
-    { name: "Two videos beside each other", note: "", run: go("/beside") },
-    { name: "Tally by eye", note: "", run: go("/look?way=tally") },
-    { name: "Add a rig", note: "", run: go("/kit/rigs/new") },
-    { name: "Add a title", note: "", run: go("/kit/titles/new") },
-    { name: "Add a system", note: "", run: go("/kit/systems/new") },
-    { name: "Add an engine", note: "", run: go("/kit/engines/new") },
-    { name: "Resolution planner", note: "", run: go("/kit/planner") },
-    { name: "Store: demo data, backup", note: "", run: go("/kit/store") },
-    { name: "Endpoints, for programs", note: "", run: go("/api") },
-    { name: "Change theme", note: "T", run: act(onTheme) },
-  ].filter(({ name }) => matches(name, search));
+    ...railPlaces.map(({ path, name, key }) => ({ name, note: key, also: "", run: go(path) })),
+    { name: "Bring in a file", note: "Ctrl O", also: bringInAlso, run: act(onBringIn) },
+    ...doable.map(({ path, ...each }) => ({ note: "", ...each, run: go(path) })),
+    { name: "Change theme", note: "T", also: "dark light evening daylight", run: act(onTheme) },
+  ].filter(({ name, also }) => matches(`${name} ${also}`, search));
   const ownActions = here.filter(({ label }) => search !== "" && matches(label, search));
   const groups = [
     {
@@ -102,6 +111,15 @@ export function Palette({
       })),
     },
     { heading: "Go to, or do", rows: offered.map((each) => ({ id: `go ${each.name}`, ...each })) },
+    {
+      heading: "What it means",
+      rows: explainedLike(search).map(({ key, name, note }) => ({
+        id: `word ${key}`,
+        name,
+        note,
+        run: go(`/glossary#${key}`),
+      })),
+    },
     ...(Object.keys(kindNames) as FoundRow["kind"][]).map((kind) => ({
       heading: kindNames[kind],
       rows: found
@@ -111,8 +129,7 @@ export function Palette({
   ].filter(({ rows }) => rows.length > 0);
   const rows = groups.flatMap((each) => each.rows);
   // What is known here needs no answer from elsewhere to come first.
-  const answered =
-    search === text.trim() && (offered.length + ownActions.length > 0 || !(isPending || isPlaceholderData));
+  const answered = search === text.trim() && (groups.length > 0 || !(isPending || isPlaceholderData));
   const lit = useLit(
     rows.map(({ id }) => id),
     answered,
@@ -134,7 +151,7 @@ export function Palette({
           setText(typed);
           lit.typed();
         }}
-        placeholder="Go to a place, a job, a trial or a setting, or do something"
+        placeholder="Go to a place, a job or a setting; do something; or a word to explain"
         className="mb-2 w-full bg-transparent px-3 py-2 text-[15px] outline-none placeholder:text-soft"
       />
       <Command.List className="max-h-[50vh] overflow-auto">

@@ -5,6 +5,7 @@ import {
   Layers3,
   ListTree,
   NotebookPen,
+  SlidersHorizontal,
   Table2,
   type LucideIcon,
 } from "lucide-react";
@@ -18,4 +19,16 @@ export const railPlaces: { path: string; name: string; key: string; icon: Lucide
   { path: "/board", name: "Board", key: "5", icon: LayoutGrid },
   { path: "/log", name: "Log", key: "6", icon: NotebookPen },
   { path: "/kit", name: "Kit", key: "7", icon: Boxes },
+  { path: "/kit/rules", name: "Settings", key: "8", icon: SlidersHorizontal },
 ];
+
+/** Pages of the kit that belong to running the place. */
+const settingsPaths = [
+  "/kit/rules",
+  "/kit/preflight",
+  "/kit/store",
+  "/kit/people",
+  "/kit/workshop",
+  "/kit/merge",
+];
+export const isSettings = (path: string) => settingsPaths.some((place) => path.startsWith(place));

@@ -4,7 +4,7 @@ import type { Diagnosis } from "@/core/diagnose";
 import { causeWords, words } from "@/core/words";
 import { call } from "@/contract/client";
 import type { JobView } from "@/contract";
-import { say } from "@/ui";
+import { say, Explained } from "@/ui";
 
 /** Diagnosis of the selected run: the newest comes with the page, any other is asked for. */
 export function useDiagnosis(
@@ -31,7 +31,9 @@ export function Diagnosed({ diagnosis }: { diagnosis: Diagnosis }) {
   const several = new Set(places.map(({ cause }) => cause)).size > 1;
   return (
     <section className="border-t border-line pt-4" aria-label="What holds it back">
-      <h2 className="text-[13px] font-semibold text-soft">What holds it back</h2>
+      <h2 className="text-[13px] font-semibold text-soft">
+        <Explained by="What holds it back">What holds it back</Explained>
+      </h2>
       <p className="mt-1" data-testid="diagnosis">
         {words(diagnosis.sentence)}
       </p>

@@ -25,6 +25,8 @@ import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
 const FaultSheet = onceOpen(async () => (await import("./FaultSheet")).FaultSheet);
 const JobSheet = onceOpen(async () => (await import("./JobSheet")).JobSheet);
+const RereadSheet = onceOpen(async () => (await import("@/views/run/RereadSheet")).RereadSheet);
+const MoveRunsSheet = onceOpen(async () => (await import("./MoveRunsSheet")).MoveRunsSheet);
 const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
 const LeftOutList = dynamic(async () => (await import("./LeftOut")).LeftOutList);
 const Notices = dynamic(async () => (await import("./Notices")).Notices);
@@ -53,6 +55,9 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
   const { params, put } = useAddress();
   const [drawer, setDrawer] = useState<"thread" | "reading" | null>(null);
   const [editing, setEditing] = useState(false);
+  const [rereading, setRereading] = useState(false);
+  /** Runs that are said to be of something else; empty for the whole job, null while nobody says so. */
+  const [moving, setMoving] = useState<string[] | null>(null);
   const [aboutJob, setAboutJob] = useState(false);
   const [closing, setClosing] = useState(false);
   const [faulting, setFaulting] = useState(false);
@@ -184,6 +189,10 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
       open={aboutJob}
       onOpenChange={setAboutJob}
       onChanged={refresh}
+      onMove={() => {
+        setAboutJob(false);
+        setMoving([]);
+      }}
     />
   );
   if (!run)
@@ -259,19 +268,24 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
     </ReadingPanel>
   );
   return (
-    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1">
+    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1 print:block print:h-auto">
       {keys}
       <aside
         tabIndex={0}
         aria-label="The job's thread"
-        className="min-h-0 overflow-auto border-r border-line max-xl:hidden"
+        className="min-h-0 overflow-auto border-r border-line max-xl:hidden print:block print:overflow-visible print:border-0"
       >
         {heading()}
         {thread}
         {leftOut}
       </aside>
-      <div tabIndex={0} role="region" aria-label="The run's trace" className="min-h-0 overflow-auto">
-        <div className="border-b border-line xl:hidden">
+      <div
+        tabIndex={0}
+        role="region"
+        aria-label="The run's trace"
+        className="min-h-0 overflow-auto print:overflow-visible"
+      >
+        <div className="border-b border-line xl:hidden print:hidden">
           {heading(
             <div className="mt-2 flex items-center gap-4">
               <VerdictLamp grade={run.verdict.grade} between={run.verdict.between} size={34} large ran />
@@ -303,7 +317,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
             catalogue={view.catalogue}
           />
         )}
-        <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2">
+        <footer className="flex flex-wrap gap-1 border-t border-line px-3 py-2 print:hidden">
           <Button
             look="quiet"
             hint="O"
@@ -335,7 +349,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
       <aside
         tabIndex={0}
         aria-label="The run's reading"
-        className="min-h-0 overflow-auto border-l border-line max-lg:hidden"
+        className="min-h-0 overflow-auto border-l border-line max-lg:hidden print:block print:overflow-visible print:border-0"
       >
         {reading}
       </aside>
@@ -374,6 +388,35 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
         scenes={view.scenes}
         open={editing}
         onOpenChange={setEditing}
+        onChanged={refresh}
+        onMove={() => {
+          setEditing(false);
+          setMoving([run.id]);
+        }}
+        onReread={() => {
+          setEditing(false);
+          setRereading(true);
+        }}
+      />
+      <RereadSheet
+        key={`again ${run.id}`}
+        run={run}
+        rules={job.rules}
+        open={rereading}
+        onOpenChange={setRereading}
+        onRead={(id) => {
+          select(id);
+          refresh();
+        }}
+      />
+      <MoveRunsSheet
+        key={moving?.join(" ") ?? "shut"}
+        job={job}
+        runs={runs}
+        scenes={view.scenes}
+        ticked={moving ?? []}
+        open={moving !== null}
+        onOpenChange={(now) => setMoving(now ? [] : null)}
         onChanged={refresh}
       />
       {sheet}

@@ -5,7 +5,7 @@ import { call } from "@/contract/client";
 import type { SentBody } from "@/contract";
 import { aims } from "@/core/kit";
 import type { JobRow } from "@/core/records";
-import { Button, ChoiceField, Field, Sheet, When, toast } from "@/ui";
+import { Button, ChoiceField, Field, Link, Sheet, When, toast } from "@/ui";
 import { NotBegun } from "./NotBegun";
 
 /**
@@ -18,6 +18,7 @@ export function JobSheet({
   open,
   onOpenChange,
   onChanged,
+  onMove,
 }: {
   job: JobRow;
   /** Whether it has a trial, or a run of its own. */
@@ -25,6 +26,8 @@ export function JobSheet({
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onChanged: () => void;
+  /** Opens what says that it, or some of its runs, are of something else. */
+  onMove: () => void;
 }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
@@ -54,7 +57,9 @@ export function JobSheet({
     <Sheet open={open} onOpenChange={onOpenChange} title="This job">
       <p className="mb-3 text-soft">
         {job.title} on {job.rig}, opened <When at={job.createdAt} />. Title, engine, house rules and target{" "}
-        {begun ? "are those of its first run; a copy may have others." : "can be changed until its first run."}
+        {begun
+          ? "are those of its first run; what was brought in for the wrong one can be moved."
+          : "can be changed until its first run."}
       </p>
       {!job.closedAt && !begun && <NotBegun job={job} onChange={(body) => void change(body, "Kept.")} />}
       {!job.closedAt && (
@@ -81,6 +86,13 @@ export function JobSheet({
         >
           Save it as JSON
         </a>
+        {!job.closedAt && begun && <Button onClick={onMove}>It is of another title, rig or build</Button>}
+        <Link
+          href={`/done?kind=job&id=${job.id}`}
+          className="inline-flex min-h-8 items-center rounded-md bg-raised px-3 text-[13px] hover:bg-line"
+        >
+          What was done
+        </Link>
         <Button look="quiet" onClick={() => void leaveOut()}>
           {job.deletedAt ? "Take the job back" : "Leave the job out"}
         </Button>

@@ -107,7 +107,7 @@ export function JobsPage({ rows, total, search, filter, sort, next }: JobsView) 
           A job tunes one title on one rig with one engine, towards an aim.
         </EmptyPanel>
       ) : (
-        <TableFrame name="Jobs">
+        <TableFrame name="Jobs" cards>
           <table aria-label="Jobs" className="w-full text-left">
             <thead className="text-[12px] text-soft">
               <tr>

@@ -6,7 +6,7 @@ import type { NextStep } from "@/core/advise";
 import { sameSettings } from "@/core/kit";
 import { lowMethods, type LowMethod } from "@/core/metrics";
 import { overruledWords, words } from "@/core/words";
-import { NamedFigure, say, When, Link } from "@/ui";
+import { Explained, NamedFigure, say, When, Link } from "@/ui";
 import { Reasons } from "@/views/verdict/Reasons";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
@@ -15,11 +15,15 @@ const Places = dynamic(async () => (await import("./Places")).Places);
 const Stills = dynamic(async () => (await import("./Stills")).Stills);
 const Crashes = dynamic(async () => (await import("./Crashes")).Crashes);
 
-const lowNames: Record<LowMethod, string> = {
-  worstTime: "worst time",
-  worstMean: "worst mean",
-  percentile: "percentile",
-};
+const lowNames = {
+  worstTime: "1 % low, worst time",
+  worstMean: "1 % low, worst mean",
+  percentile: "1 % low, percentile",
+} as const satisfies Record<LowMethod, string>;
+
+/** How far long and short frames take turns, by their autocorrelation at lag 1. */
+const turnsWords = (lag1: number | null) =>
+  lag1 === null ? "–" : lag1 < -0.5 ? "mostly" : lag1 < -0.25 ? "partly" : "hardly";
 
 /** What a run says: the verdict with its reasons, the figures, what to do next. */
 export function ReadingPanel({
@@ -116,7 +120,9 @@ export function ReadingPanel({
       )}
       {latest && (
         <section className="border-t border-line pt-4">
-          <h2 className="text-[13px] font-semibold text-soft">Next</h2>
+          <h2 className="text-[13px] font-semibold text-soft">
+            <Explained by="Next">Next</Explained>
+          </h2>
           <p className="mt-1">{words(next.sentence)}</p>
         </section>
       )}
@@ -138,7 +144,7 @@ export function ReadingPanel({
             shownFirst.map((method) => (
               <NamedFigure
                 key={method}
-                name={`1 % low, ${lowNames[method]}`}
+                name={lowNames[method]}
                 value={say.number(lows[method].one)}
                 unit="fps"
               />
@@ -166,17 +172,16 @@ export function ReadingPanel({
               <NamedFigure name="Freezes" value={String(summary.freezes)} />
               {summary.pacing && (
                 <NamedFigure
-                  name="Equally long"
+                  name="Frames of usual length"
                   value={say.number(100 * summary.pacing.cadenceShare)}
                   unit="% of frames"
-                  title="Share of frames that last the usual whole number of refreshes (cadence)."
                 />
               )}
               {summary.pacing && (
                 <NamedFigure
-                  name="Taking turns"
-                  value={say.number(summary.pacing.lag1, 2)}
-                  title="Autocorrelation of frame times at lag 1: near −1 when long and short frames take turns, near 0 when they don't."
+                  name="Long and short in turn"
+                  value={turnsWords(summary.pacing.lag1)}
+                  note={say.number(summary.pacing.lag1, 2)}
                 />
               )}
             </>
@@ -204,7 +209,9 @@ export function ReadingPanel({
       </section>
       {run.source === "capture" && <Stills runId={run.id} />}
       <section className="border-t border-line pt-4 text-[13px] text-soft">
-        <h2 className="font-semibold">Made under</h2>
+        <h2 className="font-semibold">
+          <Explained by="Conditions">Made under</Explained>
+        </h2>
         <p className="mt-1">
           {[
             run.conditions.powerMode,

@@ -24,6 +24,7 @@ const fieldNames: Record<string, string> = {
   state: "State",
   buildId: "Build",
   job: "Job",
+  columns: "Columns",
 };
 const none = "none";
 
@@ -56,6 +57,8 @@ export function RunSheet({
   open,
   onOpenChange,
   onChanged,
+  onMove,
+  onReread,
 }: {
   run: ThreadRun;
   job: JobRow;
@@ -65,6 +68,9 @@ export function RunSheet({
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onChanged: () => void;
+  onMove: () => void;
+  /** Opens what reads its log again. */
+  onReread: () => void;
 }) {
   const [label, setLabel] = useState(run.label);
   const [notes, setNotes] = useState(run.notes);
@@ -320,6 +326,8 @@ export function RunSheet({
         </Button>
       </form>
       <section className="mt-5 flex flex-wrap items-center gap-3 border-t border-line pt-3 text-[13px]">
+        {run.source === "log" && <Button onClick={onReread}>Its columns or units are others</Button>}
+        <Button onClick={onMove}>It is of another title, rig or build</Button>
         <Button onClick={() => void intoProfile()}>Put its values into the profile</Button>
         <span className="min-w-0 flex-1 text-soft">
           In the title&apos;s layer, as this run was made: a trial still has to prove them.

@@ -30,6 +30,8 @@ interface Props {
 export function Thread({ job, runs, trials, faults, selected, over, labelOf, onSelect, onOver }: Props) {
   const [whole, setWhole] = useState(false);
   const entries = entriesOf(runs, trials);
+  const labels = runs.map(({ label }) => label);
+  const alike = new Set(labels.filter((label, at) => labels.indexOf(label) !== at));
   const recent = entries.slice(-shownAtFirst);
   const isRecent = recent.some((entry) =>
     "run" in entry ? entry.run.id === selected : entry.runs.some(({ id }) => id === selected),
@@ -39,6 +41,7 @@ export function Thread({ job, runs, trials, faults, selected, over, labelOf, onS
     <RunItem
       key={run.id}
       run={run}
+      alike={alike.has(run.label)}
       small={small}
       selected={run.id === selected}
       over={run.id === over}
@@ -98,6 +101,7 @@ function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: 
     usualLight(runs.filter((run) => run.arm === arm).map(({ verdict }) => verdict));
   const [before, after] = [lights(0), lights(trial.keptArm ?? (trial.arms.length > 1 ? 1 : 0))];
   const planned = trial.rounds * trial.arms.length;
+  const done = trial.runs.reduce((a, b) => a + b, 0);
   return (
     <Link href={`/jobs/${job.id}/trials/${trial.id}`} className="block px-2 py-1.5 hover:bg-panel">
       <span className="flex items-baseline justify-between gap-2 text-[13px]">
@@ -127,8 +131,13 @@ function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: 
           ? trial.kind === "compare"
             ? `${trial.keptArm !== null ? `${armAt(trial, trial.keptArm).name}: ` : ""}${words(trial.outcome.headline)}`
             : words(trial.outcome.headline)
-          : `${trial.runs.reduce((a, b) => a + b, 0)} of ${planned} runs; next: ${nextArmName(trial) ?? "decide"}`}
+          : `${done > planned ? say.count(done, "run") : `${done} of ${planned} runs`}; next: ${nextArmName(trial) ?? "decide"}`}
       </span>
+      {trial.mendedSince && (
+        <span className="mt-0.5 block text-[12px] text-caution">
+          Its runs were changed after it was decided: look again.
+        </span>
+      )}
       {trial.reason && <span className="mt-0.5 block text-[12px]">“{trial.reason}”</span>}
     </Link>
   );
@@ -136,6 +145,7 @@ function TrialHead({ job, trial, runs }: { job: JobRow; trial: TrialNode; runs: 
 
 function RunItem({
   run,
+  alike,
   small,
   selected,
   over,
@@ -145,6 +155,8 @@ function RunItem({
   onOver,
 }: {
   run: ThreadRun;
+  /** Another run is called the same: its file tells them apart. */
+  alike: boolean;
   small: boolean;
   selected: boolean;
   over: boolean;
@@ -179,6 +191,9 @@ function RunItem({
         <span className="mt-0.5 block truncate text-[13px]">
           <span className="figure text-soft">{run.number}</span> {run.label || run.fileName || "run"}
         </span>
+        {alike && run.fileName && run.label && (
+          <span className="block truncate text-[12px] text-soft">{run.fileName}</span>
+        )}
         {!small && run.changes.length > 0 && (
           <span className="mt-0.5 block text-[12px] text-soft">
             {run.changes.map(({ key, from, to }) => changed({ label: labelOf(key), from, to })).join("; ")}

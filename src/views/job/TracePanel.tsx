@@ -1,19 +1,10 @@
 "use client";
+import dynamic from "next/dynamic";
 import { useState } from "react";
-import type { MeasuringRules, Summary } from "@/core/metrics";
+import type { MeasuringRules } from "@/core/metrics";
 import type { ThreadRun } from "@/contract";
 import type { ChannelRole } from "@/core/trace";
-import {
-  BandChart,
-  ChartFrame,
-  type ChartData,
-  Button,
-  NamedFigure,
-  Keys,
-  say,
-  useWidth,
-  type BandSeries,
-} from "@/ui";
+import { BandChart, ChartFrame, type ChartData, Button, Keys, say, useWidth, type BandSeries } from "@/ui";
 import { stretchIn, stretchText, useAddress } from "./useAddress";
 import { useTraces, type FirstTrace, type TraceViewState } from "./useTraces";
 
@@ -29,6 +20,11 @@ const lanes: { name: string; unit: string; roles: ChannelRole[]; most?: number }
 const colours = ["var(--series-a)", "var(--series-b)"] as const;
 const dashes = [undefined, "5 3"] as const;
 const axisWidth = 44;
+
+/** Loaded when a stretch is selected. */
+const PartFigures = dynamic(async () => (await import("./PartFigures")).PartFigures, { ssr: false });
+/** Loaded when it is opened. */
+const Spread = dynamic(async () => (await import("./Spread")).Spread, { ssr: false });
 
 /** Frame time of a run, or of one over another, with what the device did below on the same axis. */
 export function TracePanel({
@@ -46,6 +42,7 @@ export function TracePanel({
   const { params, put } = useAddress();
   const [measure, width] = useWidth();
   const [allOfIt, setAllOfIt] = useState(false);
+  const [spread, setSpread] = useState(false);
   const view = stretchIn(params.get("view"));
   const selection = stretchIn(params.get("part"));
   const plot = Math.max(0, width - axisWidth);
@@ -226,8 +223,15 @@ export function TracePanel({
           are hitches, the bar along the foot is time below target.
         </p>
       )}
+      <details open={spread} onToggle={(event) => setSpread(event.currentTarget.open)}>
+        <summary className="min-h-7 cursor-pointer text-[13px] text-soft">
+          How the frame times are spread
+        </summary>
+        {spread && <Spread runs={over ? [run, over] : [run]} />}
+      </details>
       <Keys
         actions={[
+          { keys: "q", shown: "Q", label: "how the frame times are spread", run: () => setSpread(!spread) },
           { keys: "+, =", shown: "+", label: "closer", run: () => about(0.5) },
           { keys: "-", shown: "-", label: "wider", run: () => about(2) },
           {
@@ -270,52 +274,5 @@ function Legend({ run, index }: { run: ThreadRun; index: 0 | 1 }) {
         {run.label && `, ${run.label}`}
       </span>
     </span>
-  );
-}
-
-function PartFigures({
-  selection,
-  figures,
-  over,
-  onZoom,
-  onClear,
-}: {
-  selection: [number, number];
-  figures: Summary | null;
-  over: Summary | null;
-  onZoom: () => void;
-  onClear: () => void;
-}) {
-  const row = (summary: Summary, name: string) => (
-    <dl className="grid grid-cols-6 gap-3" data-testid={`part-${name}`}>
-      <NamedFigure name="Average" value={say.number(summary.averageFps, 2)} unit="fps" />
-      <NamedFigure name="Median" value={say.number(summary.medianFrameTimeMs, 2)} unit="ms" />
-      <NamedFigure name="99 %" value={say.number(summary.p99FrameTimeMs, 2)} unit="ms" />
-      <NamedFigure
-        name="1 % low"
-        value={say.number(summary.lows?.worstTime.one)}
-        unit="fps"
-        title="worst time"
-      />
-      <NamedFigure name="Full-speed time" value={say.number(summary.fullSpeedTimePercent)} unit="%" />
-      <NamedFigure name="Hitches" value={summary.hitches ? String(summary.hitches.count) : "–"} />
-    </dl>
-  );
-  return (
-    <section className="rounded-md bg-panel p-3" aria-label="Selected stretch">
-      <header className="mb-2 flex items-center gap-3 text-[13px]">
-        <span className="figure">
-          {say.clock(selection[0])} to {say.clock(selection[1])}
-        </span>
-        <Button look="quiet" hint="Z" onClick={onZoom} className="ml-auto">
-          Zoom to it
-        </Button>
-        <Button look="quiet" onClick={onClear}>
-          Clear
-        </Button>
-      </header>
-      {figures ? row(figures, "A") : <p className="text-soft">No frame ends in this stretch.</p>}
-      {over && <div className="mt-2 border-t border-line pt-2">{row(over, "B")}</div>}
-    </section>
   );
 }

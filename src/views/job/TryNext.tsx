@@ -1,11 +1,15 @@
 "use client";
 import type { Suggestion } from "@/core/advise";
+import dynamic from "next/dynamic";
 import { strategyWords, words } from "@/core/words";
 import { strategies, type Strategy } from "@/core/kit";
 import type { JobView } from "@/contract";
-import { Button, ChoiceField, Keys, Link, say, toast } from "@/ui";
+import { Button, ChoiceField, Keys, Link, say, toast, Explained } from "@/ui";
 import { call } from "@/contract/client";
 import type { useTrying } from "./useTrying";
+
+/** Loaded where an engine has no settings. */
+const NoCatalogue = dynamic(async () => (await import("@/views/kit/NoCatalogue")).NoCatalogue);
 
 /** Three things worth trying, each begun in one key; how the job is begun can be changed here. */
 export function TryNext({
@@ -44,7 +48,9 @@ export function TryNext({
         ]}
       />
       <header className="flex items-center justify-between">
-        <h2 className="text-[13px] font-semibold text-soft">Try next</h2>
+        <h2 className="text-[13px] font-semibold text-soft">
+          <Explained by="Try next">Try next</Explained>
+        </h2>
         <ChoiceField
           quiet
           label="How to begin"
@@ -85,20 +91,11 @@ export function TryNext({
         ))}
       </ol>
       {suggestions.length === 0 && (
-        <p className="mt-1 text-[13px] text-soft">
+        <div className="mt-1 text-[13px] text-soft">
           {isSteady ? (
             "It is Steady, and nothing is missing."
           ) : settings === 0 ? (
-            <>
-              {job.engine} has no settings listed, so there is nothing to try.{" "}
-              <Link
-                href={`/kit/engines/${job.engineId}`}
-                className="underline decoration-line underline-offset-4"
-              >
-                List its settings
-              </Link>
-              .
-            </>
+            <NoCatalogue engineId={job.engineId} rigId={job.rigId} />
           ) : decided > 0 ? (
             "Nothing to suggest: nothing that is left, and that the house rules allow, is likely to help."
           ) : (
@@ -114,7 +111,7 @@ export function TryNext({
               , or try one.
             </>
           )}
-        </p>
+        </div>
       )}
     </section>
   );

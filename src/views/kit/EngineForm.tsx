@@ -14,6 +14,7 @@ import {
 } from "@/core/kit";
 import type { EngineDetail, SystemRow } from "@/core/records";
 import { Button, ChoiceField, Field, FileInput, Input, Panel, Switch, buttonLook, toast } from "@/ui";
+import { useBrought } from "@/views/drop";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
@@ -347,6 +348,8 @@ const formatNames: Record<(typeof configFormats)[number], string> = {
   xml: "XML",
 };
 
+const catalogueKinds = ["catalogue"] as const;
+
 /**
  * A catalogue as a file, out and in; mistakes are shown with their path, and nothing is changed by a file that
  * has one.
@@ -367,6 +370,7 @@ function CatalogueFile({ engineId }: { engineId: string }) {
     router.push("/kit/engines");
     router.refresh();
   };
+  useBrought(catalogueKinds, (file) => void read(file));
   return (
     <div className="mb-4 grid gap-2">
       <div className="flex items-center gap-2 text-[13px]">

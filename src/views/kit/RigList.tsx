@@ -26,12 +26,21 @@ const columns: TableColumn<RigListRow>[] = [
       </span>
     ),
   },
-  { name: "Memory", sort: "memory", cell: ({ spec }) => <span className="figure">{spec.memoryGb} GB</span> },
+  {
+    name: "Memory",
+    sort: "memory",
+    cell: ({ spec }) => (
+      <span className="figure">{spec.memoryGb === null ? "not known" : `${spec.memoryGb} GB`}</span>
+    ),
+  },
   {
     name: "Displays",
     cell: ({ spec }) =>
       spec.displays
-        .map(({ name, width, height, refreshHz }) => `${name} ${width}×${height}, ${refreshHz.join("/")} Hz`)
+        .map(
+          ({ name, width, height, refreshHz }) =>
+            `${name}${width === null || height === null ? "" : ` ${width}×${height}`}, ${refreshHz.join("/")} Hz`,
+        )
         .join("; "),
   },
   {

@@ -11,3 +11,4 @@ export { SystemForm } from "./SystemForm";
 export { TitleForm } from "./TitleForm";
 export { TitleList } from "./TitleList";
 export { StorePage } from "./StorePage";
+export { MergePage } from "./MergePage";

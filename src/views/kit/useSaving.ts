@@ -100,7 +100,9 @@ export function useSaving<Values extends FieldValues>(
     if (sent.ok) {
       sessionStorage.removeItem(draft);
       toast("Kept.");
-      router.push(then);
+      // Whoever came from where something was missed goes back there.
+      const asked = new URLSearchParams(window.location.search).get("back") ?? "";
+      router.push(/^\/(?!\/)/.test(asked) ? asked : then);
       router.refresh();
       return;
     }

@@ -147,7 +147,7 @@ export function LogPage({ view, crashes }: { view: LogView; crashes: CrashRow[] 
 
 function Faults({ rows }: { rows: LogRow[] }) {
   return (
-    <TableFrame name="Faults">
+    <TableFrame name="Faults" cards>
       <table aria-label="Faults" className="w-full text-left text-[13px]">
         <TableHead names={["What", "Where", "With", "Seen", "Now", "Workaround"]} />
         <tbody className="divide-y divide-line">
@@ -215,7 +215,7 @@ function Crashes({ rows }: { rows: CrashRow[] }) {
       </EmptyPanel>
     );
   return (
-    <TableFrame name="Crashes an hour">
+    <TableFrame name="Crashes an hour" cards>
       <table aria-label="Crashes an hour" className="w-full text-left text-[13px]">
         <TableHead names={["Title", "Engine and build", "Runs", "Crashes"]} />
         <tbody className="divide-y divide-line">

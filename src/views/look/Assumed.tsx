@@ -85,18 +85,18 @@ export function Assumed({
       {title === null ? (
         <ChoiceField
           quiet
-          label="Whether its speed hangs on its rate"
+          label="Whether its speed goes with its rate"
           value={tied ? "tied" : "free"}
           options={[
-            { value: "tied", label: "whose speed hangs on its rate" },
-            { value: "free", label: "whose speed is free of its rate" },
+            { value: "tied", label: "that slows down when its rate falls" },
+            { value: "free", label: "that keeps its speed at any rate" },
           ]}
           onChange={(value) => onChange({ tied: value === "tied" })}
         />
       ) : tied ? (
-        "whose speed hangs on its rate"
+        "that slows down when its rate falls"
       ) : (
-        "whose speed is free of its rate"
+        "that keeps its speed at any rate"
       )}
       , on a screen at{" "}
       {rig === null ? (

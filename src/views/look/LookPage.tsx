@@ -5,7 +5,7 @@ import { useRef, useState } from "react";
 import { call } from "@/contract/client";
 import { commonShapes, type NewRun } from "@/core/kit";
 import { asFarAsItGoes, targetOf } from "@/core/verdict";
-import { Field, Panel, Suggest } from "@/ui";
+import { Field, Panel, Suggest, useDraft } from "@/ui";
 import { CaptureDesk } from "@/views/capture";
 import { LogQueue, TallyPad, RunSources, type RunOfLog } from "@/views/run";
 import { Assumed, type Assumptions } from "./Assumed";
@@ -22,13 +22,27 @@ const inHandFor = "a first look";
  */
 const usualHz = 60;
 
+/** Whether what the browser kept are names and assumptions. */
+const isTyped = (kept: unknown): kept is { names: Names; said: Partial<Assumptions> } =>
+  typeof kept === "object" &&
+  kept !== null &&
+  "names" in kept &&
+  "said" in kept &&
+  Object.keys(nothing).every((key) => typeof (kept.names as Record<string, unknown>)[key] === "string");
+
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** From a log or a video to a verdict before anything is entered; then to a kept run by the names alone. */
 export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }) {
   const router = useRouter();
-  const [names, setNames] = useState<Names>(nothing);
-  const [said, setSaid] = useState<Partial<Assumptions>>({});
+  const [typed, setTyped, forgetTyped] = useDraft<{ names: Names; said: Partial<Assumptions> }>(
+    "a first look",
+    { names: nothing, said: {} },
+    isTyped,
+  );
+  const { names, said } = typed;
+  const setNames = (now: Names) => setTyped({ ...typed, names: now });
+  const setSaid = (now: Partial<Assumptions>) => setTyped({ ...typed, said: now });
   const [refusal, setRefusal] = useState<{ title: string; fix: string; fields: Record<string, string> } | null>(
     null,
   );
@@ -98,6 +112,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   };
   const onKept = (runs: { id: string }[]) => {
     if (!opened.current) return;
+    forgetTyped();
     router.push(`/jobs/${opened.current.job.id}?run=${runs.at(-1)?.id}`);
     router.refresh();
   };
@@ -138,6 +153,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
           }}
           log={(onVideo) => (
             <LogQueue
+              place="a first look"
               onVideo={onVideo}
               yardstick={yardstick}
               rules={rules}
@@ -212,7 +228,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
         <Field
           label="System"
           error={refusal?.fields.system}
-          help="Its picture plans the scale; a shape by size and rate will do."
+          help="The console it was made for; scales are computed from its screen size. A size and a rate will do."
         >
           {(ids) => (
             <Suggest
@@ -246,7 +262,8 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
           </p>
         )}
         <p className="text-[12px] text-soft">
-          What has no name yet is called so, and named later in Kit. Nothing is kept until you say so.
+          What you leave empty is kept as “rig without a name” and so on; name it later in Kit. Nothing is kept
+          until you press Keep.
         </p>
       </Panel>
     </div>

@@ -182,7 +182,7 @@ function Rows({
       {rows.length === 0 ? (
         <p className="text-soft">{empty}</p>
       ) : (
-        <TableFrame name={title}>
+        <TableFrame name={title} cards>
           <table className="w-full text-[13px]">
             <thead>
               <tr>

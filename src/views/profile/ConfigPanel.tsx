@@ -1,4 +1,5 @@
-import { useRef, useState } from "react";
+import { useSearchParams } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
 import { call } from "@/contract/client";
 import type { ConfigFormat, Setting } from "@/core/kit";
 import { fileRows, guessedSetting, originWords, wantedInFile, type FileRow, type Layer } from "@/core/profile";
@@ -9,6 +10,7 @@ import {
   ChoiceField,
   EmptyPanel,
   FileInput,
+  Link,
   Panel,
   TableFrame,
   TableHead,
@@ -17,9 +19,11 @@ import {
   toast,
 } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
-import { useDrops } from "@/views/drop";
+import { useCarried, useDrops } from "@/views/drop";
 import { openLayers, placed, type SayChanged } from "./place";
 import { useConfigReader } from "./useConfigReader";
+
+const configKinds = ["config"] as const;
 
 interface Opened {
   name: string;
@@ -77,7 +81,14 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: SayChange
   useDrops((files) => {
     const [first] = files;
     if (first) void open(first);
-  });
+  }, configKinds);
+  const carried = useCarried();
+  useEffect(() => {
+    const [first] = worker ? carried() : [];
+    if (first) void open(first);
+    // A file that was brought in elsewhere is opened once, when its reader is there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [worker]);
 
   const { entries } = file?.read ?? { entries: [] };
   const rows = fileRows(entries, view.catalogue, view.rows);
@@ -114,6 +125,7 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: SayChange
     );
     setChosen(new Set());
   };
+  const back = useSearchParams().get("back");
   const patch = async () => {
     if (!file || !worker) return;
     const made: ConfigOutcome<PatchedConfig> = await worker.call.patch(file.bytes, file.read.format, wanted);
@@ -190,6 +202,19 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: SayChange
             {counted("unknown")} that the catalogue doesn&apos;t know
             {counted("unreadable") > 0 && `, ${counted("unreadable")} that can't be read as their setting`}.
           </p>
+          {rows.length > 0 && counted("unknown") === rows.length && view.catalogue.length > 0 && (
+            <p role="alert" className="mb-2 text-[13px] text-caution">
+              No setting of {view.engine.name} stands in this file: it looks like another engine&apos;s. Its
+              keys can still be added to the catalogue.
+            </p>
+          )}
+          {back !== null && /^\/(?!\/)/.test(back) && view.catalogue.length > 0 && (
+            <p className="mb-2 text-[13px]">
+              <Link href={back} className="underline decoration-line underline-offset-4">
+                Back to where settings were missed
+              </Link>
+            </p>
+          )}
           <div className="mb-2 flex flex-wrap items-center gap-3 text-[13px]">
             <label className="inline-flex items-center gap-2">
               <input type="checkbox" checked={only} onChange={(event) => setOnly(event.target.checked)} />

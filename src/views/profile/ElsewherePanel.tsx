@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, useRef } from "react";
 import { call } from "@/contract/client";
-import { profileDifferences, profileFileSchema, type Proof } from "@/core/profile";
-import { besideInRecipe, recipeSchema } from "@/core/recipe";
-import type { ProfileView } from "@/contract";
+import { profileDifferences, type Proof } from "@/core/profile";
+import { besideInRecipe } from "@/core/recipe";
+import type { Output, ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
 import {
   Button,
@@ -20,10 +20,14 @@ import {
   toast,
   Link,
 } from "@/ui";
+import { useBrought } from "@/views/drop";
 import { useTitles } from "@/views/kit/useTitles";
 import { standingWords } from "./LayerTable";
 import { placed, type SayChanged } from "./place";
+import { TakeInSheet } from "./TakeInSheet";
+import { readTakenIn, rowsTakenIn, type TakenIn } from "./takingIn";
 
+const fileKinds = ["profile", "recipe"] as const;
 const everyTitle = { value: "every", label: "every title of the system" };
 
 /** This profile held against another one, taken to another rig, and as a file. */
@@ -39,6 +43,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayCha
   const [asOf, setAsOf] = useState("");
   const [carryTo, setCarryTo] = useState(others[0]?.id ?? "");
   const input = useRef<HTMLInputElement>(null);
+  const [taken, setTaken] = useState<TakenIn | null>(null);
   const query = {
     rig: rigId,
     engine: engine.id,
@@ -63,53 +68,48 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayCha
       ? `${valueWords(row.value)}, ${standingWords({ standing: row.standing, stale: [] }).replace(/:.*$/, "")}`
       : "no such setting";
   const bringIn = async (file: File) => {
-    let read: unknown;
-    try {
-      read = JSON.parse(await file.text());
-    } catch {
-      return void toast.error(`${file.name} is no JSON.`, { description: "Nothing was changed." });
-    }
-    const profile = profileFileSchema.safeParse(read);
-    if (profile.success) {
-      const sent = await call("takeProfile", {
-        body: { rigId: rig.id, engineId: engine.id, file: profile.data, saw: view.saw },
-      });
-      if (!sent.ok) return void toast.error(sent.refusal.title, { description: sent.refusal.fix });
-      const { changed, unknown } = sent.answer;
-      toast(`${say.count(changed, "value")} taken in as a hypothesis.`, {
-        description: unknown.length > 0 ? `Left out, not here: ${unknown.slice(0, 6).join(", ")}` : undefined,
-      });
-      return told(Promise.resolve({ ok: true }));
-    }
-    const recipe = recipeSchema.safeParse(read);
-    if (!recipe.success)
-      return void toast.error(`${file.name} is neither a profile nor a recipe of this application.`, {
-        description: profile.error.issues[0]?.message,
-      });
-    if (titleId === null)
-      return void toast.error("Choose the title that the recipe is for first.", {
-        description: "It lands in the title's layer.",
-      });
-    const known = recipe.data.settings.filter(({ key }) =>
-      view.catalogue.some((setting) => setting.key === key),
-    );
-    const beside = besideInRecipe(recipe.data, view.beside);
-    if (known.length + beside.length === 0)
-      return void toast.error("The recipe sets nothing that this engine has.");
-    await told(
-      call("setProfileValues", {
-        body: {
-          ...placed(view, "title", [...known.map(({ key, after }) => ({ key, value: after })), ...beside]),
-          origin: { kind: "carried", from: `a recipe for ${recipe.data.title.name}`.slice(0, 200) },
-        },
-      }),
-    );
-    const words = beside.length > 0 ? `, and ${say.count(beside.length, "value")} beside them` : "";
-    const taken = `${say.count(known.length, "setting")} of ${recipe.data.settings.length}${words}`;
-    toast(`${taken} taken in as a hypothesis.`, {
+    const read = readTakenIn(file.name, await file.text());
+    if ("refusal" in read) return void toast.error(read.refusal, { description: read.why });
+    setTaken(read);
+  };
+  useBrought(fileKinds, (file) => void bringIn(file));
+  /** Takes a looked-at file in, but for what was unticked. */
+  const take = async (read: TakenIn, left: ReadonlySet<number>) => {
+    const { rows } = rowsTakenIn(read, view);
+    const wanted = new Set(rows.flatMap(({ at }) => (left.has(at) ? [] : [at])));
+    const sent =
+      read.kind === "profile"
+        ? await call("takeProfile", {
+            body: {
+              rigId: rig.id,
+              engineId: engine.id,
+              file: { ...read.file, values: read.file.values.filter((_, at) => wanted.has(at)) },
+              saw: view.saw,
+            },
+          })
+        : await call("setProfileValues", {
+            body: {
+              ...placed(view, "title", [
+                ...read.recipe.settings.flatMap(({ key, after }, at) =>
+                  wanted.has(at) ? [{ key, value: after }] : [],
+                ),
+                ...besideInRecipe(read.recipe, view.beside).filter((_, at) =>
+                  wanted.has(read.recipe.settings.length + at),
+                ),
+              ]),
+              origin: { kind: "carried", from: `a recipe for ${read.recipe.title.name}`.slice(0, 200) },
+            },
+          });
+    if (!sent.ok) return void toast.error(sent.refusal.title, { description: sent.refusal.fix });
+    const unknown: string[] = "unknown" in sent.answer ? (sent.answer as Output<"takeProfile">).unknown : [];
+    toast(`${say.count(sent.answer.changed, "value")} taken in, to be confirmed here.`, {
       description:
-        "Two runs would prove it here: one with it, one without, more where they lie close. Plan the check under Layers.",
+        unknown.length > 0
+          ? `Left out, not here: ${unknown.slice(0, 6).join(", ")}`
+          : "Ctrl+Z takes all of it back. A run with it and one without would prove it: plan the check under Layers.",
     });
+    setTaken(null);
+    await told(Promise.resolve({ ok: true }));
   };
   const ask = new URLSearchParams({
     rig: rig.id,
@@ -181,6 +181,14 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayCha
           </TableFrame>
         )}
       </Panel>
+      {taken && (
+        <TakeInSheet
+          taken={taken}
+          view={view}
+          onTake={(left) => take(taken, left)}
+          onClose={() => setTaken(null)}
+        />
+      )}
       <div className="grid content-start gap-4">
         <Panel title="Take it to another rig">
           {others.length === 0 ? (
@@ -207,7 +215,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayCha
                         buildId,
                       },
                     }),
-                  ).then(() => toast("Taken along, as a hypothesis."))
+                  ).then(() => toast("Taken along, to be confirmed here."))
                 }
               >
                 Take it along
@@ -230,7 +238,7 @@ export function ElsewherePanel({ view, told }: { view: ProfileView; told: SayCha
             </Link>
           </div>
           <p className="mt-2 text-[12px] text-soft">
-            A profile or a recipe; what comes in is a hypothesis here. Their shapes:{" "}
+            A profile or a recipe; what comes in is untested here until a check confirms it. Their shapes:{" "}
             <a className="underline" href="/api/v1/profile-schema">
               profile
             </a>

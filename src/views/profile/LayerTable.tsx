@@ -1,9 +1,10 @@
+import { NoCatalogue } from "@/views/kit/NoCatalogue";
 import { clsx } from "clsx";
 import { useRef, type KeyboardEvent } from "react";
 import { layers, type ProfileRow } from "@/core/profile";
 import type { ProfileView } from "@/contract";
 import { valueWords } from "@/core/words";
-import { ChoiceField, TableFrame, say } from "@/ui";
+import { ChoiceField, TableFrame, say, Explained } from "@/ui";
 import { openLayers, type LayerCell } from "./place";
 
 export const rowFilters = ["all", "differs", "untested", "stale"] as const;
@@ -106,11 +107,13 @@ export function LayerTable({
         </span>
       </div>
       {shown.length === 0 ? (
-        <p className="rounded-(--radius-panel) border border-dashed border-line p-6 text-soft">
-          {view.rows.length === 0
-            ? "This engine has no settings catalogue yet: add one under Kit, or read its config file in."
-            : `Nothing here is ${filter === "differs" ? "set otherwise than the default" : filter}.`}
-        </p>
+        <div className="rounded-(--radius-panel) border border-dashed border-line p-6 text-soft">
+          {view.rows.length === 0 ? (
+            <NoCatalogue engineId={view.engine.id} rigId={view.rig.id} />
+          ) : (
+            `Nothing here is ${filter === "differs" ? "set otherwise than the default" : filter}.`
+          )}
+        </div>
       ) : (
         <TableFrame name="Layers">
           <table ref={table} aria-label="Layers" className="w-full text-left text-[13px]">
@@ -123,7 +126,9 @@ export function LayerTable({
                     {layerNames[layer]}
                   </th>
                 ))}
-                <th className="px-2 font-normal">Holds</th>
+                <th className="px-2 font-normal">
+                  <Explained by="Holds">In force</Explained>
+                </th>
               </tr>
             </thead>
             <tbody className="divide-y divide-line">

@@ -25,18 +25,18 @@ export function ProfilesPage({ rows }: { rows: ProfileListRow[] }) {
           A profile begins with the first job of an engine on a rig; what its trials keep lands here by itself.
         </EmptyPanel>
       ) : (
-        <TableFrame name="Profiles">
+        <TableFrame name="Profiles" cards>
           <table aria-label="Profiles" className="w-full text-left">
             <TableHead names={["Rig", "Engine", "Values set", "To be confirmed", "Titles", "Jobs"]} />
             <tbody className="divide-y divide-line">
-              {rows.map(({ rigId, rig, engineId, engine, values, toConfirm, titles, jobs }) => (
+              {rows.map(({ rigId, rig, engineId, engine, values, toConfirm, titles, jobs, lastTitleId }) => (
                 <tr key={rigId + engineId} className="hover:bg-panel">
                   <td className="px-2 py-2" dir="auto">
                     {rig}
                   </td>
                   <td className="px-2" dir="auto">
                     <Link
-                      href={`/profiles?${new URLSearchParams({ rig: rigId, engine: engineId })}`}
+                      href={`/profiles?${new URLSearchParams({ rig: rigId, engine: engineId, ...(lastTitleId && { title: lastTitleId }) })}`}
                       aria-label={`Profile of ${engine} on ${rig}`}
                       className="underline decoration-line underline-offset-4 hover:decoration-text"
                     >

@@ -6,6 +6,8 @@ import { useDrops } from "@/views/drop";
 import { HandedOn, useShareLink } from "@/views/publish";
 import { useConfigReader } from "./useConfigReader";
 
+const configKinds = ["config"] as const;
+
 /** A recipe as it will be read elsewhere, and the forms it can be taken along in. */
 export function RecipePage({ recipe: made, back, jobId }: { recipe: Recipe; back: string; jobId?: string }) {
   const [recipe, setRecipe] = useState(made);
@@ -26,7 +28,7 @@ export function RecipePage({ recipe: made, back, jobId }: { recipe: Recipe; back
   };
   useDrops((files) => {
     for (const file of files.slice(0, 1)) void line(file);
-  });
+  }, configKinds);
   const link = useShareLink({ what: "recipe", ofId: jobId ?? "", names: false, notes: false });
   const copy = () =>
     void navigator.clipboard.writeText(recipeText(recipe)).then(

@@ -74,11 +74,12 @@ export function Todo({ view, told }: { view: ProfileView; told: SayChanged }) {
         </Panel>
       )}
       {droppable.length > 0 && (
-        <Panel title="Says it twice">
+        <Panel title="Set twice">
           {droppable.map((layer) => (
             <div key={layer} className="text-[13px]">
               <p>
-                In {layerWords[layer]} layer: {drops[layer].map(labelOf).join(", ")} as the layer above has it.
+                In {layerWords[layer]} layer: {drops[layer].map(labelOf).join(", ")} with the same value as the
+                layer above. Without them nothing changes.
               </p>
               <Button
                 className="mt-1"

@@ -274,7 +274,9 @@ describe("what is left to do", () => {
   });
   it("what the layer above says already is dropped at once", () => {
     todo(viewOf([set("system", "scale", 3), set("title", "scale", 3)]));
-    expect(screen.getByText(/In the title's layer: Internal scale as the layer above has it/)).toBeTruthy();
+    expect(
+      screen.getByText(/In the title's layer: Internal scale with the same value as the layer above/),
+    ).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: /Drop 1.value/ }));
     expect(called).toHaveBeenCalledWith("setProfileValues", {
       body: expect.objectContaining({ layer: "title", values: [{ key: "scale", value: null }] }),

@@ -4,7 +4,10 @@ import { useRef, useState } from "react";
 import { call } from "@/contract/client";
 import type { OtherPublication } from "@/core/records";
 import { Button, FileInput, Input, Panel, When, toast } from "@/ui";
+import { useBrought } from "@/views/drop";
 import { Other } from "./Other";
+
+const publicationKinds = ["publication"] as const;
 
 /** What others published, brought in from their JSON: beside one's own, never counted with it. */
 export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
@@ -37,6 +40,7 @@ export function OthersPanel({ rows }: { rows: OtherPublication[] }) {
       router.refresh();
     } else toast.error(sent.refusal.title, { description: sent.refusal.fix });
   };
+  useBrought(publicationKinds, (file) => void take(file));
   const drop = async (id: string) => {
     const sent = await call("dropPublication", { id });
     if (sent.ok) router.refresh();

@@ -43,8 +43,16 @@ export function ColumnTable({
   sample: string[][];
   onCorrect: (map: NonNullable<ReadOptions["map"]>) => void;
 }) {
+  // What only one column can be leaves the column that was it.
   const correct = (column: Column, role: Role, unit: Unit | null) =>
-    onCorrect({ [column.name]: { role, unit } });
+    onCorrect({
+      ...Object.fromEntries(
+        columns
+          .filter((other) => other.name !== column.name && other.role === role && role !== "ignore")
+          .map((other) => [other.name, { role: "ignore" as const, unit: null }]),
+      ),
+      [column.name]: { role, unit },
+    });
   return (
     <div className="overflow-x-auto rounded-md border border-line">
       <table className="min-w-full text-[13px]">

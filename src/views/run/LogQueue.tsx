@@ -1,11 +1,14 @@
 "use client";
+import { ArmTools } from "./ArmTools";
+import { sendFile } from "./sendFile";
+import { rememberColumns } from "./columnsChosen";
 import { clsx } from "clsx";
 import dynamic from "next/dynamic";
 import { FileUp, FolderSync } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
 import type { ReadOptions } from "@/core/trace";
-import { assignArms } from "@/core/trial";
+import { armDoubts, assignArms } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { Button, Keys, say } from "@/ui";
 import { useCarried, useCarry, useChooseFiles, useDrops } from "@/views/drop";
@@ -26,6 +29,13 @@ export interface LogParticulars {
 /** Makes a log's run of what is said of it, and the arm it was made for. */
 export type RunOfLog = (log: LogParticulars, arm: number | null) => unknown;
 
+/** How the arms of several logs were found. */
+const byWords = {
+  names: "Each file’s name tells its arm",
+  contents: "Each file says which settings it was made with",
+  plan: "By the plan’s running order and when the files were written",
+} as const;
+
 const isVideo = ({ name, type }: File) => type.startsWith("video/") || /\.(mp4|webm|mov|mkv)$/i.test(name);
 
 /**
@@ -33,6 +43,7 @@ const isVideo = ({ name, type }: File) => type.startsWith("video/") || /\.(mp4|w
  * one key.
  */
 export function LogQueue({
+  place,
   yardstick,
   rules,
   arms = null,
@@ -41,10 +52,12 @@ export function LogQueue({
   elsewhere = null,
   onVideo,
 }: {
+  /** Whose logs they are; what was chosen comes back there. */
+  place: string;
   yardstick: Yardstick;
   rules: HouseRules;
   /** Of the trial they are for: its arms, those still to run in their order. */
-  arms?: { names: string[]; left: number[] } | null;
+  arms?: { names: string[]; signs?: string[][]; left: number[] } | null;
   /** Asked once before they are kept; null where something is still missing. */
   begin: () => Promise<RunOfLog | null>;
   onKept: (runs: { id: string; number: number }[]) => void;
@@ -53,13 +66,19 @@ export function LogQueue({
   /** Where a video goes that was dropped among logs. */
   onVideo?: (video: File) => void;
 }) {
-  const { logs, add, remove, move, readAgain, insist, keep } = useLogQueue(yardstick, rules);
+  const { logs, lost, forget, add, remove, move, readAgain, insist, keep } = useLogQueue(
+    place,
+    yardstick,
+    rules,
+  );
   const carried = useCarried();
   const carry = useCarry();
   const choose = useChooseFiles();
   const [chosen, setChosen] = useState<string | null>(null);
   const [set, setArms] = useState<ReadonlyMap<string, number>>(new Map());
   const [keeping, setKeeping] = useState(false);
+  const [further, setFurther] = useState(false);
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const take = (files: File[]) => {
     const video = onVideo && files.find(isVideo);
     if (video) onVideo(video);
@@ -80,16 +99,24 @@ export function LogQueue({
   const assigned =
     arms &&
     assignArms(
-      counted.map(({ file }) => file.name),
-      arms.names,
+      counted.map(({ file, says }) => ({ name: file.name, says })),
+      arms.names.map((name, at) => ({ name, signs: arms.signs?.[at] })),
       arms.left,
+      further,
     );
-  const armOf = (id: string) =>
-    set.get(id) ?? assigned?.arms[counted.findIndex((log) => log.id === id)] ?? arms?.left[0] ?? 0;
+  /** A log's arm; null for one past the plan, until somebody says. */
+  const armOf = (id: string): number | null =>
+    set.get(id) ?? assigned?.arms[counted.findIndex((log) => log.id === id)] ?? null;
+  const placed = arms && logs.length > 1 ? counted.map(({ id }) => armOf(id)) : [];
+  const beyond = placed.filter((arm) => arm === null).length;
+  const doubts = armDoubts(
+    placed,
+    counted.map(({ state }) => (state.step === "read" ? state.preview.averageFps : null)),
+  );
   const log = logs.find(({ id }) => id === chosen) ?? logs[0] ?? null;
   const ready = counted.filter(({ state }) => state.step === "read");
   const busy = logs.some(({ state }) => state.step === "waiting" || state.step === "reading");
-  const keepable = ready.length > 0 && !busy && !keeping;
+  const keepable = ready.length > 0 && !busy && !keeping && beyond === 0;
 
   const keepAll = async () => {
     if (!keepable) return;
@@ -103,16 +130,19 @@ export function LogQueue({
         id,
         runOf(
           { fileName: file.name, fileHash: hash, skippedRows: reading.skippedRows, again },
-          arms && armOf(id),
+          arms && (armOf(id) ?? arms.left[0] ?? 0),
         ),
       );
       if (!outcome.ok) continue;
+      void sendFile(file, outcome.id);
       kept.push(outcome);
       if (ready.length > 1 || logs.length > 1) remove(id);
     }
     setKeeping(false);
     // What wasn't kept stays here with its reason.
-    if (kept.length > 0 && kept.length === counted.length) onKept(kept);
+    if (kept.length === 0 || kept.length < counted.length) return;
+    await forget();
+    onKept(kept);
   };
   const select = (by: number) => setChosen(logs[log ? logs.indexOf(log) + by : 0]?.id ?? log?.id ?? null);
   const putArm = (id: string, arm: number) => setArms((before) => new Map(before).set(id, arm));
@@ -187,7 +217,7 @@ export function LogQueue({
                         keys: "s",
                         shown: "S",
                         label: "the log is of the next arm",
-                        run: () => log && putArm(log.id, (armOf(log.id) + 1) % arms.names.length),
+                        run: () => log && putArm(log.id, ((armOf(log.id) ?? -1) + 1) % arms.names.length),
                       },
                     ]
                   : []),
@@ -195,6 +225,12 @@ export function LogQueue({
             : []),
         ]}
       />
+      {lost.length > 0 && logs.length === 0 && (
+        <p className="text-[13px] text-soft">
+          Chosen before, and too large to be held: {lost.join(", ")}. Choose {lost.length === 1 ? "it" : "them"}{" "}
+          again.
+        </p>
+      )}
       {elsewhere && logs.length > 0 && (
         <Button
           className="justify-self-start"
@@ -212,7 +248,7 @@ export function LogQueue({
         <>
           <QueueList
             logs={logs}
-            arms={arms && { names: arms.names, of: armOf }}
+            arms={arms && { names: arms.names, of: armOf, ticked, onTick: setTicked }}
             twice={twice}
             selected={log?.id ?? null}
             onSelect={setChosen}
@@ -220,12 +256,60 @@ export function LogQueue({
             onMove={move}
             onRemove={remove}
           />
-          {assigned && (
-            <p className="text-[13px] text-soft">
-              {assigned.by === "names"
-                ? "Each file’s name holds its arm’s; drag, or choose, to change it."
-                : "By the plan’s running order and when the files were written; drag, or choose, to change it."}
-            </p>
+          {assigned && arms && (
+            <>
+              <p className="text-[13px] text-soft">{byWords[assigned.by]}; drag, or choose, to change it.</p>
+              {arms.names.length > 1 && (
+                <ArmTools
+                  names={arms.names}
+                  items={counted.map(({ id }) => ({ id, arm: armOf(id) }))}
+                  ticked={ticked}
+                  byName={assigned.by === "names" ? assigned.arms : null}
+                  onSet={(now) => setArms((before) => new Map([...before, ...now]))}
+                />
+              )}
+            </>
+          )}
+          {beyond > 0 && arms && (
+            <div
+              role="alert"
+              className="flex flex-wrap items-center gap-3 rounded-md border border-caution p-3 text-[13px]"
+            >
+              <p className="min-w-0 flex-1">
+                The plan has {say.count(arms.left.length, "run")} left, and these are {counted.length}:{" "}
+                {say.count(beyond, "log")} without a place. Give {beyond === 1 ? "it" : "them"} an arm, put{" "}
+                {beyond === 1 ? "it" : "them"} away, or lay {beyond === 1 ? "it" : "them"} out as further
+                rounds.
+              </p>
+              <Button onClick={() => setFurther(true)}>Lay out as further rounds</Button>
+            </div>
+          )}
+          {doubts.length > 0 && arms && (
+            <div role="alert" className="rounded-md border border-caution p-3 text-[13px]">
+              {doubts.map(({ at, like }) => (
+                <p key={at}>
+                  {counted[at]?.file.name} reads like {arms.names[like]}, not like the others of{" "}
+                  {arms.names[placed[at] ?? 0]}.
+                </p>
+              ))}
+              <Button
+                className="mt-2"
+                onClick={() =>
+                  setArms(
+                    (before) =>
+                      new Map([
+                        ...before,
+                        ...doubts.flatMap(({ at, like }) => {
+                          const id = counted[at]?.id;
+                          return id === undefined ? [] : [[id, like] as const];
+                        }),
+                      ]),
+                  )
+                }
+              >
+                Give {doubts.length === 1 ? "it that arm" : "them those arms"}
+              </Button>
+            </div>
           )}
           <div className="flex flex-wrap items-center gap-3">
             <Button look="lit" hint="Ctrl Enter" disabled={!keepable} onClick={() => void keepAll()}>
@@ -255,7 +339,9 @@ export function LogQueue({
             </div>
           )}
           {arms && arms.names.length > 1 && logs.length === 1 && (
-            <p className="text-[13px] text-soft">Kept as a run of {arms.names[armOf(log.id)]}.</p>
+            <p className="text-[13px] text-soft">
+              Kept as a run of {arms.names[armOf(log.id) ?? arms.left[0] ?? 0]}.
+            </p>
           )}
           <div className="flex gap-3">
             {logs.length === 1 && (
@@ -275,7 +361,7 @@ export function LogQueue({
 
 /** The chosen log, as far as it has come. */
 function Shown({
-  log: { file, options, state },
+  log: { file, options, state, header, remembered },
   onAgain,
   onAway,
   children,
@@ -285,11 +371,28 @@ function Shown({
   onAway: () => void;
   children: React.ReactNode;
 }) {
-  const correct = (map: NonNullable<ReadOptions["map"]>) =>
-    onAgain({ ...options, map: { ...options.map, ...map } });
+  const correct = (map: NonNullable<ReadOptions["map"]>) => {
+    const all = { ...options.map, ...map };
+    rememberColumns(header, all);
+    onAgain({ ...options, map: all });
+  };
   if (state.step === "read")
     return (
       <Preview name={file.name} preview={state.preview} onCorrect={correct}>
+        {remembered && (
+          <p className="flex flex-wrap items-center gap-2 text-[13px] text-soft">
+            Columns as you chose them for the last file of this shape.
+            <Button
+              look="quiet"
+              onClick={() => {
+                rememberColumns(header, null);
+                onAgain({ ...options, map: undefined });
+              }}
+            >
+              Find them anew
+            </Button>
+          </p>
+        )}
         {children}
       </Preview>
     );
@@ -297,6 +400,7 @@ function Shown({
     return (
       <Refused
         problem={state.problem}
+        name={file.name}
         onAgain={(changed) => onAgain({ ...options, ...changed })}
         onCorrect={correct}
         onAway={onAway}

@@ -10,11 +10,13 @@ import {
   type NewFault,
   type NewRun,
   type SeenOutcome,
+  type Settings,
 } from "@/core/kit";
 import type { NewRunView } from "@/contract";
 import { yardstickOf } from "@/core/verdict";
 import { Button, ChoiceField, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
 import { call } from "@/contract/client";
+import { armRunName } from "@/core/trial";
 import { LogQueue, type LogParticulars } from "./LogQueue";
 import { Preflight } from "./Preflight";
 import { benchAsHeld, Otherwise } from "./Otherwise";
@@ -26,6 +28,14 @@ import { RunSources } from "./Ways";
 /** Each way to bring a run in is loaded when it is taken. */
 const CaptureDesk = dynamic(async () => (await import("@/views/capture/CaptureDesk")).CaptureDesk);
 const TallyPad = dynamic(async () => (await import("./TallyPad")).TallyPad);
+
+/** What sets arms apart, as a log may say it before its rows: settings that aren't the same in all of them. */
+const signsOf = (arms: { settings: Settings }[]): string[][] => {
+  const keys = [...new Set(arms.flatMap(({ settings }) => Object.keys(settings)))].filter(
+    (key) => new Set(arms.map(({ settings }) => settings[key])).size > 1,
+  );
+  return arms.map(({ settings }) => keys.map((key) => `${key} ${String(settings[key])}`));
+};
 
 /** A fault as it is noted beside a run. */
 const plainFault = { severity: "visible" as const, scene: "", atMs: null, workaround: "" };
@@ -52,7 +62,7 @@ export function NewRunPage({
 }: NewRunView) {
   const router = useRouter();
   const [settings, setSettings] = useState(first);
-  const [label, setLabel] = useState(trial ? `${trial.name}: ${trial.armName}`.slice(0, 120) : "");
+  const [label, setLabel] = useState(trial ? armRunName(trial.name, trial.armName) : "");
   const [cacheState, setCacheState] = useState<NewRun["cacheState"]>(trial?.cold ? "cold" : "warm");
   const [crashed, setCrashed] = useState(false);
   const [atFirst, setAtFirst] = useState<string | null>(null);
@@ -135,7 +145,7 @@ export function NewRunPage({
     return {
       jobId: job.id,
       source,
-      label: trial && own ? `${trial.name}: ${place.name}`.slice(0, 120) : label,
+      label: trial && own ? armRunName(trial.name, place.name) : label,
       fileName: log.fileName ?? null,
       fileHash: log.fileHash ?? null,
       again: log.again ?? false,
@@ -271,10 +281,17 @@ export function NewRunPage({
           }}
           log={(onVideo) => (
             <LogQueue
+              place={`job ${job.id} ${trial?.id ?? ""}`}
               onVideo={onVideo}
               yardstick={yardstick}
               rules={job.rules}
-              arms={trial && { names: trial.arms.map(({ name }) => name), left: [trial.arm, ...trial.left] }}
+              arms={
+                trial && {
+                  names: trial.arms.map(({ name }) => name),
+                  signs: signsOf(trial.arms),
+                  left: [trial.arm, ...trial.left],
+                }
+              }
               begin={async () => (log, arm) => particulars("log", arm, log)}
               onKept={onKept}
             />
@@ -341,7 +358,13 @@ export function NewRunPage({
             </span>
           }
         >
-          <SettingsInForce catalogue={catalogue} settings={settings} onChange={setSettings} />
+          <SettingsInForce
+            engineId={job.engineId}
+            rigId={job.rigId}
+            catalogue={catalogue}
+            settings={settings}
+            onChange={setSettings}
+          />
           {changes > 1 && !trial && (
             <p className="mt-3 text-[12px] text-caution">
               More than one change since the last run: an effect can&apos;t be told apart.

@@ -16,7 +16,12 @@ import type { QueuedLog } from "./useLogQueue";
 interface Shown {
   logs: QueuedLog[];
   /** Each log's arm, and the arms there are; null where the runs belong to no trial. */
-  arms: { names: string[]; of: (id: string) => number } | null;
+  arms: {
+    names: string[];
+    of: (id: string) => number | null;
+    ticked: ReadonlySet<string>;
+    onTick: (ticked: ReadonlySet<string>) => void;
+  } | null;
   twice: ReadonlySet<string>;
   selected: string | null;
   onSelect: (id: string) => void;
@@ -80,6 +85,18 @@ function Row({
         selected === log.id && "bg-raised",
       )}
     >
+      {arms && (
+        <input
+          type="checkbox"
+          aria-label={`Tick ${file.name}`}
+          checked={arms.ticked.has(log.id)}
+          onChange={() => {
+            const now = new Set(arms.ticked);
+            if (!now.delete(log.id)) now.add(log.id);
+            arms.onTick(now);
+          }}
+        />
+      )}
       <button
         type="button"
         aria-label={`Move ${file.name}, at place ${at + 1}`}
@@ -117,7 +134,8 @@ function Row({
         <ChoiceField
           quiet
           label={`Arm of ${file.name}`}
-          value={String(arms.of(log.id))}
+          value={String(arms.of(log.id) ?? "")}
+          placeholder="no arm yet"
           options={arms.names.map((name, arm) => ({ value: String(arm), label: name }))}
           onChange={(arm) => onArm(log.id, Number(arm))}
         />

@@ -7,11 +7,14 @@ import { ColumnTable } from "./ColumnTable";
 /** A log that can't be read as it is: why, and what can be done about it here. */
 export function Refused({
   problem,
+  name,
   onAgain,
   onCorrect,
   onAway,
 }: {
   problem: LogProblem;
+  /** The file's. */
+  name: string;
   onAgain: (changed: ReadOptions) => void;
   onCorrect: (map: NonNullable<ReadOptions["map"]>) => void;
   onAway: () => void;
@@ -21,7 +24,8 @@ export function Refused({
       <p className="flex gap-2">
         <TriangleAlert size={18} className="mt-0.5 shrink-0 text-caution" aria-hidden />
         <span>
-          <b>{logWords(problem.reason)}</b> {logWords(problem.remedy)}
+          <b className="[overflow-wrap:anywhere]">{name}:</b> <b>{logWords(problem.reason)}</b>{" "}
+          {logWords(problem.remedy)}
         </span>
       </p>
       <div className="flex flex-wrap gap-2">

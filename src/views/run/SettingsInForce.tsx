@@ -1,3 +1,4 @@
+import { NoCatalogue } from "@/views/kit/NoCatalogue";
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { Fragment, useState } from "react";
 import { Input, Switch } from "@/ui";
@@ -8,18 +9,21 @@ const manySettings = 14;
 
 /** The settings in force for a run, from the engine's catalogue; what differs from the default is marked. */
 export function SettingsInForce({
+  engineId,
+  rigId,
   catalogue,
   settings,
   onChange,
 }: {
+  engineId: string;
+  rigId: string;
   catalogue: Setting[];
   settings: Settings;
   onChange: (settings: Settings) => void;
 }) {
   const [wanted, setWanted] = useState("");
   const [onlyChanged, setOnlyChanged] = useState(false);
-  if (catalogue.length === 0)
-    return <p className="text-[13px] text-soft">This engine has no settings catalogue yet.</p>;
+  if (catalogue.length === 0) return <NoCatalogue engineId={engineId} rigId={rigId} />;
   const many = catalogue.length > manySettings;
   const changed = new Set(changesBetween(defaultsOf(catalogue), settings).map(({ key }) => key));
   const put = (key: string, value: SettingValue) => onChange({ ...settings, [key]: value });

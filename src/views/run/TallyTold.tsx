@@ -46,8 +46,9 @@ export function TallyTold({
               ? `95 % between ${say.number(told.figures.interval.low)} and ${say.number(told.figures.interval.high)} fps`
               : "One look says nothing of the spread yet"}
             ; {say.number(told.figures.min)} to {say.number(told.figures.max)};{" "}
-            {say.count(told.figures.readings, "reading")}, worth {say.number(told.figures.effective)}{" "}
-            independent; at target {say.number(100 * told.figures.atTarget.share, 0)} % of looks (
+            {say.count(told.figures.readings, "reading")}, which tell as much as{" "}
+            {say.number(told.figures.effective)} independent ones; at target{" "}
+            {say.number(100 * told.figures.atTarget.share, 0)} % of looks (
             {say.number(100 * told.figures.atTarget.low, 0)} to{" "}
             {say.number(100 * told.figures.atTarget.high, 0)} %).
           </p>

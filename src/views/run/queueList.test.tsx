@@ -36,7 +36,12 @@ describe("logs in running order", () => {
     expect([calls.onSelect.mock.calls, calls.onRemove.mock.calls]).toEqual([[["one"]], [["two"]]]);
   });
   it("each says its arm where they are a trial's, and nothing of arms where they aren't", () => {
-    const arms = { names: ["as it is", "lighter"], of: (id: string) => (id === "one" ? 0 : 1) };
+    const arms = {
+      names: ["as it is", "lighter"],
+      of: (id: string) => (id === "one" ? 0 : 1),
+      ticked: new Set<string>(),
+      onTick: () => {},
+    };
     const { unmount } = shown([log("one", read), log("two", read)], { arms });
     expect(screen.getByRole("combobox", { name: "Arm of one.csv" }).textContent).toBe("as it is");
     expect(screen.getByRole("combobox", { name: "Arm of two.csv" }).textContent).toBe("lighter");

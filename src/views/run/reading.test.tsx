@@ -82,7 +82,9 @@ describe("a log that isn't read as it is", () => {
     return read.problem;
   };
   const drawn = (text: string) =>
-    render(<Refused problem={refusalOf(text)} onAgain={again} onCorrect={correct} onAway={away} />);
+    render(
+      <Refused name="a.csv" problem={refusalOf(text)} onAgain={again} onCorrect={correct} onAway={away} />,
+    );
   const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 
   it("says why and what to do, and can be put away", () => {

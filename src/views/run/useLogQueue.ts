@@ -5,6 +5,8 @@ import { problem, type LogProblem, type ReadOptions } from "@/core/trace";
 import { inRunningOrder } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { said } from "@/core/words";
+import { columnsFor } from "./columnsChosen";
+import { heldFiles, holdFiles } from "./filesChosen";
 import { callback, startLogImport, type KeepOutcome, type LogPreview } from "@/workers";
 
 export type LogState =
@@ -25,6 +27,12 @@ export interface QueuedLog {
   refusal: Refusal | null;
   /** Keep it though its file was kept before, or stands in the queue twice. */
   again: boolean;
+  /** Lines of comment before its rows. */
+  says: string;
+  /** Its first line that is no comment: the shape of the file. */
+  header: string;
+  /** Its columns were chosen by hand for another file of this shape. */
+  remembered: boolean;
 }
 
 /** Read at once; a log of a million rows keeps a core busy. */
@@ -32,8 +40,9 @@ const mostReading = 2;
 
 /**
  * Logs that are read in workers, in running order, until they are kept or put away; cancelling ends the worker.
+ * @param place whose logs they are: they come back there after a reload
  */
-export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
+export function useLogQueue(place: string, yardstick: Yardstick, rules: HouseRules) {
   const [logs, setLogs] = useState<QueuedLog[]>([]);
   const workers = useRef(new Map<string, ReturnType<typeof startLogImport>>());
   const counted = useRef(0);
@@ -45,6 +54,34 @@ export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
     const held = workers.current;
     return () => held.forEach((worker) => worker.end());
   }, []);
+  // What was chosen outlives a reload: it is held from the first change on, and comes back once.
+  const [lost, setLost] = useState<string[]>([]);
+  const [came, setCame] = useState(false);
+  const kept = useRef(false);
+  /** Nothing comes back here: what was chosen is kept as runs. */
+  const forget = async () => {
+    kept.current = true;
+    await holdFiles(place, []);
+  };
+  useEffect(() => {
+    let current = true;
+    void heldFiles(place).then(({ files, named }) => {
+      if (!current) return;
+      if (files.length > 0) latestAdd.current(files);
+      setLost(named);
+      setCame(true);
+    });
+    return () => {
+      current = false;
+    };
+  }, [place]);
+  useEffect(() => {
+    if (came && !kept.current)
+      void holdFiles(
+        place,
+        logs.map(({ file }) => file),
+      );
+  }, [came, place, logs]);
   const change = (id: string, changed: Partial<QueuedLog>) =>
     setLogs((before) => before.map((log) => (log.id === id ? { ...log, ...changed } : log)));
 
@@ -98,24 +135,39 @@ export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [judgedBy]);
 
-  const add = (files: File[]) =>
-    setLogs((before) => [
-      ...before,
-      ...inRunningOrder(files).map((file) => ({
-        id: String(++counted.current),
-        file,
-        options: {},
-        state: { step: "waiting" } as const,
-        refusal: null,
-        again: false,
-      })),
-    ]);
+  const add = (files: File[]) => {
+    // What a file says before its rows tells its arm and its shape; it is read first, in no time.
+    void Promise.all(inRunningOrder(files).map(async (file) => ({ file, ...(await headOf(file)) }))).then(
+      (heads) =>
+        setLogs((before) => [
+          ...before,
+          ...heads.map(({ file, says, header }) => {
+            const map = optionsOf.get(file)?.map ?? columnsFor(header);
+            return {
+              id: String(++counted.current),
+              file,
+              options: optionsOf.get(file) ?? (map ? { map } : {}),
+              state: { step: "waiting" } as const,
+              refusal: null,
+              again: false,
+              says,
+              header,
+              remembered: map !== null && map !== undefined,
+            };
+          }),
+        ]),
+    );
+  };
+  const latestAdd = useRef(add);
   const remove = (id: string) => {
     end(id);
     setLogs((before) => before.filter((log) => log.id !== id));
   };
-  const readAgain = (id: string, options: ReadOptions) =>
-    change(id, { options, refusal: null, state: { step: "waiting" } });
+  const readAgain = (id: string, options: ReadOptions) => {
+    const log = logs.find((each) => each.id === id);
+    if (log) optionsOf.set(log.file, options);
+    change(id, { options, refusal: null, remembered: false, state: { step: "waiting" } });
+  };
   const move = (id: string, to: number) =>
     setLogs((before) => {
       const log = before.find((each) => each.id === id);
@@ -132,7 +184,30 @@ export function useLogQueue(yardstick: Yardstick, rules: HouseRules) {
     return outcome;
   };
   const insist = (id: string) => change(id, { again: true, refusal: null });
-  return { logs, add, remove, move, readAgain, insist, keep };
+  return { logs, lost, forget, add, remove, move, readAgain, insist, keep };
+}
+
+/** Bytes that hold a file's comments and its header, at most. */
+const headBytes = 4096;
+/** A header longer than this isn't one. */
+const longestHeader = 2000;
+
+/** Corrections of a file that goes to another page with it. */
+const optionsOf = new WeakMap<File, ReadOptions>();
+
+/** Lines of comment that a log begins with, and the first line after them where it names columns. */
+async function headOf(file: File): Promise<{ says: string; header: string }> {
+  const text = await file
+    .slice(0, headBytes)
+    .text()
+    .catch(() => "");
+  const lines = text.split(/\r?\n/).map((line) => line.trim());
+  const isComment = (line: string) => /^(#|;|\/\/)/.test(line);
+  const header = lines.find((line) => line !== "" && !isComment(line)) ?? "";
+  return {
+    says: lines.filter(isComment).join("\n"),
+    header: /\p{L}/u.test(header) && header.length <= longestHeader ? header : "",
+  };
 }
 
 const unread = ({ message }: Error): LogProblem =>

@@ -160,7 +160,7 @@ export function DecidePanel({
           )}
           {enough && keepable !== null && (
             <Button
-              look={advice.choice === "keep" || !next ? "lit" : "plain"}
+              look={advice.choice === "keep" ? "lit" : "plain"}
               hint="K"
               disabled={busy}
               onClick={() => decide("keep", keepable)}
@@ -169,9 +169,14 @@ export function DecidePanel({
             </Button>
           )}
           {enough && (
-            <Button hint="P" disabled={busy} onClick={() => decide("put back", null)}>
+            <Button
+              look={advice.choice === "put back" && !next ? "lit" : "plain"}
+              hint="P"
+              disabled={busy}
+              onClick={() => decide("put back", null)}
+            >
               {trial.arms.length === 1 || (advice.arm === null && trial.kind !== "compare")
-                ? "Note it, keep nothing"
+                ? "End without a change"
                 : "Put back"}
             </Button>
           )}

@@ -6,7 +6,7 @@ import { call } from "@/contract/client";
 import type { SentBody, TrialView } from "@/contract";
 import { armAt } from "@/core/trial";
 import { words } from "@/core/words";
-import { Button, EmptyPanel, Keys, Panel, toast, Link } from "@/ui";
+import { Button, EmptyPanel, Keys, Panel, say, toast, Link } from "@/ui";
 import { TracePanel } from "@/views/job/TracePanel";
 import { useDrops } from "@/views/drop";
 import { useLive } from "@/views/live";
@@ -18,7 +18,14 @@ import { FirstVisits } from "./FirstVisits";
 import { useReckoning } from "./useReckoning";
 
 /** Loaded where runs name places. */
+const RunsPanel = dynamic(async () => (await import("./RunsPanel")).RunsPanel);
 const PlacesTable = dynamic(async () => (await import("./PlacesTable")).PlacesTable);
+
+/** Whether the runs that are in decide every pair: then the rest of the plan can be left. */
+const isClear = ({ outcome }: Pick<TrialView, "outcome">) =>
+  outcome !== null &&
+  outcome.pairs.length > 0 &&
+  outcome.pairs.every(({ decision }) => decision !== "undecided");
 
 /** One trial: its arms, what is still to run, what it comes to, and the decision. */
 export function TrialPage(loaded: TrialView) {
@@ -96,10 +103,36 @@ export function TrialPage(loaded: TrialView) {
           </p>
           <h1 className="text-2xl font-semibold">{trial.name}</h1>
         </header>
-        {advice && (
-          <p className="text-[17px]" data-testid="advice">
-            {words(advice.sentence)}
-          </p>
+        {advice &&
+          (trial.decidedAt || trial.left.length === 0 ? (
+            <p className="text-[17px]" data-testid="advice">
+              {words(advice.sentence)}
+            </p>
+          ) : view.kind.sweep ? (
+            <p className="text-[17px]" data-testid="advice">
+              So far, with {say.count(trial.left.length, "planned run")} to go: {words(advice.sentence)}
+            </p>
+          ) : isClear(view) ? (
+            <p className="text-[17px]" data-testid="advice">
+              You may stop early, though {say.count(trial.left.length, "planned run")}{" "}
+              {trial.left.length === 1 ? "is" : "are"} left: every pair is decided already.{" "}
+              {words(advice.sentence)}
+            </p>
+          ) : (
+            <p className="text-soft" data-testid="advice-waits">
+              {say.count(trial.left.length, "planned run")} to go; what to do is said when they are in, or as
+              soon as every pair is clear.
+            </p>
+          ))}
+        {view.decidedOnOther && trial.outcome && (
+          <div role="alert" className="rounded-md border border-caution p-3 text-[13px]">
+            <p className="font-semibold">Made on what has since been changed: look again.</p>
+            <p className="mt-1">When it was decided: {words(trial.outcome.headline)}</p>
+            <p>
+              By its runs now:{" "}
+              {view.decidedOnOther.now ? words(view.decidedOnOther.now) : "there is nothing to decide on."}
+            </p>
+          </div>
         )}
         {view.firstRun !== null && (
           <p className="text-[13px] text-soft">
@@ -142,6 +175,7 @@ export function TrialPage(loaded: TrialView) {
         {view.places.length > 0 && <PlacesTable view={view} />}
 
         <Arms view={view} runPath={runPath} />
+        {runs.length > 1 && <RunsPanel view={view} onChanged={refresh} />}
         {view.kind.warmOnly && visits.length > 0 && <FirstVisits view={view} />}
         {runs.length === 0 && (
           <EmptyPanel title="No run yet.">

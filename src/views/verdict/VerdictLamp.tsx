@@ -1,15 +1,7 @@
 import { clsx } from "clsx";
 import type { Grade, Verdict } from "@/core/verdict";
 import { gradeWords, lightsWords, lightWords } from "@/core/words";
-import { Lamp, type Light } from "@/ui";
-
-const lights: Record<Grade, Light> = {
-  steady: "full",
-  flickers: "bitten",
-  dims: "half",
-  gutters: "ember",
-  dark: "empty",
-};
+import { Explained, Lamp, lightOf } from "@/ui";
 
 /** A verdict as light and word; no grade is a lamp not lit yet. */
 export function VerdictLamp({
@@ -32,14 +24,15 @@ export function VerdictLamp({
     : grade
       ? gradeWords[grade]
       : { name: "Untested", meaning: "no run yet" };
+  const word = between ? lightsWords(grade, between) : words.name;
   return (
     <span
       className={clsx("inline-flex items-center align-middle", large ? "gap-3" : "gap-1.5")}
       title={words.meaning}
     >
-      <Lamp light={grade ? lights[grade] : "dotted"} size={size} />
+      <Lamp light={grade ? lightOf[grade] : "dotted"} size={size} />
       <span className={large ? "text-3xl font-semibold" : "text-[13px]"}>
-        {between ? lightsWords(grade, between) : words.name}
+        {large ? <Explained by="Light">{word}</Explained> : word}
       </span>
     </span>
   );

@@ -72,7 +72,13 @@ export function CompareForm(props: FormProps) {
     <>
       <div className="grid gap-4 lg:grid-cols-2">
         <Panel title="Arm B: what changes">
-          <SettingsInForce catalogue={catalogue} settings={settings} onChange={setSettings} />
+          <SettingsInForce
+            engineId={job.engineId}
+            rigId={job.rigId}
+            catalogue={catalogue}
+            settings={settings}
+            onChange={setSettings}
+          />
         </Panel>
         <Panel title="Beside the settings">
           <div className="grid gap-3">

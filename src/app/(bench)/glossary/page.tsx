@@ -1,0 +1,5 @@
+import { GlossaryPage } from "@/views/glossary";
+
+export default function Page() {
+  return <GlossaryPage />;
+}

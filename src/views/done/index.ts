@@ -1,0 +1,1 @@
+export { DonePage } from "./DonePage";

@@ -1,0 +1,1 @@
+export { GlossaryPage } from "./GlossaryPage";
