@@ -29,7 +29,9 @@ test("the demo's proven values stand in layers: one shared and moved up, stale o
   // Another driver since: stale until it is checked; the check of one title renewed it for that title.
   await expect(page.getByRole("row", { name: /Harrow on Pipit/ })).toContainText("1");
   await open(page, await profileOf(page, "Pipit", "Plait"));
-  const checks = page.getByText("To be confirmed here").locator("../..");
+  const checks = page
+    .locator("section")
+    .filter({ has: page.getByRole("heading", { name: "To be confirmed here" }) });
   await expect(checks).toContainText("Compile effects ahead on: measured on another driver");
   await expect(checks).not.toContainText("The Orchard Ledger");
 });
@@ -163,9 +165,12 @@ test("a recipe: one page that needs no network, text, and JSON that comes in as 
   await page
     .getByLabel("Profile or recipe file")
     .setInputFiles({ name: "recipe.json", mimeType: "application/json", buffer: Buffer.from(json) });
-  await expect(
-    page.getByText(/^1\ssetting of 1(, and \d\svalues? beside them)? taken in as a hypothesis\.$/),
-  ).toBeVisible();
+  // What it would change stands there before it does, with what proved it where it comes from.
+  const sheet = page.getByRole("dialog", { name: "Take in recipe.json" });
+  await expect(sheet.getByRole("row", { name: /Lighter machine model/ })).toContainText("off");
+  await expect(sheet.getByRole("row", { name: /Lighter machine model/ })).toContainText("+");
+  await sheet.getByRole("button", { name: /^Take in \d\svalues?$/ }).click();
+  await expect(page.getByText(/^\d\svalues? taken in, to be confirmed here\.$/)).toBeVisible();
   await page.keyboard.press("l");
   await expect(page.getByRole("row", { name: /Lighter machine model/ })).toContainText("not tested here");
 });

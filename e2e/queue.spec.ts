@@ -103,7 +103,7 @@ test("a sweep of 6, in at most 12 clicks or keys: the files' names say their lev
   await hands.drop(
     [6, 1, 4, 2, 5, 3].map((scale) => ({ name: `x${scale}.csv`, content: log(12, rate(scale)) })),
   );
-  await expect(page.getByText("Each file’s name holds its arm’s")).toBeVisible();
+  await expect(page.getByText("Each file’s name tells its arm")).toBeVisible();
   await expect(page.getByRole("button", { name: "Keep all 6 runs" })).toBeEnabled();
   await hands.press("ControlOrMeta+Enter");
   await kept(page);

@@ -168,3 +168,26 @@ export class Hands {
     await this.page.keyboard.press(key);
   }
 }
+
+/** Plans a trial through its endpoint. @param armsOf from the settings in force */
+export async function addTrialOf(
+  request: APIRequestContext,
+  jobId: string,
+  { name, rounds }: { name: string; rounds: number },
+  armsOf: (settings: Record<string, unknown>) => { name: string; settings: Record<string, unknown> }[],
+): Promise<string> {
+  const { standing } = await (await request.get(`/api/v1/jobs/${jobId}`)).json();
+  const made = await request.post("/api/v1/trials", {
+    data: {
+      jobId,
+      kind: "compare",
+      name,
+      rounds,
+      cold: false,
+      plan: { minutes: null, soakMinutes: null, elsewhereWatts: null, keys: [] },
+      arms: armsOf(standing.settings).map((arm) => ({ ...arm, conditions: {}, buildId: null, level: null })),
+    },
+  });
+  expect(made.status()).toBe(201);
+  return (await made.json()).id;
+}
