@@ -61,6 +61,8 @@ export interface NewRunView {
 
 /** What a log is looked at by before it belongs to a job: names on the shelf, and the house rules there are. */
 export interface LookView {
+  /** Name of the rig on the bench: what is read off a screen by eye is read there. */
+  benchRig: string | null;
   rigs: { name: string; refreshHz: number }[];
   systems: string[];
   engines: string[];

@@ -31,7 +31,7 @@ export { Switch } from "./Switch";
 export { Toasts } from "./Toasts";
 export { toast } from "./toast";
 export { When } from "./When";
-export { useDraft } from "./useDraft";
+export { hasFieldsOf, useDraft } from "./useDraft";
 export { useLit } from "./useLit";
 export { useWidth } from "./useWidth";
 export * as say from "./format";

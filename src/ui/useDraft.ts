@@ -1,6 +1,18 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 
+/** Whether what the browser kept has the fields of a draft, each of the same kind. */
+export const hasFieldsOf =
+  <State extends object>(draft: State) =>
+  (kept: unknown): kept is State =>
+    typeof kept === "object" &&
+    kept !== null &&
+    Object.entries(draft).every(([name, value]) => {
+      const held = (kept as Record<string, unknown>)[name];
+      if (held === null || value === null) return held !== undefined;
+      return typeof held === typeof value && Array.isArray(held) === Array.isArray(value);
+    });
+
 /**
  * A state that outlives leaving the page and a reload: kept in this browser until it is forgotten.
  * @param name of what is typed; another name is another draft

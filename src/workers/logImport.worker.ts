@@ -40,6 +40,7 @@ export type ReadOutcome = { ok: true; preview: LogPreview } | { ok: false; probl
 const sketchColumns = 480;
 const progressEvery = 4 << 20;
 let held: Trace | null = null;
+let stopSending = () => {};
 
 function judged(trace: Trace, yardstick: Yardstick, rules: HouseRules): JudgedLog {
   const summary = summarise(trace, yardstick, rules.measuring);
@@ -101,14 +102,24 @@ const api = {
     return held && judged(held, yardstick, rules);
   },
 
-  /** Sends the trace that was read to be kept, with the run's particulars. */
-  async keep(run: unknown, path?: string): Promise<KeepOutcome> {
+  /** Sends the trace that was read to be kept, with the run's particulars, telling how much of it has gone. */
+  async keep(run: unknown, path?: string, onShare?: (share: number) => void): Promise<KeepOutcome> {
     if (!held) return { ok: false, title: "No log has been read.", fix: "Choose one first." };
     const lost = {
       title: "The application doesn't answer.",
       fix: "The log is still here: try again when it does.",
     };
-    return keepTrace(held, run, lost, path);
+    const outcome = await keepTrace(held, run, lost, path, {
+      share: onShare,
+      stop: (stop) => (stopSending = stop),
+    });
+    stopSending = () => {};
+    return outcome;
+  },
+
+  /** Stops what is being sent, while it is: what has gone as a whole is kept. */
+  stop(): void {
+    stopSending();
   },
 };
 

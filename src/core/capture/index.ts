@@ -14,6 +14,7 @@ export {
 } from "./result";
 export { keptTrace, runTime } from "./kept";
 export type { Settled, UnsurePicture } from "./settled";
+export { momentKinds, momentsOf, type CaptureMoment, type MomentKind } from "./moments";
 export { mostStills, stillMoments, stillPixels } from "./stills";
 export type { StillMoment } from "./shape";
 export { clockOnScreen, speedByClock, type ClockLook, type ClockSpeed } from "./clock";

@@ -28,15 +28,19 @@ export function stillMoments(
   const made: StillMoment[] = marks
     .slice(0, Math.min(mostMarks, most))
     .map(({ label, startMs }) => ({ atMs: startMs, why: "mark", label, lastsMs: lasting(startMs) }));
-  const usual = Float64Array.from(frameTimes).sort()[frameTimes.length >> 1] ?? 0;
-  const slowest = [...frameTimes.keys()]
-    .filter((at) => frameTimes[at] > slowFrom * usual)
-    .sort((a, b) => frameTimes[b] - frameTimes[a]);
-  for (const at of slowest) {
+  for (const at of standing({ startsMs, frameTimes })) {
     if (made.length >= most) break;
     const atMs = startsMs[at];
     if (made.every((other) => other.why === "mark" || Math.abs(other.atMs - atMs) >= apartMs))
       made.push({ atMs, why: "slow", label: "", lastsMs: frameTimes[at] });
   }
   return made.sort((a, b) => a.atMs - b.atMs);
+}
+
+/** Pictures that are seen to stand, the longest first, by their place. */
+export function standing({ frameTimes }: Pick<Pictures, "startsMs" | "frameTimes">): number[] {
+  const usual = Float64Array.from(frameTimes).sort()[frameTimes.length >> 1] ?? 0;
+  return [...frameTimes.keys()]
+    .filter((at) => frameTimes[at] > slowFrom * usual)
+    .sort((a, b) => frameTimes[b] - frameTimes[a]);
 }

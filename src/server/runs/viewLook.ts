@@ -13,6 +13,7 @@ export async function viewLook(): Promise<LookView> {
   ]);
   const job = bench.jobId ? await findJob(bench.jobId) : null;
   return {
+    benchRig: bench.rig?.name ?? null,
     inHand:
       job && !job.closedAt ? { title: job.title, rig: job.rig, newRun: `/jobs/${job.id}/runs/new` } : null,
     rigs: rigs.map(({ name, spec }) => ({ name, refreshHz: first(first(spec.displays).refreshHz) })),

@@ -24,7 +24,7 @@ const ways: { value: Together; label: string }[] = [
 
 const unchanging = () => () => {};
 
-/** Two videos lined up on a moment of each and played together, with the traces of both under them. */
+/** Two videos lined up on a moment of each and played together, with the time of each under it. */
 export function BesidePage() {
   // Workers read the videos, and those are the browser's.
   const inBrowser = useSyncExternalStore(

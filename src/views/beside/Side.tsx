@@ -1,10 +1,11 @@
 import { Film } from "lucide-react";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
+import { momentsOf } from "@/core/capture";
 import { Button, ChoiceField, FileInput, say } from "@/ui";
-import { Marks, Strip, useInHand, videos, type CaptureSession } from "@/views/capture";
+import { Marks, Timeline, useInHand, videos, type CaptureSession } from "@/views/capture";
 import { saidAt } from "./still";
 
-/** One of two videos: its picture, its trace under it, and what it is lined up on. */
+/** One of two videos: its picture, its time under it, and what it is lined up on. */
 export function Side({
   name,
   session,
@@ -32,6 +33,7 @@ export function Side({
   const [unplayable, setUnplayable] = useState<string | null>(null);
   const address = useMemo(() => (file ? URL.createObjectURL(file) : null), [file]);
   useEffect(() => () => (address ? URL.revokeObjectURL(address) : undefined), [address]);
+  const moments = useMemo(() => (result ? momentsOf(result, marks) : []), [result, marks]);
   const lengthMs = 1000 * (opened?.seconds ?? (result ? result.durationMs / 1000 : 0));
   const places = [
     { value: "0", label: "its beginning" },
@@ -78,7 +80,14 @@ export function Side({
               This browser can measure the video but not play it: convert it to H.264 in MP4, or to VP9 in WebM.
             </p>
           )}
-          <Strip result={result} moment={ms} lengthMs={lengthMs} onMoment={onMoment} />
+          <Timeline
+            moments={moments}
+            marks={marks}
+            moment={ms}
+            lengthMs={lengthMs}
+            stepMs={1000 / (result?.captureFps ?? 60)}
+            onMoment={onMoment}
+          />
           {progress ? (
             <p className="text-[13px] text-soft">
               Measuring: <span className="figure">{say.number(progress.seconds)} s</span>

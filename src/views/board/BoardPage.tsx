@@ -3,7 +3,7 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { clsx } from "clsx";
 import { useRouter } from "next/navigation";
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useMemo, useRef, useState, type CSSProperties } from "react";
 import { call } from "@/contract/client";
 import { hardnesses } from "@/core/kit";
 import type { StartingPoint } from "@/core/predict";
@@ -168,7 +168,7 @@ function Systems({
   const shareOf = (systemId: string, rigId: string) =>
     shares.find((share) => share.systemId === systemId && share.rigId === rigId);
   return (
-    <TableFrame name="Systems by rigs">
+    <TableFrame name="Systems by rigs" cards>
       <table aria-label="Systems by rigs" className="w-full text-left text-[13px]">
         <thead className="text-[12px] text-soft">
           <tr>
@@ -275,7 +275,7 @@ function Titles({ view }: { view: BoardView }) {
         void pages.fetchNextPage();
     },
   });
-  const columns = { gridTemplateColumns: `minmax(11rem, 1.4fr) repeat(${rigs.length}, minmax(9rem, 1fr))` };
+  const columns = `minmax(11rem, 1.4fr) repeat(${rigs.length}, minmax(9rem, 1fr))`;
   return (
     <>
       {foreseen && Object.keys(foreseen.cells).length > 0 && (
@@ -287,12 +287,12 @@ function Titles({ view }: { view: BoardView }) {
         role="table"
         aria-label="Titles by rigs"
         aria-rowcount={view.total + 1}
-        className="max-h-[70vh] overflow-auto rounded-(--radius-panel) bg-panel text-[13px]"
+        className="relative max-h-[70vh] overflow-auto rounded-(--radius-panel) bg-panel text-[13px]"
       >
         <div
           role="row"
-          style={columns}
-          className="sticky top-0 z-10 grid min-w-max border-b border-line bg-panel text-[12px] text-soft"
+          style={{ gridTemplateColumns: columns }}
+          className="sticky top-0 z-10 grid min-w-max border-b border-line bg-panel text-[12px] text-soft max-sm:sr-only"
         >
           <span role="columnheader" className="px-3 py-2">
             Title
@@ -303,17 +303,25 @@ function Titles({ view }: { view: BoardView }) {
             </span>
           ))}
         </div>
-        <div role="rowgroup" className="relative min-w-max" style={{ height: virtual.getTotalSize() }}>
+        <div role="rowgroup" className="relative sm:min-w-max" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, start, key }) => {
             const row = rows[index];
             return (
               row && (
                 <div
                   key={key}
+                  ref={virtual.measureElement}
+                  data-index={index}
                   role="row"
                   aria-rowindex={index + 2}
-                  style={{ ...columns, height: rowHeight, transform: `translateY(${start}px)` }}
-                  className="absolute inset-x-0 top-0 grid items-center border-b border-line"
+                  style={
+                    {
+                      "--columns": columns,
+                      "--row": `${rowHeight}px`,
+                      transform: `translateY(${start}px)`,
+                    } as CSSProperties
+                  }
+                  className="absolute inset-x-0 top-0 grid items-center border-b border-line max-sm:grid-cols-2 max-sm:gap-y-1 max-sm:py-2 sm:h-(--row) sm:[grid-template-columns:var(--columns)]"
                 >
                   <TitleRow row={row} rigs={rigs} foreseen={foreseen?.cells ?? none} />
                 </div>
@@ -341,7 +349,7 @@ const TitleRow = memo(function TitleRow({
 }) {
   return (
     <>
-      <span role="rowheader" className="min-w-0 px-3">
+      <span role="rowheader" className="min-w-0 px-3 max-sm:col-span-2">
         <span className="block truncate" dir="auto">
           {row.name}
         </span>
@@ -350,7 +358,10 @@ const TitleRow = memo(function TitleRow({
         </span>
       </span>
       {rigs.map((rig) => (
-        <span key={rig.id} role="cell" className="min-w-0 px-1">
+        <span key={rig.id} role="cell" className="min-w-0 px-1 max-sm:px-3">
+          <span className="block truncate text-[11px] text-soft sm:hidden" dir="auto" aria-hidden>
+            {rig.name}
+          </span>
           <Cell
             cell={row.cells.find(({ rigId }) => rigId === rig.id)}
             title={row.name}

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import { mostCampaignArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
-import { Button, ChoiceField, Field, Input, Panel, Suggest, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, Suggest, hasFieldsOf, say, toast, useDraft } from "@/ui";
 import { startPlanner } from "@/workers";
 import { ArmCard, type ArmDraft } from "./ArmCard";
 import { ScaleArms } from "./ScaleArms";
@@ -53,31 +53,51 @@ const freshArm = (rigId: string): ArmDraft => ({
   settings: {},
 });
 
+/** What is typed of a campaign until it is planned; the browser keeps it. */
+interface Plan {
+  name: string;
+  question: Question;
+  houseRulesId: string;
+  rounds: string;
+  titles: [string, readonly string[]][];
+  drafts: ArmDraft[];
+  needs: string;
+  times: Record<string, string>;
+}
+
+const usualTimes = {
+  loadingMin: "1.5",
+  passMin: "2",
+  title: "1",
+  rig: "4",
+  setUp: "6",
+  engine: "2",
+  build: "2",
+  powerMode: "0.5",
+  settings: "0.5",
+  eveningMin: "",
+  firstEvening: "",
+  startsAt: "19:30",
+  chargeWatts: "",
+};
+
 /** Plans a campaign: what is asked, which titles, in which ways, and what time there is. */
 export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: string | null }) {
   const router = useRouter();
-  const [name, setName] = useState("");
-  const [question, setQuestion] = useState<Question>("which is best");
-  const [houseRulesId, setHouseRulesId] = useState(kit.houseRules[0]?.id ?? "");
-  const [rounds, setRounds] = useState("3");
-  const [titles, setTitles] = useState<ReadonlyMap<string, readonly string[]>>(new Map());
-  const [drafts, setDrafts] = useState<ArmDraft[]>(() => [freshArm(rigId ?? kit.rigs[0]?.id ?? "")]);
-  const [needs, setNeeds] = useState("");
-  const [times, setTimes] = useState<Record<string, string>>({
-    loadingMin: "1.5",
-    passMin: "2",
-    title: "1",
-    rig: "4",
-    setUp: "6",
-    engine: "2",
-    build: "2",
-    powerMode: "0.5",
-    settings: "0.5",
-    eveningMin: "",
-    firstEvening: "",
-    startsAt: "19:30",
-    chargeWatts: "",
-  });
+  const [begun] = useState<Plan>(() => ({
+    name: "",
+    question: "which is best",
+    houseRulesId: kit.houseRules[0]?.id ?? "",
+    rounds: "3",
+    titles: [],
+    drafts: [freshArm(rigId ?? kit.rigs[0]?.id ?? "")],
+    needs: "",
+    times: usualTimes,
+  }));
+  const [typed, put, forget] = useDraft("campaign", begun, hasFieldsOf(begun));
+  const { name, question, houseRulesId, rounds, drafts, needs, times } = typed;
+  const titles: ReadonlyMap<string, readonly string[]> = new Map(typed.titles);
+  const setDrafts = (changed: ArmDraft[]) => put({ ...typed, drafts: changed });
   const [fields, setFields] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
   const arms = drafts.map((arm) => (arm.named ? arm : { ...arm, name: nameOf(arm, kit, drafts) }));
@@ -123,6 +143,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
       toast.error(made.refusal.title, { description: made.refusal.fix });
       return;
     }
+    forget();
     await betterOrder(made.answer.id);
     router.push(`/campaigns/${made.answer.id}`);
   };
@@ -134,7 +155,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
           type={type}
           inputMode={type ? undefined : "decimal"}
           value={times[key] ?? ""}
-          onChange={(event) => setTimes({ ...times, [key]: event.target.value })}
+          onChange={(event) => put({ ...typed, times: { ...times, [key]: event.target.value } })}
         />
       )}
     </Field>
@@ -149,7 +170,21 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
         void keep();
       }}
     >
-      <h1 className="text-xl font-semibold">A campaign</h1>
+      <div className="flex flex-wrap items-baseline gap-4">
+        <h1 className="text-xl font-semibold">A campaign</h1>
+        {JSON.stringify(typed) !== JSON.stringify(begun) && (
+          <Button
+            type="button"
+            look="quiet"
+            onClick={() => {
+              put(begun);
+              forget();
+            }}
+          >
+            Clear the form
+          </Button>
+        )}
+      </div>
       <Panel className="grid grid-cols-[2fr_1.4fr_1fr_0.6fr] items-start gap-4 max-md:grid-cols-1">
         <Field label="Name" error={fields.name}>
           {(ids) => (
@@ -159,7 +194,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
               value={name}
               maxLength={120}
               placeholder="e.g. Which engine for the hard ones"
-              onChange={(event) => setName(event.target.value)}
+              onChange={(event) => put({ ...typed, name: event.target.value })}
             />
           )}
         </Field>
@@ -170,7 +205,9 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
               label="Question"
               value={question}
               options={questions.map((value) => ({ value, label: value }))}
-              onChange={(value) => setQuestion(questions.find((each) => each === value) ?? "which is best")}
+              onChange={(value) =>
+                put({ ...typed, question: questions.find((each) => each === value) ?? "which is best" })
+              }
             />
           )}
         </Field>
@@ -181,7 +218,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
               label="House rules of the campaign"
               value={houseRulesId}
               options={kit.houseRules.map(({ id: value, name: label }) => ({ value, label }))}
-              onChange={setHouseRulesId}
+              onChange={(value) => put({ ...typed, houseRulesId: value })}
             />
           )}
         </Field>
@@ -191,13 +228,17 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
               {...ids}
               inputMode="decimal"
               value={rounds}
-              onChange={(event) => setRounds(event.target.value)}
+              onChange={(event) => put({ ...typed, rounds: event.target.value })}
             />
           )}
         </Field>
       </Panel>
       <Panel title="Titles">
-        <TitlePicker systems={kit.systems} chosen={titles} onChange={setTitles} />
+        <TitlePicker
+          systems={kit.systems}
+          chosen={titles}
+          onChange={(chosen) => put({ ...typed, titles: [...chosen] })}
+        />
         {fields.titles && <p className="mt-1 text-[12px] text-caution">{fields.titles}</p>}
       </Panel>
       <Panel
@@ -243,7 +284,7 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
                 {...ids}
                 options={kit.abilities}
                 value={needs}
-                onChange={(event) => setNeeds(event.target.value)}
+                onChange={(event) => put({ ...typed, needs: event.target.value })}
               />
             )}
           </Field>

@@ -1,6 +1,7 @@
 "use client";
 import { Film } from "lucide-react";
-import { useDeferredValue, useEffect, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { momentsOf } from "@/core/capture";
 import type { Yardstick } from "@/core/metrics";
 import { Button, EmptyPanel, FileInput, Keys, Panel, say, toast, Link } from "@/ui";
 import { useDrops } from "@/views/drop";
@@ -8,9 +9,10 @@ import { ClockPanel } from "./ClockPanel";
 import { Failed } from "./Failed";
 import { Marks } from "./Marks";
 import { Measured } from "./Measured";
+import { Moments } from "./Moments";
 import { Picture } from "./Picture";
 import { Regions } from "./Regions";
-import { Strip } from "./Strip";
+import { Timeline } from "./Timeline";
 import { Unsure } from "./Unsure";
 import { endCapture, firstOfTwo, sessionFor, takeInHand, useInHand } from "./session";
 
@@ -73,6 +75,7 @@ export function CaptureDesk({
   };
   const lengthMs = 1000 * (opened?.seconds ?? (result ? result.durationMs / 1000 : 0));
   const stepMs = 1000 / (result?.captureFps ?? 60);
+  const moments = useMemo(() => (result ? momentsOf(result, marks) : []), [result, marks]);
   const to = (ms: number) => session.put({ moment: Math.max(0, Math.min(lengthMs || ms, ms)) });
   const chooser = <FileInput ref={input} label="Video file" accept={videos} onFile={open} />;
   if (!file || !opened)
@@ -132,62 +135,80 @@ export function CaptureDesk({
           {problem}
         </p>
       )}
-      <Picture
-        bitmap={bitmap}
-        opened={opened}
-        regional={regional}
-        found={result?.foundCounter ?? null}
-        onStep={(steps) => to(moment + steps * stepMs)}
-        onDrawn={(kind, drawn) =>
-          session.put({
-            regional:
-              kind === "mask"
-                ? { ...regional, masks: [...regional.masks, drawn] }
-                : { ...regional, [kind]: drawn },
-          })
+      <div
+        className={
+          result ? "grid items-start gap-4 md:grid-cols-[minmax(0,1.5fr)_minmax(15rem,1fr)]" : "grid gap-2"
         }
-      />
-      <Strip result={result} moment={moment} lengthMs={lengthMs} onMoment={to} />
-      <div className="flex flex-wrap items-center gap-3">
-        {progress ? (
-          <>
-            <progress
-              aria-label="Measuring the video"
-              className="h-2 w-56 accent-(--lit)"
-              value={progress.of ? Math.min(1, progress.seconds / progress.of) : undefined}
-            />
-            <span className="figure text-[13px]">
-              {say.number(progress.seconds)} s{progress.of ? ` of ${say.number(progress.of)} s` : ""}
-              {leftOf(progress)}
-            </span>
-            <Button onClick={() => void session.cancel()}>Stop</Button>
-          </>
-        ) : (
-          <Button look={result ? "plain" : "lit"} hint="M" onClick={measure}>
-            {result ? "Measure again" : "Measure it"}
-          </Button>
-        )}
-      </div>
-      {result && (
-        <Panel title="Preview">
-          <Measured result={result} />
-          <div className="mt-3 flex flex-wrap gap-2">
-            <Button look="lit" disabled={keeping} hint="Ctrl Enter" onClick={() => void keep()}>
-              Keep this run
-            </Button>
-            {result.foundCounter && !regional.box && (
-              <Button
-                onClick={() => {
-                  session.put({ regional: { ...regional, box: result.foundCounter } });
-                  measure();
-                }}
-              >
-                Read what looks like a counter
+      >
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-2">
+          <Picture
+            bitmap={bitmap}
+            opened={opened}
+            regional={regional}
+            found={result?.foundCounter ?? null}
+            onStep={(steps) => to(moment + steps * stepMs)}
+            onDrawn={(kind, drawn) =>
+              session.put({
+                regional:
+                  kind === "mask"
+                    ? { ...regional, masks: [...regional.masks, drawn] }
+                    : { ...regional, [kind]: drawn },
+              })
+            }
+          />
+          <Timeline
+            moments={moments}
+            marks={marks}
+            moment={moment}
+            lengthMs={lengthMs}
+            stepMs={stepMs}
+            onMoment={to}
+          />
+          <div className="flex flex-wrap items-center gap-3">
+            {progress ? (
+              <>
+                <progress
+                  aria-label="Measuring the video"
+                  className="h-2 w-56 accent-(--lit)"
+                  value={progress.of ? Math.min(1, progress.seconds / progress.of) : undefined}
+                />
+                <span className="figure text-[13px]">
+                  {say.number(progress.seconds)} s{progress.of ? ` of ${say.number(progress.of)} s` : ""}
+                  {leftOf(progress)}
+                </span>
+                <Button onClick={() => void session.cancel()}>Stop</Button>
+              </>
+            ) : (
+              <Button look={result ? "plain" : "lit"} hint="M" onClick={measure}>
+                {result ? "Measure again" : "Measure it"}
               </Button>
             )}
           </div>
-        </Panel>
-      )}
+          {result && (
+            <Panel title="Preview">
+              <Measured result={result} />
+              <div className="mt-3 flex flex-wrap gap-2">
+                <Button look="lit" disabled={keeping} hint="Ctrl Enter" onClick={() => void keep()}>
+                  Keep this run
+                </Button>
+                {result.foundCounter && !regional.box && (
+                  <Button
+                    onClick={() => {
+                      session.put({ regional: { ...regional, box: result.foundCounter } });
+                      measure();
+                    }}
+                  >
+                    Read what looks like a counter
+                  </Button>
+                )}
+              </div>
+            </Panel>
+          )}
+        </div>
+        {result && (
+          <Moments session={session} moments={moments} stepMs={stepMs} moment={moment} onMoment={to} />
+        )}
+      </div>
       {result && <Unsure session={session} result={result} onMoment={to} />}
       {result?.counter && regional.box && (
         <Failed session={session} counter={result.counter} box={regional.box} />

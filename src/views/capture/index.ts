@@ -1,6 +1,6 @@
 export { CaptureDesk, videos } from "./CaptureDesk";
 export { Marks } from "./Marks";
-export { Strip } from "./Strip";
+export { Timeline } from "./Timeline";
 export {
   firstOfTwo,
   isInHand,

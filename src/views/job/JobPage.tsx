@@ -268,7 +268,7 @@ export function JobPage({ loaded, firstTrace }: { loaded: JobView; firstTrace: F
     </ReadingPanel>
   );
   return (
-    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1 print:block print:h-auto">
+    <div className="grid h-full grid-cols-[260px_minmax(0,1fr)_300px] min-[1700px]:grid-cols-[310px_minmax(0,1fr)_380px] max-xl:grid-cols-[minmax(0,1fr)_300px] max-lg:grid-cols-1 print:block print:h-auto">
       {keys}
       <aside
         tabIndex={0}

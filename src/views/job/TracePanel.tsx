@@ -20,6 +20,9 @@ const lanes: { name: string; unit: string; roles: ChannelRole[]; most?: number }
 const colours = ["var(--series-a)", "var(--series-b)"] as const;
 const dashes = [undefined, "5 3"] as const;
 const axisWidth = 44;
+/** A wide screen has room for a higher chart, and for what else there is to see of the frames. */
+const roomyWidth = 1000;
+const heights = { usual: 280, roomy: 380, apart: 190 };
 
 /** Loaded when a stretch is selected. */
 const PartFigures = dynamic(async () => (await import("./PartFigures")).PartFigures, { ssr: false });
@@ -42,10 +45,15 @@ export function TracePanel({
   const { params, put } = useAddress();
   const [measure, width] = useWidth();
   const [allOfIt, setAllOfIt] = useState(false);
-  const [spread, setSpread] = useState(false);
+  const [spreadAsked, setSpread] = useState<boolean | null>(null);
   const view = stretchIn(params.get("view"));
   const selection = stretchIn(params.get("part"));
   const plot = Math.max(0, width - axisWidth);
+  const roomy = width >= roomyWidth;
+  const spread = spreadAsked ?? roomy;
+  /** The runs drawn below one another, on one time axis, instead of over one another. */
+  const apart = over !== null && params.get("apart") === "yes";
+  const setApart = () => put({ apart: apart ? null : "yes" });
   const traces = useTraces(run, over, rules, view, selection, plot, firstTrace);
   const end = Math.max(traces.facts?.durationMs ?? 0, traces.overFacts?.durationMs ?? 0);
   const range: [number, number] = view ?? [0, end || 1];
@@ -132,6 +140,11 @@ export function TracePanel({
           <Button look="quiet" hint="0" onClick={clear} disabled={!view && !selection}>
             All
           </Button>
+          {over && (
+            <Button look="quiet" hint="V" onClick={setApart} aria-pressed={apart}>
+              {apart ? "Over one another" : "Below one another"}
+            </Button>
+          )}
           <Button look="quiet" hint="F" onClick={() => setAllOfIt(!allOfIt)} aria-pressed={allOfIt}>
             {allOfIt ? "Usual height" : "Fit spikes"}
           </Button>
@@ -158,31 +171,40 @@ export function TracePanel({
               <span className="figure">{say.number(run.yardstick.targetFps, 2)} fps</span>
             </p>
             <ChartFrame name={`Frame time of run ${run.number}`} data={figuresDrawn}>
-              <BandChart
-                unit="ms"
-                label={`Frame time of run ${run.number}${over ? ` and run ${over.number}` : ""}`}
-                width={width}
-                height={280}
-                range={range}
-                values={[0, most]}
-                ticks={6}
-                series={series(({ frames }) => frames)}
-                levels={[{ value: targetMs, label: `${say.number(run.yardstick.targetFps, 2)} fps` }]}
-                stretches={traces.facts?.dips}
-                names={traces.facts?.marks.map(({ label, startMs, endMs }) => ({
-                  label,
-                  from: startMs,
-                  to: endMs,
-                }))}
-                points={traces.facts?.hitches.map(({ at, frameMs }) => ({
-                  at,
-                  title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(at)}`,
-                }))}
-                selection={selection}
-                onSelect={(part) => put({ part: stretchText(part) })}
-                axis
-                formatX={(ms) => say.clock(ms)}
-              />
+              {[run, ...(apart ? [over] : [])].map((shown, at) => {
+                const facts = at === 0 ? traces.facts : traces.overFacts;
+                const shownMs = 1000 / shown.yardstick.targetFps;
+                return (
+                  <BandChart
+                    key={shown.id}
+                    unit="ms"
+                    label={`Frame time of run ${shown.number}${over && !apart ? ` and run ${over.number}` : ""}`}
+                    width={width}
+                    height={apart ? heights.apart : roomy ? heights.roomy : heights.usual}
+                    range={range}
+                    values={[0, most]}
+                    ticks={apart ? 4 : 6}
+                    series={series(({ frames }) => frames).filter(
+                      ({ name }) => !apart || name === (at === 0 ? "A" : "B"),
+                    )}
+                    levels={[{ value: shownMs, label: `${say.number(shown.yardstick.targetFps, 2)} fps` }]}
+                    stretches={facts?.dips}
+                    names={facts?.marks.map(({ label, startMs, endMs }) => ({
+                      label,
+                      from: startMs,
+                      to: endMs,
+                    }))}
+                    points={facts?.hitches.map(({ at: ms, frameMs }) => ({
+                      at: ms,
+                      title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(ms)}`,
+                    }))}
+                    selection={selection}
+                    onSelect={(part) => put({ part: stretchText(part) })}
+                    axis
+                    formatX={(ms) => say.clock(ms)}
+                  />
+                );
+              })}
             </ChartFrame>
             {lanes.map(({ name, unit, roles, most: fixed }) => {
               const shown = laneSeries(roles);
@@ -232,6 +254,7 @@ export function TracePanel({
       <Keys
         actions={[
           { keys: "q", shown: "Q", label: "how the frame times are spread", run: () => setSpread(!spread) },
+          ...(over ? [{ keys: "v", shown: "V", label: "runs below one another, or over", run: setApart }] : []),
           { keys: "+, =", shown: "+", label: "closer", run: () => about(0.5) },
           { keys: "-", shown: "-", label: "wider", run: () => about(2) },
           {

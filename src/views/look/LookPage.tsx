@@ -37,7 +37,7 @@ export function LookPage({ view, way }: { view: LookView; way: "log" | "tally" }
   const router = useRouter();
   const [typed, setTyped, forgetTyped] = useDraft<{ names: Names; said: Partial<Assumptions> }>(
     "a first look",
-    { names: nothing, said: {} },
+    { names: { ...nothing, rig: way === "tally" ? (view.benchRig ?? "") : "" }, said: {} },
     isTyped,
   );
   const { names, said } = typed;

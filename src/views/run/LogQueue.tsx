@@ -5,7 +5,7 @@ import { rememberColumns } from "./columnsChosen";
 import { clsx } from "clsx";
 import dynamic from "next/dynamic";
 import { FileUp, FolderSync } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Yardstick } from "@/core/metrics";
 import type { ReadOptions } from "@/core/trace";
 import { armDoubts, assignArms } from "@/core/trial";
@@ -66,11 +66,12 @@ export function LogQueue({
   /** Where a video goes that was dropped among logs. */
   onVideo?: (video: File) => void;
 }) {
-  const { logs, lost, forget, add, remove, move, readAgain, insist, keep } = useLogQueue(
+  const { logs, lost, sending, forget, add, remove, move, readAgain, insist, keep, stop } = useLogQueue(
     place,
     yardstick,
     rules,
   );
+  const stopped = useRef(false);
   const carried = useCarried();
   const carry = useCarry();
   const choose = useChooseFiles();
@@ -121,10 +122,11 @@ export function LogQueue({
   const keepAll = async () => {
     if (!keepable) return;
     setKeeping(true);
+    stopped.current = false;
     const runOf = await begin();
     const kept: { id: string; number: number }[] = [];
     for (const { id, file, state, again } of runOf ? ready : []) {
-      if (state.step !== "read" || !runOf) continue;
+      if (state.step !== "read" || !runOf || stopped.current) continue;
       const { reading, hash } = state.preview;
       const outcome = await keep(
         id,
@@ -325,6 +327,16 @@ export function LogQueue({
       )}
       {log && (
         <Shown log={log} onAgain={(options) => readAgain(log.id, options)} onAway={() => remove(log.id)}>
+          {keeping && (
+            <Sending
+              sending={sending}
+              name={logs.find(({ id }) => id === sending?.id)?.file.name ?? ""}
+              onStop={() => {
+                stopped.current = true;
+                if (sending) stop(sending.id);
+              }}
+            />
+          )}
           {log.refusal && (
             <div
               role="alert"
@@ -355,6 +367,30 @@ export function LogQueue({
           </div>
         </Shown>
       )}
+    </div>
+  );
+}
+
+/** A run on its way to be kept: what has gone whole can't be called back. */
+function Sending({
+  sending,
+  name,
+  onStop,
+}: {
+  sending: { id: string; share: number } | null;
+  name: string;
+  onStop: () => void;
+}) {
+  const share = sending?.share ?? 0;
+  return (
+    <div role="status" className="flex items-center gap-4">
+      <progress value={share} max={1} aria-label="Keeping" className="h-2 flex-1 accent-(--lit)" />
+      <span className="text-[13px]">
+        {name} {share < 1 ? `${(100 * share).toFixed(0)} %` : "is being measured"}
+      </span>
+      <Button onClick={onStop} disabled={share >= 1}>
+        Stop
+      </Button>
     </div>
   );
 }

@@ -14,7 +14,21 @@ import {
 } from "@/core/kit";
 import type { NewRunView } from "@/contract";
 import { yardstickOf } from "@/core/verdict";
-import { Button, ChoiceField, Field, Input, Keys, Panel, Switch, buttonLook, Link, say, toast } from "@/ui";
+import {
+  Button,
+  ChoiceField,
+  Field,
+  Input,
+  Keys,
+  Panel,
+  Switch,
+  buttonLook,
+  Link,
+  hasFieldsOf,
+  say,
+  toast,
+  useDraft,
+} from "@/ui";
 import { call } from "@/contract/client";
 import { armRunName } from "@/core/trial";
 import { LogQueue, type LogParticulars } from "./LogQueue";
@@ -36,6 +50,18 @@ const signsOf = (arms: { settings: Settings }[]): string[][] => {
   );
   return arms.map(({ settings }) => keys.map((key) => `${key} ${String(settings[key])}`));
 };
+
+/** What is typed of a run beside its figures; the browser keeps it until the run is kept. */
+interface Typed {
+  settings: Settings;
+  label: string;
+  cacheState: NewRun["cacheState"];
+  crashed: boolean;
+  atFirst: string | null;
+  heard: { dropouts: number; minutes: number } | null;
+  /** The settings that stood when it was begun. */
+  of: string;
+}
 
 /** A fault as it is noted beside a run. */
 const plainFault = { severity: "visible" as const, scene: "", atMs: null, workaround: "" };
@@ -61,12 +87,24 @@ export function NewRunPage({
   campaign,
 }: NewRunView) {
   const router = useRouter();
-  const [settings, setSettings] = useState(first);
-  const [label, setLabel] = useState(trial ? armRunName(trial.name, trial.armName) : "");
-  const [cacheState, setCacheState] = useState<NewRun["cacheState"]>(trial?.cold ? "cold" : "warm");
-  const [crashed, setCrashed] = useState(false);
-  const [atFirst, setAtFirst] = useState<string | null>(null);
-  const [heard, setHeard] = useState<{ dropouts: number; minutes: number } | null>(null);
+  /** Where what is typed, chosen or filmed for this run comes back after the page was left. */
+  const inHandFor = trial ? `${trial.id}: ${trial.arm}` : job.id;
+  const begun: Typed = {
+    settings: first,
+    label: trial ? armRunName(trial.name, trial.armName) : "",
+    cacheState: trial?.cold ? "cold" : "warm",
+    crashed: false,
+    atFirst: null,
+    heard: null,
+    of: JSON.stringify(first),
+  };
+  const [typed, put, forgetTyped] = useDraft(
+    `run ${inHandFor}`,
+    begun,
+    // Settings typed over others than those in force now are no draft of this run.
+    (kept): kept is Typed => hasFieldsOf(begun)(kept) && kept.of === begun.of,
+  );
+  const { settings, label, cacheState, crashed, atFirst, heard } = typed;
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
   const { rig } = bench;
@@ -76,8 +114,6 @@ export function NewRunPage({
     : trial
       ? `/jobs/${job.id}/trials/${trial.id}`
       : `/jobs/${job.id}`;
-  /** A video in hand is there again when the page is. */
-  const inHandFor = trial ? `${trial.id}: ${trial.arm}` : job.id;
   const held = bench.conditions;
   const set =
     trial && held
@@ -195,6 +231,7 @@ export function NewRunPage({
     return sent.ok;
   };
   const onKept = (runs: { id: string }[]) => {
+    forgetTyped();
     const last = runs.at(-1);
     if (last && (atFirst !== null || heard !== null)) void noteBeside(last.id).then(() => router.refresh());
     router.push(campaign || trial || !last ? back : `${back}?run=${last.id}`);
@@ -310,7 +347,11 @@ export function NewRunPage({
             />
           }
         />
-        <NoTrace onOutcome={keepOutcome} atFirst={atFirst} onAtFirst={setAtFirst} />
+        <NoTrace
+          onOutcome={keepOutcome}
+          atFirst={atFirst}
+          onAtFirst={(what) => put({ ...typed, atFirst: what })}
+        />
       </div>
       <aside className="grid content-start gap-4">
         <Panel title="This run">
@@ -322,7 +363,7 @@ export function NewRunPage({
                   value={label}
                   maxLength={120}
                   placeholder="e.g. baseline, the lock gates"
-                  onChange={(event) => setLabel(event.target.value)}
+                  onChange={(event) => put({ ...typed, label: event.target.value })}
                 />
               )}
             </Field>
@@ -333,12 +374,16 @@ export function NewRunPage({
                   label="Shader cache"
                   value={cacheState}
                   options={cacheStates.map((state) => ({ value: state, label: cacheNames[state] }))}
-                  onChange={(value) => setCacheState(value as NewRun["cacheState"])}
+                  onChange={(value) => put({ ...typed, cacheState: value as NewRun["cacheState"] })}
                 />
               )}
             </Field>
-            <Switch label="it ended in a crash" checked={crashed} onChange={setCrashed} />
-            <SoundByEar onHeard={setHeard} />
+            <Switch
+              label="it ended in a crash"
+              checked={crashed}
+              onChange={(on) => put({ ...typed, crashed: on })}
+            />
+            <SoundByEar heard={heard} onHeard={(now) => put({ ...typed, heard: now })} />
           </div>
         </Panel>
         <Preflight
@@ -363,7 +408,7 @@ export function NewRunPage({
             rigId={job.rigId}
             catalogue={catalogue}
             settings={settings}
-            onChange={setSettings}
+            onChange={(now) => put({ ...typed, settings: now })}
           />
           {changes > 1 && !trial && (
             <p className="mt-3 text-[12px] text-caution">

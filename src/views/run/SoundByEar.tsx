@@ -4,25 +4,30 @@ import { Button, Keys, say } from "@/ui";
 
 /** Dropouts as they are heard, a key each, as a rate; noted as a fault of the run that is kept next. */
 export function SoundByEar({
+  heard: before,
   onHeard,
 }: {
+  /** What was heard so far; it outlives a reload. */
+  heard: { dropouts: number; minutes: number } | null;
   onHeard: (heard: { dropouts: number; minutes: number } | null) => void;
 }) {
   const [began, setBegan] = useState<number | null>(null);
-  const [dropouts, setDropouts] = useState(0);
+  const dropouts = before?.dropouts ?? 0;
   const [now, setNow] = useState(0);
   useEffect(() => {
     if (began === null) return;
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, [began]);
-  const minutes = began === null ? 0 : Math.max(1 / 60, (Math.max(now, began) - began) / 60_000);
+  const minutes =
+    began === null ? (before?.minutes ?? 0) : Math.max(1 / 60, (Math.max(now, began) - began) / 60_000);
   const heard = () => {
     const at = Date.now();
-    setBegan(began ?? at);
+    // After a reload listening goes on where it stopped: what went by meanwhile wasn't listened to.
+    const start = began ?? at - minutes * 60_000;
+    setBegan(start);
     setNow(at);
-    setDropouts(dropouts + 1);
-    onHeard({ dropouts: dropouts + 1, minutes: Math.max(1 / 60, (at - (began ?? at)) / 60_000) });
+    onHeard({ dropouts: dropouts + 1, minutes: Math.max(1 / 60, (at - start) / 60_000) });
   };
   return (
     <div className="flex flex-wrap items-center gap-2 text-[13px]">
@@ -31,16 +36,15 @@ export function SoundByEar({
         Dropout heard
       </Button>
       <span className="figure text-soft" role="status">
-        {began === null
+        {dropouts === 0
           ? "Listen, and press at every dropout."
           : `${say.count(dropouts, "dropout")} in ${say.number(minutes)} min: ${say.number(dropouts / minutes)} a minute`}
       </span>
-      {began !== null && (
+      {dropouts > 0 && (
         <Button
           look="quiet"
           onClick={() => {
             setBegan(null);
-            setDropouts(0);
             onHeard(null);
           }}
         >

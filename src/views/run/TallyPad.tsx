@@ -7,7 +7,7 @@ import type { HouseRules } from "@/core/verdict";
 import { Button, ChoiceField, Keys, say, toast } from "@/ui";
 import { sendLater } from "@/views/live";
 import { call, type Refusal } from "@/contract/client";
-import { blocksOf, type TallyReading } from "./blocks";
+import { blocksOf, nearReadings, type TallyReading } from "./blocks";
 import { BesideFields, channelsIn, type TypedChannels } from "./BesideFields";
 import { FromMemory, seenOn } from "./FromMemory";
 import { TallyTold } from "./TallyTold";
@@ -109,7 +109,9 @@ export function TallyPad({
   const goesOn = text.trim() === "" && scenes.length > 0;
   const add = () => {
     if (goesOn) return step();
-    if (!fits) return;
+    if (fits) take(told);
+  };
+  const take = (told: Omit<TallyReading, "second" | "scene" | "arm">[]) => {
     const now = Date.now();
     sound.current ??= typeof AudioContext === "undefined" ? null : new AudioContext();
     // Several typed at once were read at the tick's pace.
@@ -266,6 +268,20 @@ export function TallyPad({
         >
           {typed.ok ? takenFor(told) : `“${typed.part}” isn't a reading.`}
         </p>
+        {kind === "rate" && (
+          <div role="group" aria-label="Near the last reading" className="grid grid-cols-5 gap-2 md:hidden">
+            {nearReadings(readings.at(-1)?.fps ?? null, yardstick.targetFps).map((fps) => (
+              <button
+                key={fps}
+                type="button"
+                className="figure min-h-14 rounded-md border border-edge text-2xl"
+                onClick={() => take([{ fps }])}
+              >
+                {fps}
+              </button>
+            ))}
+          </div>
+        )}
         <div className="grid grid-cols-3 gap-2 md:hidden">
           {["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"].map((key) => (
             <button

@@ -1,4 +1,4 @@
-import { blocksOf, type TallyReading } from "./blocks";
+import { blocksOf, nearReadings, type TallyReading } from "./blocks";
 
 const reading = (fps: number, second: number, arm: number, scene = ""): TallyReading => ({
   fps,
@@ -43,5 +43,15 @@ describe("a tally of arms in turns", () => {
     expect(blocksOf(all).flatMap(({ readings }) => readings.map(({ fps }) => fps))).toEqual(
       all.map(({ fps }) => fps),
     );
+  });
+});
+
+describe("numbers offered to be tapped", () => {
+  it("lie about the last look, or about the aim before one; none above what a cap can show", () => {
+    expect(nearReadings(null, 60)).toEqual([52, 53, 54, 55, 56, 57, 58, 59, 60, 61]);
+    expect(nearReadings(60, 60)).toEqual([52, 53, 54, 55, 56, 57, 58, 59, 60, 61]);
+    expect(nearReadings(41, 59.94)).toEqual([36, 37, 38, 39, 40, 41, 42, 43, 44, 45]);
+    expect(nearReadings(118, 60)).toContain(118);
+    expect(nearReadings(2, 60)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
   });
 });

@@ -9,6 +9,23 @@ export interface TallyReading extends Read {
   arm: number;
 }
 
+/** How many numbers are offered to be tapped whole, two rows of five. */
+const offered = 10;
+
+/**
+ * Numbers that the next look most likely shows, smallest first: those about the last one, or about the rate that is
+ * aimed at before the first.
+ */
+export function nearReadings(last: number | null, targetFps: number): number[] {
+  const target = Math.round(targetFps);
+  const middle = Math.round(last ?? target);
+  // A counter shows one above a cap at most; what lies above it already isn't held by one.
+  const top = Math.max(middle <= target + 1 ? target + 1 : 0, middle);
+  const highest = Math.min(middle + offered / 2 - 1, Math.max(top, middle));
+  const lowest = Math.max(0, highest - offered + 1);
+  return Array.from({ length: offered }, (_, at) => lowest + at);
+}
+
 /** Readings of one arm in a row: a run each. */
 export function blocksOf(readings: TallyReading[]): { arm: number; readings: Read[] }[] {
   const made: { arm: number; readings: Read[] }[] = [];

@@ -44,6 +44,8 @@ const mostReading = 2;
  */
 export function useLogQueue(place: string, yardstick: Yardstick, rules: HouseRules) {
   const [logs, setLogs] = useState<QueuedLog[]>([]);
+  /** The log that is on its way to be kept, and how much of it has gone. */
+  const [sending, setSending] = useState<{ id: string; share: number } | null>(null);
   const workers = useRef(new Map<string, ReturnType<typeof startLogImport>>());
   const counted = useRef(0);
   const end = (id: string) => {
@@ -178,13 +180,19 @@ export function useLogQueue(place: string, yardstick: Yardstick, rules: HouseRul
   const keep = async (id: string, run: unknown): Promise<KeepOutcome> => {
     const worker = workers.current.get(id);
     const outcome: KeepOutcome = worker
-      ? await worker.call.keep(run)
+      ? await worker.call.keep(
+          run,
+          undefined,
+          callback((share: number) => setSending({ id, share })),
+        )
       : { ok: false, title: "This log hasn't been read.", fix: "Choose it again." };
+    setSending(null);
     if (!outcome.ok) change(id, { refusal: outcome });
     return outcome;
   };
+  const stop = (id: string) => void workers.current.get(id)?.call.stop();
   const insist = (id: string) => change(id, { again: true, refusal: null });
-  return { logs, lost, forget, add, remove, move, readAgain, insist, keep };
+  return { logs, lost, sending, forget, add, remove, move, readAgain, insist, keep, stop };
 }
 
 /** Bytes that hold a file's comments and its header, at most. */
