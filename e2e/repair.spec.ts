@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { addTrialOf, demoJob, freshJob, log, open, Hands, bringTo } from "./support";
+import { addTrialOf, demoJob, freshJob, log, onTheBench, open, Hands, bringTo } from "./support";
 
 /** Every figure's name and explained word that a page shows. */
 const explained = (page: Page) => page.locator("#content [data-explained]");
@@ -239,4 +239,75 @@ test("two titles entered twice are merged, what moves is listed, and one undoing
   expect(await titleOf()).toBe("Kite Weather");
   await page.keyboard.press("ControlOrMeta+z");
   await expect.poll(titleOf).toBe(name);
+});
+
+test("what is typed of a run and of a campaign outlives a reload", async ({ page, request }) => {
+  const job = await freshJob(request, "Copper Regatta");
+  await open(page, `/jobs/${job}/runs/new`);
+  await onTheBench(page);
+  await page.getByLabel("Name", { exact: true }).fill("the lock gates, evening");
+  await page.getByRole("switch", { name: "it ended in a crash" }).click();
+  await page.reload();
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("the lock gates, evening");
+  await expect(page.getByRole("switch", { name: "it ended in a crash" })).toBeChecked();
+  await open(page, "/campaigns/new");
+  await page.getByLabel("Name").first().fill("Half planned");
+  await page.getByLabel("Rounds").fill("7");
+  await page.reload();
+  await expect(page.getByLabel("Name").first()).toHaveValue("Half planned");
+  await expect(page.getByLabel("Rounds")).toHaveValue("7");
+  await page.getByRole("button", { name: "Clear the form" }).click();
+  await page.reload();
+  await expect(page.getByLabel("Rounds")).toHaveValue("3");
+});
+
+test("after an edit, E opens the run that is looked at then", async ({ page, request }) => {
+  const job = await demoJob(request, "Copper Regatta");
+  const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
+  await open(page, `/jobs/${job}?run=${runs[0].id}`);
+  const sheet = page.getByRole("dialog");
+  for (const run of runs.slice(0, 3)) {
+    await page.keyboard.press("e");
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(run.label);
+    await sheet.getByLabel("Notes").fill(`looked at ${run.number}, ${Date.now()}`);
+    await sheet.getByRole("button", { name: /^Keep|^Save/ }).click();
+    await expect(sheet).toBeHidden();
+    await page.keyboard.press("ArrowDown");
+  }
+});
+
+test("a saved job is taken in whole: its runs with settings, notes and faults", async ({ page, request }) => {
+  const job = await demoJob(request, "Copper Regatta");
+  const saved = await (await request.get(`/api/v1/jobs/${job}/file`)).json();
+  // As on another machine, where none of its names is on the shelf.
+  saved.job.title = `Copper Regatta from afar ${Date.now()}`;
+  saved.job.rig = `Pipit from afar ${Date.now()}`;
+  await open(page, "/board");
+  await page.keyboard.press("ControlOrMeta+o");
+  await page
+    .getByLabel("Log files")
+    .setInputFiles([
+      { name: "job.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(saved)) },
+    ]);
+  await page.getByRole("button", { name: "Take the job in" }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+$/, { timeout: 60_000 });
+  const made = await (await request.get(`/api/v1${new URL(page.url()).pathname}`)).json();
+  const withTrace = saved.runs.filter(({ trace }: { trace: string | null }) => trace !== null);
+  expect(made.runs).toHaveLength(withTrace.length);
+  expect(made.faults).toHaveLength(saved.faults.length);
+  for (const [at, run] of made.runs.entries()) {
+    const before = withTrace[at];
+    expect([run.label, run.notes, run.settings]).toEqual([before.label, before.notes, before.settings]);
+    expect(Math.abs(run.summary.averageFps / before.summary.averageFps - 1)).toBeLessThan(1e-4);
+  }
+});
+
+test("a name that is there already is asked about, and leads to what has it", async ({ page, request }) => {
+  const { rows } = await (await request.get("/api/v1/systems")).json();
+  await open(page, "/kit/systems/new");
+  await page.getByLabel("Name").first().fill(rows[0].name.toUpperCase());
+  await page.getByRole("button", { name: "Keep the system" }).click();
+  await expect(page.getByRole("alert").first()).toContainText("Is it the same one?");
+  await page.getByRole("link", { name: "Open the one that is there" }).click();
+  await page.waitForURL(`**/kit/systems/${rows[0].id}`);
 });

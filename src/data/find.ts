@@ -14,6 +14,9 @@ const kinds: Record<FoundRow["kind"], string> = {
     from trials x join jobs j on j.id = x.job_id join titles t on t.id = j.title_id join rigs r on r.id = j.rig_id where x.deleted_at is null and j.deleted_at is null`,
   title: `select t.id, '/kit/titles/' || t.id as path, t.name as name, s.name as note, t.created_at as at from titles t join systems s on s.id = t.system_id where t.retired_at is null`,
   rig: `select id, '/kit/rigs/' || id as path, name, 'rig' as note, created_at as at from rigs where retired_at is null`,
+  system: `select id, '/kit/systems/' || id as path, name, 'system' as note, now() as at from systems`,
+  engine: `select id, '/kit/engines/' || id as path, name, 'engine' as note, now() as at from engines`,
+  campaign: `select id, '/campaigns/' || id as path, name, 'campaign' as note, created_at as at from campaigns where deleted_at is null`,
   setting: `select c.id, '/kit/engines/' || e.id || '?setting=' || (c.definition ->> 'key') as path, c.definition ->> 'label' as name, e.name || ', ' || (c.definition ->> 'key') as note, now() as at
     from settings c join engines e on e.id = c.engine_id`,
 };

@@ -454,6 +454,10 @@ export const drawnSentences: Drawn = {
     { half: "graphics", clock: 0.62, other: null, watts: 14 },
   ],
   "log.part": [{ part: 2, parts: 3 }],
+  "log.clockDisagrees": [
+    { clockS: 64.2, framesS: 60 },
+    { clockS: 6, framesS: 60 },
+  ],
   "log.unitJudged": [{ column: "frame time", unit: "ms" }],
   "log.repeats": [{ rows: 1 }, { rows: 12 }],
   "log.scenesLeftOut": [{ column: "room" }],

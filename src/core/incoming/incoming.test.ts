@@ -112,7 +112,75 @@ describe("what a file is, by what it holds", () => {
       rig: "Pipit",
       runs: 1,
     });
-    expect(savedJob(job)?.logs).toEqual([{ name: "run-01 baseline  1.csv", csv: "frame time (ms)\n16.7\n" }]);
+    expect(savedJob(job)?.logs).toEqual([
+      { name: "run-01 baseline  1.csv", csv: "frame time (ms)\n16.7\n", run: null, faults: [] },
+    ]);
+  });
+
+  it("reads what is said of a saved job's runs, and their faults; runs without conditions are logs alone", () => {
+    const conditions = {
+      powerMode: "even",
+      clocks: null,
+      display: "own screen",
+      pluggedIn: true,
+      docked: false,
+      cooler: false,
+      roomC: 21,
+      capturePath: "engine log",
+    };
+    const saved = savedJob({
+      application: "velvet-lamp",
+      format: 1,
+      job: {
+        title: "Copper Regatta",
+        rig: "Pipit",
+        system: "Lark",
+        engine: "Harrow",
+        build: "2.1",
+        nativeFps: 50,
+      },
+      runs: [
+        {
+          id: "r1",
+          number: 1,
+          label: "baseline",
+          trace: "frame time (ms)\n20\n",
+          source: "tally",
+          conditions,
+          settings: { scale: 2 },
+          crashed: true,
+          tags: ["first"],
+        },
+        { id: "r2", number: 2, trace: "frame time (ms)\n20\n", conditions: "unknown" },
+      ],
+      faults: [
+        {
+          runId: "r1",
+          kind: "crash",
+          severity: "blocking",
+          scene: "",
+          atMs: null,
+          note: "dark",
+          workaround: "",
+        },
+        { runId: "r9", kind: "crash", severity: "blocking", scene: "", atMs: null, note: "", workaround: "" },
+      ],
+    });
+    expect(saved).toMatchObject({ title: "Copper Regatta", build: "2.1", nativeFps: 50, tied: true });
+    const [first, second] = saved!.logs;
+    expect(first!.run).toMatchObject({
+      source: "tally",
+      label: "baseline",
+      settings: { scale: 2 },
+      crashed: true,
+      tags: ["first"],
+      again: true,
+      trialId: null,
+    });
+    expect(first!.faults).toEqual([
+      { kind: "crash", severity: "blocking", scene: "", atMs: null, note: "dark", workaround: "" },
+    ]);
+    expect(second!.run).toBeNull();
   });
 
   it("never reads a whole file that isn't asked for, and refuses one that is too long to be ours", async () => {

@@ -1,28 +1,66 @@
 import { z } from "@/core/schema";
+import { newFaultSchema, newRunSchema, type NewFault, type NewRun } from "@/core/kit";
 
 const text = z.string().max(400);
+const run = newRunSchema.shape;
 
-/** What is read of a job's file: its names, and its runs as logs. The rest of it is for other programs. */
+/** What is read of a job's file: what it was made of, its runs with what is said of them, their faults. */
 const savedJobSchema = z.object({
-  job: z.object({ title: text, rig: text, system: text.default(""), engine: text.default("") }),
+  job: z.object({
+    title: text,
+    rig: text,
+    system: text.default(""),
+    engine: text.default(""),
+    build: text.default(""),
+    nativeFps: z.number().min(1).max(1000).default(60),
+    tied: z.boolean().default(true),
+    targetFps: z.number().min(1).max(1000).nullable().default(null),
+  }),
   runs: z
     .array(
       z.object({
+        id: z.string().default(""),
         number: z.number().int(),
         label: text.default(""),
         trace: z.string().nullable(),
+        source: run.source.catch("log"),
+        fileName: run.fileName.catch(null),
+        conditions: run.conditions.nullable().catch(null),
+        settings: run.settings.catch({}),
+        cacheState: run.cacheState.catch("unknown"),
+        crashed: run.crashed.catch(false),
+        skippedRows: run.skippedRows.catch(0),
+        preflight: run.preflight.catch([]),
+        notes: run.notes.catch(""),
+        tags: run.tags.catch([]),
+        scene: run.scene.nullable().catch(null),
+        fromMemory: run.fromMemory.catch(false),
       }),
     )
     .max(5000),
+  faults: z.array(newFaultSchema.extend({ runId: z.string() })).catch([]),
 });
 
-/** A job's file: its names, and a log of every run that has a trace. */
+/** A run of a saved job: its trace as a log, and what is said of it. */
+export interface SavedRun {
+  name: string;
+  csv: string;
+  /** As it was kept; null where the file doesn't say under which conditions. */
+  run: Omit<NewRun, "jobId"> | null;
+  faults: Omit<NewFault, "runId">[];
+}
+
+/** A job's file: what it was made of, and every run that has a trace. */
 export interface SavedJob {
   title: string;
   rig: string;
   system: string;
   engine: string;
-  logs: { name: string; csv: string }[];
+  build: string;
+  nativeFps: number;
+  tied: boolean;
+  targetFps: number | null;
+  logs: SavedRun[];
 }
 
 /** A job as it was saved, or null where it isn't whole. @param read the file, parsed */
@@ -33,6 +71,27 @@ export function savedJob(read: unknown): SavedJob | null {
     `run-${String(number).padStart(2, "0")}${label === "" ? "" : ` ${label.replaceAll(/[/\\:*?"<>|]/g, " ")}`}.csv`;
   return {
     ...data.job,
-    logs: data.runs.flatMap((run) => (run.trace === null ? [] : [{ name: named(run), csv: run.trace }])),
+    logs: data.runs.flatMap(({ id, number, trace, conditions, scene, label, ...more }) =>
+      trace === null
+        ? []
+        : [
+            {
+              name: named({ number, label }),
+              csv: trace,
+              run: conditions && {
+                ...more,
+                label: label.slice(0, 120),
+                conditions,
+                ...(scene !== null && { scene }),
+                again: true,
+                trialId: null,
+                arm: null,
+              },
+              faults: data.faults
+                .filter(({ runId }) => runId === id)
+                .map(({ runId: _runId, ...fault }) => fault),
+            },
+          ],
+    ),
   };
 }

@@ -350,6 +350,22 @@ describe("hand tally", () => {
     expect(widthOf([60, 60, 59, 59])).toBeLessThan(widthOf([60, 55, 60, 55]));
     expect(widthOf([60, 60, 60, 60])).toBeLessThan(widthOf([60, 57, 60, 57]));
   });
+  it("the average on the pad is the kept run's, however the looks fell", () => {
+    const yardstick = { nativeFps: 60, tied: true, refreshHz: 60, targetFps: 60 };
+    const look = fc.record({
+      fps: fc.integer({ min: 5, max: 75 }),
+      second: fc.integer({ min: 0, max: 9 }),
+      scene: fc.constantFrom("", "the ford", "the hill"),
+    });
+    fc.assert(
+      fc.property(fc.array(look, { minLength: 1, maxLength: 20 }), (looks) => {
+        let second = 0;
+        const trace = tallyTrace(looks.map((each) => ({ ...each, second: (second += each.second) })));
+        expect(tallyFigures(trace, 60).mean).toBe(summarise(trace, yardstick).averageFps);
+      }),
+    );
+  });
+
   it("ten readings typed in two and a half seconds are two or three looks", () => {
     const typed = tallyTrace(
       Array.from({ length: 10 }, (_, at) => ({ fps: 57 + (at % 4), second: (2.5 * at) / 9, scene: "" })),

@@ -3,7 +3,7 @@ import { versionedSchema } from "./kit";
 
 /** Something found by its name: what it is, and where it stands. */
 export const foundRowSchema = z.object({
-  kind: z.enum(["job", "trial", "title", "rig", "setting"]),
+  kind: z.enum(["job", "trial", "title", "rig", "system", "engine", "campaign", "setting"]),
   id: z.uuid(),
   path: z.string(),
   name: z.string(),

@@ -37,6 +37,32 @@ function median(values: Float64Array): number {
   return sample[sample.length >> 1];
 }
 
+/** A clock further from the sum of the frame times than this isn't of the same frames; ours. */
+const clockSlack = 0.05;
+
+/**
+ * What a log's clock covers beside what its frame times add up to, in s; null where they agree. The clock may stand at
+ * a frame's beginning or its end, so that the longest frame is left open.
+ */
+function clockAgainst(
+  clock: Float64Array,
+  frameTimes: Float64Array,
+): { clockS: number; framesS: number } | null {
+  let covered = 0,
+    added = 0,
+    longest = 0;
+  for (let i = 1; i < Math.min(clock.length, frameTimes.length); i++) {
+    const step = clock[i] - clock[i - 1];
+    if (!(step >= 0)) continue;
+    covered += step;
+    added += frameTimes[i];
+    longest = Math.max(longest, frameTimes[i]);
+  }
+  return Math.abs(covered - added) > clockSlack * Math.max(covered, added) + 2 * longest
+    ? { clockS: covered / 1000, framesS: added / 1000 }
+    : null;
+}
+
 /** Steps between successive clock readings, leaving out the border between glued logs. */
 function stepsOf(times: Float64Array): Float64Array {
   const steps = new Float64Array(Math.max(0, times.length - 1));
@@ -162,6 +188,11 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
   } else if (frameTimes) {
     ends = cumulative(frameTimes);
     trace = { form: "frames", frameTimes, channels: [], marks: [] };
+    const disagreement = clock && clockAgainst(clock, frameTimes);
+    if (disagreement) {
+      needsConfirming = true;
+      notes.push(said("log.clockDisagrees", disagreement));
+    }
   } else if (clock) {
     const steps: number[] = [];
     const rowEnds: number[] = [];

@@ -11,6 +11,7 @@ export interface TraceCodes {
   "log.part": { part: number; parts: number };
   "log.unitJudged": { column: string; unit: string | null };
   "log.noClock": undefined;
+  "log.clockDisagrees": { clockS: number; framesS: number };
   "log.readings": undefined;
   "log.repeats": { rows: number };
   "log.scenesLeftOut": { column: string };

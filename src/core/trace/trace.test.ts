@@ -186,6 +186,16 @@ describe("clocks and counters", () => {
     expect(durationOf(reading.trace)).toBe(10_000);
     expect(noted(reading)).toMatch(/not frames/);
   });
+  it("a clock that covers more or less than the frame times add up to is said; one that agrees isn't", () => {
+    const rows = (step: number) =>
+      ["time (ms),frame time (ms)", ...Array.from({ length: 200 }, (_, k) => `${k * step},16.7`)].join("\n");
+    expect(noted(read(rows(16.7)))).not.toContain("clock covers");
+    const missing = read(rows(33.4));
+    expect(noted(missing)).toContain("clock covers 6.6 s, its frame times add up to 3.3 s: frames are missing");
+    expect(missing.needsConfirming).toBe(true);
+    expect(noted(read(rows(8.35)))).toContain("clock covers 1.7 s, its frame times add up to 3.3 s: the clock");
+  });
+
   it("a rate beside every frame's time stays a channel", () => {
     const reading = read(`time ms,fps\n${rows(50, (i) => `${i * 20},50`)}\n`);
     expect(reading.trace.form).toBe("frames");

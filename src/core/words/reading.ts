@@ -1,7 +1,7 @@
 import type { Sentences } from "./said";
 import type { TraceCodes, LinesSaid } from "@/core/trace";
 import type { WordsCodes } from "./codes";
-import { count } from "./figures";
+import { count, figure } from "./figures";
 
 const grouped = (n: number) => n.toLocaleString("en-GB");
 const megabytes = (bytes: number) => `${grouped(Math.round(bytes / 1024 / 1024))} MB`;
@@ -18,6 +18,10 @@ export const readingSentences = {
     `The unit of “${column}” was judged from its values: ${unit}. Please confirm it.`,
   "log.noClock": () =>
     "The log has no clock: its readings were taken to be one second apart. Please confirm it.",
+  "log.clockDisagrees": ({ clockS, framesS }) =>
+    `The log's clock covers ${figure(clockS)} s, its frame times add up to ${figure(framesS)} s: ${
+      clockS > framesS ? "frames are missing between its rows" : "the clock stands still at times"
+    }, or a unit is wrong. Please confirm the columns.`,
   "log.readings": () =>
     "These are readings of a counter, not frames: hitches, pacing and percentiles of frame time can't be told from them.",
   "log.repeats": ({ rows }) =>

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import type { Incoming } from "@/core/incoming";
 import { logWords } from "@/core/words";
-import { Button, ChoiceField, Sheet, TextArea, say } from "@/ui";
-import { startIncomingReader } from "@/workers";
+import { Button, ChoiceField, Sheet, TextArea, say, toast } from "@/ui";
+import { callback, startIncomingReader } from "@/workers";
 import { calledSo, enginesForConfig, kindWords, type Places } from "./bringing";
 import type { BroughtIn } from "./broughtIn";
 
@@ -302,27 +302,91 @@ function Destination({
       );
     case "job":
       return (
-        <div className={row}>
-          <Button
-            look="lit"
-            disabled={as.runs === 0}
-            onClick={() => {
-              const reader = startIncomingReader();
-              void reader.call.openJob(file).then((saved) => {
-                reader.end();
-                onPut([item.id]);
-                if (saved)
-                  onFiles(saved.logs.map(({ name, csv }) => new File([csv], name, { type: "text/csv" })));
-              });
-            }}
-          >
-            {as.runs === 0 ? "No run of it has a trace" : `Its ${say.count(as.runs, "run")} as logs`}
-          </Button>
-        </div>
+        <SavedJobTaken
+          file={file}
+          runs={as.runs}
+          onLogs={(logs) => {
+            onPut([item.id]);
+            onFiles(logs);
+          }}
+          onTaken={(path) => {
+            onPut([item.id]);
+            take([], path);
+          }}
+        />
       );
     case "log":
     case "video":
     case "unknown":
       return null;
   }
+}
+
+/** A saved job: taken in with all that is said of its runs, or its runs as logs of another job. */
+function SavedJobTaken({
+  file,
+  runs,
+  onLogs,
+  onTaken,
+}: {
+  file: File;
+  runs: number;
+  onLogs: (logs: File[]) => void;
+  onTaken: (path: string) => void;
+}) {
+  const [share, setShare] = useState<number | null>(null);
+  const opened = async () => {
+    const reader = startIncomingReader();
+    try {
+      return await reader.call.openJob(file);
+    } finally {
+      reader.end();
+    }
+  };
+  const whole = async () => {
+    setShare(0);
+    const saved = await opened();
+    if (!saved) return setShare(null);
+    const { logs, ...names } = saved;
+    const refreshHz = Math.max(10, names.nativeFps);
+    const made = await call("nameJob", { body: { ...names, refreshHz, houseRulesId: null } });
+    if (!made.ok) {
+      setShare(null);
+      return void toast.error(made.refusal.title, { description: made.refusal.fix });
+    }
+    const reader = startIncomingReader();
+    const refused = await reader.call.keepJob(file, made.answer.id, callback(setShare));
+    reader.end();
+    setShare(null);
+    for (const { name, why } of refused) toast.error(`${name} wasn't kept.`, { description: why });
+    if (refused.length < logs.length) onTaken(`/jobs/${made.answer.id}`);
+  };
+  if (runs === 0) return <p className="mt-2 text-[13px] text-soft">No run of it has a trace.</p>;
+  return (
+    <>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <Button look="lit" disabled={share !== null} onClick={() => void whole()}>
+          Take the job in
+        </Button>
+        <Button
+          disabled={share !== null}
+          onClick={() =>
+            void opened().then(
+              (saved) =>
+                saved && onLogs(saved.logs.map(({ name, csv }) => new File([csv], name, { type: "text/csv" }))),
+            )
+          }
+        >
+          Its {say.count(runs, "run")} as logs
+        </Button>
+        {share !== null && (
+          <progress aria-label="Taking the job in" value={share} className="h-2 w-40 accent-(--lit)" />
+        )}
+      </div>
+      <p className="mt-1 text-[12px] text-soft">
+        Its runs come with settings, conditions, notes and faults; where a job of the same names is open, they
+        are added to it. What its trials came to stays in the file.
+      </p>
+    </>
+  );
 }

@@ -20,6 +20,9 @@ const kindNames: Record<FoundRow["kind"], string> = {
   trial: "Trials",
   title: "Titles",
   rig: "Rigs",
+  system: "Systems",
+  engine: "Engines",
+  campaign: "Campaigns",
   setting: "Settings",
 };
 /** Lists that are shown before anything is typed hold this many. */

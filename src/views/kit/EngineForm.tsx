@@ -64,7 +64,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
   });
   const { register, control, handleSubmit, getValues, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget, conflict } = useSaving(
+  const { save, restored, forget, conflict, there } = useSaving(
     form,
     engineEndpoints,
     engine ?? null,
@@ -85,6 +85,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
       title={engine ? engine.name : "An engine"}
       restored={restored}
       conflict={conflict}
+      there={there}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message ?? errors.systemIds?.message}

@@ -7,6 +7,7 @@ export function FormFrame({
   title,
   restored,
   conflict,
+  there,
   onForget,
   onSubmit,
   problem,
@@ -18,6 +19,8 @@ export function FormFrame({
   title: string;
   restored: boolean;
   conflict: Conflict | null;
+  /** Where the thing is that has this name already. */
+  there: string | null;
   onForget: () => void;
   onSubmit: SubmitEventHandler<HTMLFormElement>;
   problem?: string;
@@ -48,7 +51,15 @@ export function FormFrame({
       {children}
       {problem && (
         <p role="alert" className="text-caution">
-          {problem}
+          {problem}{" "}
+          {there && (
+            <>
+              Is it the same one?{" "}
+              <Link href={there} className="underline">
+                Open the one that is there
+              </Link>
+            </>
+          )}
         </p>
       )}
       {conflict && <ConflictPanel {...conflict} />}

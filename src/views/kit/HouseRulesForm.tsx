@@ -32,7 +32,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
   const form = useForm<Values>({ resolver: zodResolver(schema), defaultValues: values });
   const { register, control, handleSubmit, formState, getFieldState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget, conflict } = useSaving(
+  const { save, restored, forget, conflict, there } = useSaving(
     form,
     { add: "addHouseRules", edit: "changeHouseRules", view: "viewHouseRules" },
     set ?? null,
@@ -79,6 +79,7 @@ export function HouseRulesForm({ set }: { set?: HouseRulesRow }) {
       title={set ? set.name : "House rules"}
       restored={restored}
       conflict={conflict}
+      there={there}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}

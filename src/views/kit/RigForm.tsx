@@ -27,7 +27,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
   const { register, control, handleSubmit, setValue, formState } = form;
   const { errors, isSubmitting } = formState;
   const [note, setNote] = useState("");
-  const { save, restored, forget, conflict } = useSaving(
+  const { save, restored, forget, conflict, there } = useSaving(
     form,
     { add: "addRig", edit: "reviseRig", view: "viewRig" },
     rig ?? null,
@@ -46,6 +46,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
       title={rig ? rig.name : "A rig"}
       restored={restored}
       conflict={conflict}
+      there={there}
       onForget={forget}
       onSubmit={handleSubmit((filled) => save({ ...filled, note }))}
       problem={errors.root?.message}

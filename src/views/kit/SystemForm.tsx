@@ -24,7 +24,7 @@ export function SystemForm({ system }: { system?: SystemRow }) {
   const form = useForm<NewSystem>({ resolver: zodResolver(newSystemSchema), defaultValues: values });
   const { register, control, handleSubmit, setValue, getValues, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget, conflict } = useSaving(
+  const { save, restored, forget, conflict, there } = useSaving(
     form,
     { add: "addSystem", edit: "changeSystem", view: "viewSystem" },
     system ?? null,
@@ -48,6 +48,7 @@ export function SystemForm({ system }: { system?: SystemRow }) {
       title={system ? system.name : "A system"}
       restored={restored}
       conflict={conflict}
+      there={there}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}

@@ -30,7 +30,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
   const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
   const { register, control, handleSubmit, setValue, watch, formState } = form;
   const { errors, isSubmitting } = formState;
-  const { save, restored, forget, conflict } = useSaving(
+  const { save, restored, forget, conflict, there } = useSaving(
     form,
     { add: "addTitle", edit: "changeTitle", view: "viewTitle" },
     title ?? null,
@@ -46,6 +46,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
       title={title ? title.name : "A title"}
       restored={restored}
       conflict={conflict}
+      there={there}
       onForget={forget}
       onSubmit={handleSubmit(save)}
       problem={errors.root?.message}

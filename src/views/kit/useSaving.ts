@@ -34,6 +34,16 @@ const draftName = (endpoints: Endpoints, id: string | undefined) =>
 export const forgetDraft = (endpoints: Endpoints, id: string) =>
   sessionStorage.removeItem(draftName(endpoints, id));
 
+/** Where the thing is that has the name already; null where it isn't found. */
+async function pathOfNamed({ add }: Endpoints, name: string): Promise<string | null> {
+  const sent = await call("find", { query: { search: name } });
+  const kind = add.slice("add".length).toLowerCase();
+  const found =
+    sent.ok &&
+    sent.answer.rows.find((row) => row.kind === kind && row.name.toLowerCase() === name.toLowerCase());
+  return found ? found.path : null;
+}
+
 /**
  * Sends a form to be kept; a refusal is put at its field, and what was typed stays.
  * What isn't kept yet outlives leaving the page: it is put back when the form is opened again.
@@ -55,6 +65,7 @@ export function useSaving<Values extends FieldValues>(
   // The version that what is typed began from: a page made anew meanwhile doesn't move it.
   const saw = useRef(edited?.version);
   const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [there, setThere] = useState<string | null>(null);
   const { reset, watch, setError } = form;
   useEffect(() => {
     const text = sessionStorage.getItem(draft);
@@ -107,9 +118,17 @@ export function useSaving<Values extends FieldValues>(
       return;
     }
     const { title, fix, fields, versions } = sent.refusal;
+    if (sent.refusal.status === 409 && fields.name !== undefined && !edited)
+      setThere(await pathOfNamed(endpoints, String(sentValues.name)));
     if (versions) await showConflict(sentValues, versions.current);
     for (const [name, message] of Object.entries(fields)) if (name) setError(name as Path<Values>, { message });
     setError("root", { message: `${title} ${fix}` });
   };
-  return { save: (sentValues: FieldValues) => send(sentValues, saw.current), restored, forget, conflict };
+  return {
+    save: (sentValues: FieldValues) => send(sentValues, saw.current),
+    restored,
+    forget,
+    conflict,
+    there,
+  };
 }

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { crashRate } from "@/core/sweep";
 import { clocksPlan } from "@/core/trial";
-import { PlanFrame, Ticks, Whole, type FormProps } from "./parts";
+import { OfTheRig, PlanFrame, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function ClocksForm(props: FormProps) {
@@ -12,11 +12,16 @@ export function ClocksForm(props: FormProps) {
   const draft =
     options.size >= 1 && job.rules.mayChange.clocks ? clocksPlan(props.view, [...options], soak) : null;
   const missing =
-    spec.clockOptions.length === 0
-      ? `${job.rig} has no clock options written down; add them in Kit, in their order, the quietest first.`
-      : !job.rules.mayChange.clocks
-        ? "The house rules of this job don't allow clocks to be changed. “As far as it goes” does."
-        : undefined;
+    spec.clockOptions.length === 0 ? (
+      <>
+        {job.rig} has no clock options written down.{" "}
+        <OfTheRig view={props.view} kind="clocks">
+          Add them, the quietest first
+        </OfTheRig>
+      </>
+    ) : !job.rules.mayChange.clocks ? (
+      "The house rules of this job don't allow clocks to be changed. “As far as it goes” does."
+    ) : undefined;
   return (
     <PlanFrame {...props} draft={missing ? null : draft} missing={missing} cautions>
       <Ticks

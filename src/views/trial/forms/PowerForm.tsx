@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { playedAt, powerPlan, type Place } from "@/core/trial";
 import { Field, Input } from "@/ui";
-import { PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
+import { OfTheRig, PlanFrame, Row, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of this kind. */
 export function PowerForm(props: FormProps) {
@@ -23,6 +23,16 @@ export function PowerForm(props: FormProps) {
           (Object.keys(playedAt) as Place[]).filter((place) => where.has(place)),
         )
       : null;
+  const missingModes = (
+    <>
+      {spec.powerModes.length === 0
+        ? `No power modes are written down for ${job.rig}. `
+        : `${job.rig} has one power mode only. `}
+      <OfTheRig view={props.view} kind="power">
+        Add its modes
+      </OfTheRig>
+    </>
+  );
   return (
     <PlanFrame
       {...props}
@@ -31,7 +41,7 @@ export function PowerForm(props: FormProps) {
         draft
           ? undefined
           : spec.powerModes.length < 2
-            ? `${job.rig} has one power mode only.`
+            ? missingModes
             : !job.rules.mayChange.powerMode
               ? "The house rules of this job don't allow the power mode to be changed."
               : undefined

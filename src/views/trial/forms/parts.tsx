@@ -26,7 +26,7 @@ export function Foot({
   refusal,
   onBegin,
   missing,
-}: FormProps & { draft: Draft | null; missing?: string }) {
+}: FormProps & { draft: Draft | null; missing?: ReactNode }) {
   return (
     <div className="mt-4 grid gap-3">
       {draft && (
@@ -78,6 +78,27 @@ export function PlanFrame({
       )}
       <Foot {...foot} />
     </Panel>
+  );
+}
+
+/** What a form misses of the rig, as a link that comes back to it. */
+export function OfTheRig({
+  view: { job },
+  kind,
+  children,
+}: {
+  view: PlanView;
+  kind: string;
+  children: ReactNode;
+}) {
+  const back = `/jobs/${job.id}/trials/new?kind=${kind}`;
+  return (
+    <Link
+      href={`/kit/rigs/${job.rigId}?${new URLSearchParams({ back })}`}
+      className="underline underline-offset-4"
+    >
+      {children}
+    </Link>
   );
 }
 
