@@ -261,8 +261,37 @@ test("what is typed of a run and of a campaign outlives a reload", async ({ page
   await expect(page.getByLabel("Rounds")).toHaveValue("3");
 });
 
-test("after an edit, E opens the run that is looked at then", async ({ page, request }) => {
+test("a video in hand is there again after a reload", async ({ page, request }) => {
+  const job = await freshJob(request, "Quiet Machines");
+  await open(page, `/jobs/${job}/runs/new`);
+  await onTheBench(page);
+  await page.getByRole("tab", { name: "From a video" }).click();
+  await page.getByLabel("Video file").setInputFiles("samples/captures/lamp-room.webm");
+  await expect(page.getByText("480 × 270")).toBeVisible();
+  await page.reload();
+  await page.locator("[data-ready]").waitFor();
+  await page.getByRole("tab", { name: "From a video" }).click();
+  await expect(page.getByText("480 × 270")).toBeVisible();
+});
+
+test("at 200 % zoom the page keeps half of the height, and nothing scrolls sideways", async ({
+  page,
+  request,
+}) => {
+  // 1280 × 800 at 200 % is 640 × 400 CSS pixels (WCAG 2.2, success criterion 1.4.4, and 1.4.10 for reflow).
+  await page.setViewportSize({ width: 640, height: 400 });
   const job = await demoJob(request, "Copper Regatta");
+  for (const path of ["/", "/jobs", `/jobs/${job}`, `/jobs/${job}/runs/new`, "/board", "/kit/rigs", "/log"]) {
+    await open(page, path);
+    const content = (await page.locator("#content").boundingBox())!;
+    expect([path, content.height >= 200]).toEqual([path, true]);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect([path, wide]).toEqual([path, 640]);
+  }
+});
+
+test("after an edit, E opens the run that is looked at then", async ({ page, request }) => {
+  const job = await demoJob(request, "The Drowned Gallery");
   const { runs } = await (await request.get(`/api/v1/jobs/${job}`)).json();
   await open(page, `/jobs/${job}?run=${runs[0].id}`);
   const sheet = page.getByRole("dialog");
@@ -303,11 +332,12 @@ test("a saved job is taken in whole: its runs with settings, notes and faults", 
 });
 
 test("a name that is there already is asked about, and leads to what has it", async ({ page, request }) => {
-  const { rows } = await (await request.get("/api/v1/systems")).json();
   await open(page, "/kit/systems/new");
-  await page.getByLabel("Name").first().fill(rows[0].name.toUpperCase());
+  await page.getByLabel("Name").first().fill("CINDER 32");
   await page.getByRole("button", { name: "Keep the system" }).click();
   await expect(page.getByRole("alert").first()).toContainText("Is it the same one?");
   await page.getByRole("link", { name: "Open the one that is there" }).click();
-  await page.waitForURL(`**/kit/systems/${rows[0].id}`);
+  const { rows } = await (await request.get("/api/v1/find?search=Cinder%2032")).json();
+  const { path } = rows.find(({ kind }: { kind: string }) => kind === "system");
+  await page.waitForURL(`**${path}`);
 });

@@ -31,7 +31,7 @@ export const namedJobSchema = z.object({
     .min(1)
     .max(1000)
     .describe("The rate that the title was built for, where it is made here."),
-  tied: z.boolean().default(true).describe("Whether its speed hangs on its rate, where it is made here."),
+  tied: z.boolean().default(true).describe("Whether its speed is tied to its rate, where it is made here."),
   refreshHz: z.number().min(10).max(1000).describe("Refresh of the rig's screen, where it is made here."),
   targetFps: z.number().min(1).max(1000).nullable().default(null),
   houseRulesId: z.uuid().nullable().default(null),

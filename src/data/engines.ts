@@ -1,7 +1,8 @@
 import { QueryTypes } from "sequelize";
-import type { NewEngine, Setting } from "@/core/kit";
+import { layerSettings, rigSettings, titleSettings, type NewEngine, type Setting } from "@/core/kit";
 import type { BuildRow, EngineDetail } from "@/core/records";
-import { Build, CatalogueSetting, Engine, EngineSystem, store } from "./models";
+import { Build, CatalogueSetting, Engine, EngineSystem, Title, store } from "./models";
+import { findRig } from "./rigs";
 import { together, transact } from "./transact";
 
 /** Every engine's builds with the systems the engine runs. */
@@ -68,6 +69,33 @@ export async function catalogueOf(engineId: string): Promise<Setting[]> {
   return rows.map(({ definition }) => definition);
 }
 
+/**
+ * Everything that can be set for a title with an engine on a rig: the engine's settings, what it runs through, the
+ * device's own switches, and the title's options and patches where a title is named.
+ */
+export async function catalogueAt({ engineId, rigId, titleId = null }: SettablePlace): Promise<Setting[]> {
+  const [own, engine, rig, title] = await together(
+    async () => catalogueOf(engineId),
+    async () => Engine.findByPk(engineId, { attributes: ["layers"] }),
+    async () => findRig(rigId),
+    async () =>
+      titleId === null ? null : Title.findByPk(titleId, { attributes: ["options", "patches", "copy"] }),
+  );
+  return [
+    ...own,
+    ...layerSettings(engine?.layers),
+    ...(rig ? rigSettings(rig.spec) : []),
+    ...(title ? titleSettings({ ...title.get({ plain: true }), copy: title.copy ?? undefined }) : []),
+  ];
+}
+
+/** Where something can be set. */
+export interface SettablePlace {
+  engineId: string;
+  rigId: string;
+  titleId?: string | null;
+}
+
 export async function findEngine(id: string): Promise<EngineDetail | null> {
   store();
   const engine = await Engine.findByPk(id);
@@ -84,19 +112,27 @@ export async function findEngine(id: string): Promise<EngineDetail | null> {
     notes: engine.notes,
     backEnds: engine.backEnds,
     configFiles: engine.configFiles,
+    layers: engine.layers,
     catalogue,
     systemIds: systems.map(({ systemId }) => systemId),
-    builds: builds.map(({ version, branch, date, notes }) => ({ version, branch, date, notes })),
+    builds: builds.map(({ version, branch, date, notes, link, sha256 }) => ({
+      version,
+      branch,
+      date,
+      notes,
+      link,
+      sha256,
+    })),
   };
 }
 
 /** Puts an engine down anew. Builds that jobs hang from stay even when the list no longer names them. */
 export async function putEngine(
   id: string,
-  { name, notes, backEnds, configFiles, builds, systemIds, catalogue }: NewEngine,
+  { name, notes, backEnds, configFiles, layers = [], builds, systemIds, catalogue }: NewEngine,
 ): Promise<void> {
   return transact(async () => {
-    await Engine.update({ name, notes, backEnds, configFiles }, { where: { id } });
+    await Engine.update({ name, notes, backEnds, configFiles, layers }, { where: { id } });
     await EngineSystem.destroy({ where: { engineId: id } });
     await EngineSystem.bulkCreate(systemIds.map((systemId) => ({ engineId: id, systemId })));
     const held = await Build.findAll({ where: { engineId: id } });

@@ -19,6 +19,7 @@ import { foundAtOnce } from "./migrations/0014-found-at-once";
 import { scopedTokens } from "./migrations/0015-scoped-tokens";
 import { whatHolds } from "./migrations/0016-what-holds";
 import { whatWasDone } from "./migrations/0017-what-was-done";
+import { ownSwitches } from "./migrations/0018-own-switches";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -40,6 +41,7 @@ export const migrations = [
   scopedTokens,
   whatHolds,
   whatWasDone,
+  ownSwitches,
 ];
 
 type Migrations = typeof migrations;

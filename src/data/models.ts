@@ -72,6 +72,8 @@ export class Title extends Model<InferAttributes<Title>, InferCreationAttributes
   declare notes: CreationOptional<string>;
   declare patches: NewTitle["patches"];
   declare needs: CreationOptional<NewTitle["needs"]>;
+  declare options: CreationOptional<NewTitle["options"]>;
+  declare copy: CreationOptional<NewTitle["copy"] | null>;
   declare retiredAt: CreationOptional<string | null>;
 }
 
@@ -93,6 +95,7 @@ export class Engine extends Model<InferAttributes<Engine>, InferCreationAttribut
   declare notes: CreationOptional<string>;
   declare backEnds: NewEngine["backEnds"];
   declare configFiles: CreationOptional<NewEngine["configFiles"]>;
+  declare layers: CreationOptional<NewEngine["layers"]>;
 }
 
 export class EngineSystem extends Model<InferAttributes<EngineSystem>, InferCreationAttributes<EngineSystem>> {
@@ -107,6 +110,8 @@ export class Build extends Model<InferAttributes<Build>, InferCreationAttributes
   declare branch: "stable" | "experimental";
   declare date: string | null;
   declare notes: CreationOptional<string>;
+  declare link: CreationOptional<string>;
+  declare sha256: CreationOptional<string>;
 }
 
 export class CatalogueSetting extends Model<
@@ -297,6 +302,8 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       notes: emptyWords,
       patches: json,
       needs: { ...json, defaultValue: [] },
+      options: { ...json, defaultValue: [] },
+      copy: json,
       retiredAt: moment,
     },
   ],
@@ -308,13 +315,30 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
   [
     Engine,
     "engines",
-    { id, version, name: words, notes: emptyWords, backEnds: json, configFiles: { ...json, defaultValue: [] } },
+    {
+      id,
+      version,
+      name: words,
+      notes: emptyWords,
+      backEnds: json,
+      configFiles: { ...json, defaultValue: [] },
+      layers: { ...json, defaultValue: [] },
+    },
   ],
   [EngineSystem, "engine_systems", { engineId: partOfKey, systemId: partOfKey }],
   [
     Build,
     "builds",
-    { id, engineId: key, version: words, branch: words, date: { type: DataTypes.DATEONLY }, notes: emptyWords },
+    {
+      id,
+      engineId: key,
+      version: words,
+      branch: words,
+      date: { type: DataTypes.DATEONLY },
+      notes: emptyWords,
+      link: emptyWords,
+      sha256: emptyWords,
+    },
   ],
   [CatalogueSetting, "settings", { id, engineId: key, position, key: words, definition: json }],
   [

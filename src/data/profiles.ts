@@ -167,14 +167,14 @@ export type DecidedOnRig = Omit<TrialRow, "runs"> & {
   ranBuildId: string;
 };
 
-/** Decided trials by the revision and build of their newest run, in the order they were decided. */
+/** Decided trials by the revision and build of the kept arm's newest run, in the order they were decided. */
 const decided = (where: string) => `
   select t.id, t.version, t.job_id as "jobId", t.number, t.kind, t.name, t.arms, t.rounds, t.cold, t.plan, t.before, t.created_at as "createdAt",
          t.choice, t.kept_arm as "keptArm", t.reason, t.outcome, t.decided_at as "decidedAt", j.title_id as "titleId", j.rig_id as "rigId", b.engine_id as "engineId",
          u.rig_revision_id as "revisionId", v.number as revision, ${driverOf} as driver,
          u.conditions ->> 'setUp' as "setUp", u.build_id as "ranBuildId"
   from trials t join jobs j on j.id = t.job_id join builds b on b.id = j.build_id
-  join lateral (select rig_revision_id, build_id, conditions from runs where trial_id = t.id and deleted_at is null order by number desc limit 1) u on true
+  join lateral (select rig_revision_id, build_id, conditions, settings from runs where trial_id = t.id and deleted_at is null order by (arm is not distinct from t.kept_arm) desc, number desc limit 1) u on true
   join rig_revisions v on v.id = u.rig_revision_id
   where ${where} and t.decided_at is not null and t.deleted_at is null and j.deleted_at is null
   order by t.decided_at, t.id`;

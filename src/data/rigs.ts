@@ -1,5 +1,5 @@
 import { Op, QueryTypes } from "sequelize";
-import type { NewRig, RigSpec } from "@/core/kit";
+import { driverKey, type NewRig, type RigSpec } from "@/core/kit";
 import type { RigDetail, RigRow } from "@/core/records";
 import { Rig, RigRevision, Title, store } from "./models";
 import { transact } from "./transact";
@@ -47,10 +47,10 @@ export async function reviseRig(
 }
 
 /**
- * SQL of the driver that a run (u) was made with: that of its set-up, else that of the rig's revision (v);
+ * SQL of the driver that a run (u) was made with: the one chosen of several, that of its set-up, else that of the rig's revision (v);
  * never null.
  */
-export const driverOf = `coalesce((select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x
+export const driverOf = `coalesce(nullif(u.settings ->> '${driverKey}', ''), (select x -> 'driver' ->> 'version' from jsonb_array_elements(v.spec -> 'setUps') x
   where x ->> 'name' = u.conditions ->> 'setUp'), v.spec -> 'driver' ->> 'version', '')`;
 
 /** A rig as it was at a revision; null where there is none. */

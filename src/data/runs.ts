@@ -60,7 +60,7 @@ export async function staleRuns(hours: number): Promise<string[]> {
 const runColumns = (segments: boolean) =>
   `r.id, r.version, r.job_id as "jobId", r.number, r.label, r.source, r.form, r.file_name as "fileName", r.made_at as "madeAt", r.settings, r.conditions, r.rules, r.yardstick,
   r.cache_state as "cacheState", r.state, r.state = 'crashed' as crashed, r.skipped_rows as "skippedRows", r.preflight, r.notes, r.trial_id as "trialId", r.arm, r.file_hash as "fileHash", r.tags, r.capture, r.overruled, r.from_memory as "fromMemory", r.scene, r.build_id as "buildId", r.rig_revision_id as "rigRevisionId",
-  (select ${driverOf} from rig_revisions v, lateral (select r.conditions) u where v.id = r.rig_revision_id) as driver,
+  (select ${driverOf} from rig_revisions v, lateral (select r.conditions, r.settings) u where v.id = r.rig_revision_id) as driver,
   ${segments ? "m.summary" : `(m.summary - 'scenes') || '{"segments": []}'::jsonb as summary`}, m.verdict,
   coalesce((select jsonb_agg(severity) from faults where run_id = r.id and deleted_at is null), '[]') as faults`;
 

@@ -81,9 +81,10 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
   const row = await Title.findByPk(id);
   if (!row) return null;
   const scenes = await Scene.findAll({ where: { titleId: id }, order: ["position"] });
-  const { retiredAt, ...title } = row.get({ plain: true });
+  const { retiredAt, copy, ...title } = row.get({ plain: true });
   return {
     ...title,
+    ...(copy && { copy }),
     retired: retiredAt !== null,
     scenes: scenes.map(({ name, how, seconds, worst, fps }) => ({ name, how, seconds, worst, fps })),
   };
@@ -91,7 +92,7 @@ export async function findTitle(id: string): Promise<TitleDetail | null> {
 
 export async function putTitle(id: string, { scenes, ...title }: NewTitle): Promise<void> {
   return transact(async () => {
-    await Title.update(title, { where: { id } });
+    await Title.update({ ...title, options: title.options ?? [], copy: title.copy ?? null }, { where: { id } });
     await Scene.destroy({ where: { titleId: id } });
     await Scene.bulkCreate(scenes.map((scene, position) => ({ ...scene, position, titleId: id })));
   });

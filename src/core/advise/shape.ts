@@ -1,5 +1,5 @@
 import { z } from "@/core/schema";
-import { settingValueSchema, settingsSchema, conditionsSchema, strategies } from "@/core/kit";
+import { settingValueSchema, settingsSchema, conditionsSchema, purposes, strategies } from "@/core/kit";
 import { saidSchema } from "@/core/said/shape";
 
 /**
@@ -34,22 +34,7 @@ export const leverSchema = z.object({
   conditions: conditionsSchema.partial(),
   heats: z.boolean().describe("Raises clocks, watts or heat: cautions go beside it."),
   pixelRatio: z.number().nullable().describe("For a scale: pixels then over pixels now."),
-  purpose: z
-    .enum([
-      "scale",
-      "limiter",
-      "hold rate",
-      "display sync",
-      "emulated clock",
-      "cycle skip",
-      "frame skip",
-      "sound queue",
-      "sound sync",
-      "back end",
-      "shader cache",
-    ])
-    .nullable()
-    .describe("What the setting is for."),
+  purpose: z.enum(purposes).nullable().describe("What the setting is for."),
   lifts: z.boolean().optional().describe("Lifts a limit or a hold on the rate."),
   steps: z.number().optional().describe("Steps left in this direction, this one included."),
   end: settingValueSchema.optional().describe("Its fastest value; absent where nobody knows it."),

@@ -186,7 +186,7 @@ const unlikelyFrom = 0.3;
  * known to be useless was tried in this job: each setting, everything at once, the other choices; until then it
  * may be unlikely, with the chance and what would tell.
  *
- * @param tied whether the title's speed hangs on its rate
+ * @param tied whether the title's speed is tied to its rate
  * @returns null where the rate is there, or may well be reached
  */
 export function outlook(input: SuggestInput, tied: boolean): { isOut: boolean; sentence: Said } | null {

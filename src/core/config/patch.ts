@@ -15,7 +15,7 @@ import { yamlLayout } from "./yaml";
 
 /** A value of a file: where it stands, and what it is. */
 export interface ConfigEntry {
-  /** Sections or parents parted by "/", empty at the top. */
+  /** Sections or parents separated by "/", empty at the top. */
   section: string;
   key: string;
   line: number;
@@ -96,7 +96,7 @@ function valueFor(format: ConfigFormat, value: ConfigValue, spot: Spot | undefin
   return spot && typeof spot.value === "string" ? value : literalOf(value);
 }
 
-/** A value that is wanted at a path, its parts parted by "/". */
+/** A value that is wanted at a path, its parts separated by "/". */
 interface Wanted {
   path: string;
   value: ConfigValue;
@@ -111,7 +111,7 @@ interface Patched {
  * A file with some of its values changed, and every other character as it was. What comes out is read again:
  * only what was asked for may differ. The file is read once and checked once; one value after the other where
  * values depend on one another, as two in a section that isn't there yet do.
- * @param wanted values by path, parted by "/"
+ * @param wanted values by path, separated by "/"
  * @throws ConfigProblem with the line for what can't be patched safely
  */
 export function patchConfig(text: string, format: ConfigFormat, wanted: Wanted[]): Patched {

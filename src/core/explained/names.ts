@@ -33,7 +33,7 @@ export const explainedNames = {
   picturesShown: ["Pictures shown"],
   unsurePictures: ["Unsure", "Unsure pictures"],
   stillPictures: ["Left out as still"],
-  separators: ["Columns parted by"],
+  separators: ["Columns separated by"],
   interval: ["95 % interval"],
   noiseFloor: ["Noise floor"],
   margin: ["Smallest difference worth having"],

@@ -283,7 +283,7 @@ export const runExplanations = {
     made: "Found from the file’s own rows.",
     source: "Ours.",
     good: "Right if the frame times beside it look right.",
-    example: "A row of a file parted by semicolons with decimal commas.",
+    example: "A row of a file separated by semicolons with decimal commas.",
     drawing: { kind: "chain", parts: ["0,0;16,7", "semicolon, decimal comma", "16.7 ms"] },
   },
 } satisfies Partial<Record<ExplainedKey, Explanation>>;

@@ -1,6 +1,7 @@
 import { z } from "@/core/schema";
 import { guessPurpose, purposes } from "./purpose";
 import { reliefs, configFormats } from "./engineNames";
+import { engineLayerSchema, sourceShape } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 
@@ -47,6 +48,8 @@ const settingShape = z.object({
    * What it is for, where the application has to know; guessed from its shape where a catalogue doesn't say.
    */
   purpose: z.enum(purposes).nullable().optional(),
+  /** What has to be minded where it is changed. */
+  caution: z.string().trim().max(400).optional(),
 });
 export const settingSchema = settingShape.transform((setting) => ({
   ...setting,
@@ -80,9 +83,12 @@ export const newEngineSchema = z.object({
         branch: z.enum(["stable", "experimental"]),
         date: z.iso.date().nullable(),
         notes: z.string().trim().max(400),
+        ...sourceShape,
       }),
     )
     .min(1),
+  /** What it runs through on the device, each in versions that can be chosen. */
+  layers: z.array(engineLayerSchema).max(12).optional(),
   backEnds: z.array(backEndSchema).max(20),
   configFiles: z.array(configFileSchema).max(20).default([]),
   catalogue: z.array(settingSchema).max(500),

@@ -21,3 +21,6 @@ export { changed, valueWords } from "./valueWords";
 export * from "./hardness";
 export * from "./engineNames";
 export * from "./preflightWhens";
+export * from "./switchSchema";
+export * from "./ownSettings";
+export { keyOf } from "./keyOf";

@@ -11,6 +11,7 @@ export const purposes = [
   "sound sync",
   "back end",
   "shader cache",
+  "costs speed",
 ] as const;
 export type Purpose = (typeof purposes)[number];
 

@@ -1,4 +1,5 @@
 import { z } from "@/core/schema";
+import { coolerSchema, driverSchema, ownSwitches } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(80);
 const text = z.string().trim().max(400);
@@ -63,7 +64,16 @@ export const rigSpecSchema = z.object({
   powerModes: z.array(powerModeSchema),
   /** Clock options or governors, by the names the rig gives them. */
   clockOptions: z.array(name),
-  cooling: z.object({ kind: text, coolerToHand: z.boolean() }),
+  cooling: z.object({
+    kind: text,
+    coolerToHand: z.boolean(),
+    /** Coolers and fans that can be used, by their names. */
+    coolers: z.array(coolerSchema).max(20).optional(),
+  }),
+  /** The device's own switches: a driver's panel, turbo, forced filtering, swap, governor, background programs. */
+  switches: ownSwitches.optional(),
+  /** Drivers that can be installed side by side, beside the one above. */
+  drivers: z.array(driverSchema).max(40).optional(),
   batteryWh: z.number().min(0.1).max(10_000).nullable(),
   /** What the maker names as the processor's limit, °C. */
   temperatureLimitC: z.number().min(30).max(120).nullable(),

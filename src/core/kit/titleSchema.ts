@@ -1,5 +1,7 @@
 import { z } from "@/core/schema";
 import { hardnesses } from "./hardness";
+import { keyOf } from "./keyOf";
+import { copySchema, ownSwitches, sourceShape } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 /** What an engine can or can't, in words of the tuner's own: "outside controls", "own drivers". */
@@ -32,13 +34,16 @@ export const sceneSchema = z.object({
   worst: z.boolean(),
 });
 
-/** A patch that changes a title's rate, and what it breaks. */
+/** A patch or a cheat: what it changes, the rate it lifts to where it does, and what it breaks. */
 export const patchSchema = z.object({
   name,
   fps: z.number().min(1).max(1000).nullable(),
   sideEffects: z.string().trim().max(400),
   /** The title's version it fits. */
   fitsVersion: z.string().trim().max(60),
+  /** What it changes, in words. */
+  changes: z.string().trim().max(400).optional(),
+  ...sourceShape,
 });
 
 export const newTitleSchema = z.object({
@@ -52,7 +57,15 @@ export const newTitleSchema = z.object({
   hardness: z.enum(hardnesses),
   scenes: z.array(sceneSchema).max(100),
   memoryNeededGb: z.number().min(0.01).max(4096).nullable(),
-  patches: z.array(patchSchema).max(50),
+  patches: z
+    .array(patchSchema)
+    .max(50)
+    .refine((patches) => new Set(patches.map(({ name }) => keyOf(name))).size === patches.length, {
+      message: "Two patches have the same name.",
+    }),
+  /** What can be set in the title itself. */
+  options: ownSwitches.optional(),
+  copy: copySchema.optional(),
   /** What an engine must be able to for it, as abilities are called. */
   needs: z.array(abilityName).max(20).optional(),
   notes: z.string().trim().max(2000),

@@ -21,7 +21,7 @@ export interface FileRow extends FileEntry {
   taken: SettingValue | null;
 }
 
-/** Where a setting stands in its file, sections parted by "/". */
+/** Where a setting stands in its file, sections separated by "/". */
 export const pathOf = ({ section, configKey, key }: Pick<Setting, "section" | "configKey" | "key">) =>
   [section, configKey || key].filter((part) => part !== "").join("/");
 

@@ -4,7 +4,7 @@ import { type RigNow, type SetValue, type ProfileOf } from "./layerValues";
 import { layers, type Layer } from "./layer";
 import type { MeasuredOn, LayerValue } from "./shape";
 import { group } from "d3-array";
-import type { Setting, Settings, SettingValue } from "@/core/kit";
+import { driverKey, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { besideKeys } from "./beside";
 import type { HeldValues } from "./heldValues";
 
@@ -81,6 +81,11 @@ export function profileRows<Value extends SetValue>(
 ): ProfileRow<Value>[] {
   const telling = new Set(evidenceOf);
   const evidence = confirmations.filter(({ titleId }) => telling.has(titleId));
+  // Of drivers side by side the one that holds here is what evidence is held against.
+  const driver = catalogue.some(({ key }) => key === driverKey)
+    ? layers.flatMap((layer) => held.cell(layer, driverKey, of)?.value ?? []).at(-1)
+    : undefined;
+  const here = driver === undefined ? now : { ...now, driver: String(driver) };
   return catalogue.map((setting) => {
     const { key, label, default: own } = setting;
     const cells = {
@@ -91,7 +96,7 @@ export function profileRows<Value extends SetValue>(
     const from = layers.findLast((layer) => cells[layer] !== null) ?? null;
     const value = (from && cells[from]?.value) ?? own;
     const proving = evidence.filter(({ kept }) => Object.hasOwn(kept, key) && kept[key] === value);
-    const fresh = proving.filter((one) => staleBy(one, now).length === 0);
+    const fresh = proving.filter((one) => staleBy(one, here).length === 0);
     const last = proving.at(-1);
     const standing: Proof =
       from === null
@@ -113,7 +118,7 @@ export function profileRows<Value extends SetValue>(
       from,
       value,
       standing,
-      stale: standing === "stale" && last ? staleBy(last, now) : [],
+      stale: standing === "stale" && last ? staleBy(last, here) : [],
       together: alwaysWith(setting, fresh.length > 0 ? fresh : proving),
       confirmations: proving,
     };

@@ -1,5 +1,12 @@
 import { z } from "@/core/schema";
-import { settingValueSchema, type ConfigFile, type RigSpec, type Setting, type SettingValue } from "@/core/kit";
+import {
+  isOwn,
+  settingValueSchema,
+  type ConfigFile,
+  type RigSpec,
+  type Setting,
+  type SettingValue,
+} from "@/core/kit";
 import { besideKeys, besideValues, type Override } from "@/core/profile";
 import {
   cautionWords,
@@ -134,9 +141,9 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
         {
           key,
           label: setting.label,
-          file: setting.file ?? onlyFile,
+          file: isOwn(key) ? "" : (setting.file ?? onlyFile),
           section: setting.section,
-          configKey: setting.configKey || key,
+          configKey: isOwn(key) ? "" : setting.configKey || key,
           line: null,
           before: from ?? setting.default,
           after: to,
@@ -165,7 +172,11 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     })),
     sideEffects: overrides.flatMap(({ key }) => {
       const setting = named(key);
-      return setting ? (sideEffectWords(setting) ?? []) : [];
+      if (!setting) return [];
+      return [
+        sideEffectWords(setting) ?? [],
+        setting.caution ? `${setting.label}. ${setting.caution}` : [],
+      ].flat();
     }),
     marks: (run?.marks ?? []).map(({ label, startMs }) => ({ label, startMs })),
     cautions: cautionWords(Boolean(facts.conditions.clocks)),

@@ -26,6 +26,7 @@ export {
 } from "./understand";
 export type { ArmFigures, Progress, Visits } from "./shape";
 export { comparePlan, descendPlan, type PlannedChange } from "./kinds/compare/plan";
+export { factorPlan, factorsFor, type Factor, type FactorValue } from "./kinds/compare/factors";
 export { leadPlan } from "./lead";
 export { adviseComparison } from "./kinds/compare/advise";
 export { pairEffects } from "./kinds/compare/pairs";

@@ -42,7 +42,7 @@ async function armSettings(
   title: data.CampaignTitleRow,
 ): Promise<Settings> {
   const [catalogue, held] = await data.together(
-    async () => data.catalogueOf(engineId),
+    async () => data.catalogueAt({ engineId, rigId, titleId: title.titleId }),
     async () =>
       from === "profile" ? data.standingValues({ rigId, engineId }, { only: title }) : new HeldValues([]),
   );
@@ -86,7 +86,7 @@ async function begun(
   if (!job) throw notFound("job");
   await data.putBaseline(
     jobId,
-    baselineOf(job, await data.catalogueOf(job.engineId), { settings: await armSettings(firstArm, title) }),
+    baselineOf(job, await data.catalogueAt(job), { settings: await armSettings(firstArm, title) }),
   );
   const made = [];
   for (const each of own)

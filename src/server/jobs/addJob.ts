@@ -12,7 +12,7 @@ export async function addJob(actor: Actor, input: Body<"addJob">): Promise<strin
     const id = await data.addJob(job);
     if (beginsFrom === "defaults") {
       const made = await data.findJob(id);
-      if (made) await data.putBaseline(id, baselineOf(made, await data.catalogueOf(made.engineId)));
+      if (made) await data.putBaseline(id, baselineOf(made, await data.catalogueAt(made)));
     }
     const [rig, bench] = await data.together(
       async () => data.findRig(job.rigId),

@@ -12,7 +12,7 @@ export async function loadStory(job: JobRow, { segments = false } = {}): Promise
   const [runs, trials, catalogue] = await data.together(
     async () => data.listRuns(job.id, { segments }),
     async () => data.listTrials(job.id),
-    async () => data.catalogueOf(job.engineId),
+    async () => data.catalogueAt(job),
   );
   const profile = job.baseline ? {} : await effectiveFor(job, catalogue);
   return storyFrom(job, runs, trials, catalogue, profile);

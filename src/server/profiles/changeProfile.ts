@@ -1,5 +1,5 @@
 import { readBody, readQuery, type Body } from "@/contract";
-import { valueRefusal, type Setting, type Settings, type SettingValue } from "@/core/kit";
+import { isOwn, valueRefusal, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import {
   besideOf,
   besideSettings,
@@ -29,11 +29,11 @@ export const touchedProfile = { kind: "profile" as const, id: "" };
 /** Any rate may be held to; a title's own is what it is where none is decided. */
 const anyRate = 60;
 
-/** Everything that a profile's layers can hold: the engine's settings, and what is beside them. */
-export async function settableOn({ rigId, engineId }: Place): Promise<Setting[]> {
+/** Everything that a profile's layers can hold: the engine's settings, the device's and the title's, and what is beside them. */
+export async function settableOn(place: Place, titleId: string | null = null): Promise<Setting[]> {
   const [catalogue, rig] = await data.together(
-    async () => data.catalogueOf(engineId),
-    async () => data.findRig(rigId),
+    async () => data.catalogueAt({ ...place, titleId }),
+    async () => data.findRig(place.rigId),
   );
   if (!rig) throw notFound("rig");
   return [...catalogue, ...besideSettings(rig.spec, anyRate)];
@@ -103,7 +103,7 @@ export async function setProfileValues(
     const place = { rigId, engineId };
     await data.lockProfile(place);
     const [catalogue, held] = await data.together(
-      async () => settableOn(place),
+      async () => settableOn(place, titleId),
       async () => data.standingValues(place, { only: { systemId, titleId } }),
     );
     const wanted = allowed(catalogue, values);
@@ -200,7 +200,7 @@ export async function liftValue(actor: Actor, input: Body<"liftValue">): Promise
 /** Takes what holds for a title, or a system, to another rig: a hypothesis there. */
 export async function carryProfile(actor: Actor, input: Body<"carryProfile">): Promise<{ changed: number }> {
   const { fromRigId, toRigId, engineId, systemId, titleId, buildId } = input;
-  const from = await loadPlace({ rigId: fromRigId, engineId });
+  const from = await loadPlace({ rigId: fromRigId, engineId }, { titleId });
   const now: RigNow = {
     revisionId: "",
     revision: 0,
@@ -213,7 +213,9 @@ export async function carryProfile(actor: Actor, input: Body<"carryProfile">): P
   const settable = [...from.catalogue, ...besideSettings(from.rig.spec, title?.nativeFps ?? null)];
   const rows = profileRows(settable, from.held, { systemId, titleId, buildId }, now, []);
   return writing(actor, async (touch) => {
-    const there = new Map((await settableOn({ rigId: toRigId, engineId })).map((each) => [each.key, each]));
+    const there = new Map(
+      (await settableOn({ rigId: toRigId, engineId }, titleId)).map((each) => [each.key, each]),
+    );
     const place = { rigId: toRigId, engineId };
     await data.lockProfile(place);
     const layer = titleId === null ? ("system" as const) : ("title" as const);
@@ -221,7 +223,9 @@ export async function carryProfile(actor: Actor, input: Body<"carryProfile">): P
     const carried = rows.filter(({ key, value, default: own }) => {
       const setting = there.get(key);
       return (
-        value !== own && setting !== undefined && (!isBeside(key) || valueRefusal(setting, value) === null)
+        value !== own &&
+        setting !== undefined &&
+        (!(isBeside(key) || isOwn(key)) || valueRefusal(setting, value) === null)
       );
     });
     await data.addLayerValues(

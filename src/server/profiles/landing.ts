@@ -64,7 +64,7 @@ export async function landDecision(
   await data.lockProfile(place);
   const [decided, ofEngine, title, rig, own] = await data.together(
     async () => data.decidedOnRig(place),
-    async () => data.catalogueOf(job.engineId),
+    async () => data.catalogueAt(job),
     async () => data.findTitle(job.titleId),
     async () => data.findRig(job.rigId),
     async () => data.valuesOfTitle(place, job.titleId),

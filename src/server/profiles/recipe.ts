@@ -98,7 +98,7 @@ export async function viewProfileRecipe(query: Query<"viewProfileRecipe">): Prom
       branch: build?.branch ?? "",
       configFiles: view.engine.configFiles,
     },
-    catalogue: view.catalogue,
+    catalogue: [...view.catalogue, ...view.beside],
     overrides: view.rows
       .filter(({ key, from, value, default: own }) => from !== null && value !== own && !isBeside(key))
       .map(({ key, default: from, value: to, confirmations }) => {

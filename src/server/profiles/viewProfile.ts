@@ -1,7 +1,7 @@
 import type { Query, ProfileCheck, ProfileView } from "@/contract";
 import { setImmediate as breath } from "node:timers/promises";
 import { group } from "d3-array";
-import type { Setting } from "@/core/kit";
+import { isOwn, type Setting } from "@/core/kit";
 import {
   besideSettings,
   decisionsOf,
@@ -24,12 +24,15 @@ import { notFound } from "@/server/problem";
 type Place = data.ProfilePlace;
 
 /** What a profile is made of. @throws Problem 404 for a rig or an engine that isn't there */
-export async function loadPlace(place: Place, until: Date | null = null) {
+export async function loadPlace(
+  place: Place,
+  { until = null, titleId = null }: { until?: Date | null; titleId?: string | null } = {},
+) {
   const [rig, engine, builds, catalogue, held, decided] = await data.together(
     async () => data.findRig(place.rigId),
     async () => data.findEngine(place.engineId),
     async () => data.listBuilds(),
-    async () => data.catalogueOf(place.engineId),
+    async () => data.catalogueAt({ ...place, titleId }),
     async () => data.standingValues(place, { until }),
     async () => data.decidedOnRig(place),
   );
@@ -73,9 +76,9 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
   );
   const rows = found.filter((row) => rigId === undefined || row.rigId === rigId);
   const catalogues = new Map<string, Setting[]>();
-  for (const { engineId, values } of rows)
-    if (values > 0 && !catalogues.has(engineId)) catalogues.set(engineId, await data.catalogueOf(engineId));
   const nameOf = (place: Place) => `${place.rigId} ${place.engineId}`;
+  for (const { rigId, engineId, values } of rows)
+    if (values > 0) catalogues.set(nameOf({ rigId, engineId }), await data.catalogueAt({ rigId, engineId }));
   const standing = new Map(whole.standing.map(({ held, ...place }) => [nameOf(place), held]));
   const [decided, titles] = [group(whole.decided, nameOf), group(whole.titles, nameOf)];
   const counted: ProfileListRow[] = [];
@@ -95,7 +98,7 @@ export async function listProfiles(rigId?: string): Promise<{ rows: ProfileListR
     );
     const checks = checksOf(
       titles.get(name) ?? [],
-      [...(catalogues.get(row.engineId) ?? []), ...besideSettings(rig.spec, null)],
+      [...(catalogues.get(name) ?? []), ...besideSettings(rig.spec, null)],
       standing.get(name) ?? new HeldValues([]),
       now,
       confirmationsOf(decided.get(name) ?? []),
@@ -157,9 +160,9 @@ export const viewProfile = async (query: Query<"viewProfile">): Promise<ProfileV
 async function profileAsked(asked: Query<"viewProfile">): Promise<ProfileView> {
   const place = { rigId: asked.rig, engineId: asked.engine };
   const until = isNaN(Date.parse(asked.asOf)) ? null : new Date(asked.asOf);
-  const [{ rig, engine, builds, catalogue: ofEngine, held, confirmations }, titles, rigs, history, saw] =
+  const [{ rig, engine, builds, catalogue: settings, held, confirmations }, titles, rigs, history, saw] =
     await data.together(
-      async () => loadPlace(place, until),
+      async () => loadPlace(place, { until, titleId: asked.title || null }),
       async () => data.titlesOfEngine(place),
       async () => data.listRigs(),
       async () => data.valuesEverSet(place, { most: mostHistory, until }),
@@ -170,7 +173,8 @@ async function profileAsked(asked: Query<"viewProfile">): Promise<ProfileView> {
   const systems = [
     ...new Map(titles.map(({ systemId, system }) => [systemId, { id: systemId, name: system }])).values(),
   ];
-  const catalogue = [...ofEngine, ...besideSettings(rig.spec, title?.nativeFps ?? null)];
+  const ofEngine = settings.filter(({ key }) => !isOwn(key));
+  const catalogue = [...settings, ...besideSettings(rig.spec, title?.nativeFps ?? null)];
   const systemId = title?.systemId ?? systems.find(({ id }) => id === asked.system)?.id ?? systems[0]?.id ?? "";
   const now = nowOf(rig, build);
   const here = titles.filter((each) => each.systemId === systemId && each.worked).map(({ id }) => id);

@@ -194,7 +194,7 @@ export function BenchPage({
               </ul>
             </Panel>
           )}
-          <Panel title="Mind">
+          <Panel title="Watch out">
             <ul className="list-disc space-y-2 pl-4 text-[13px] text-soft">
               {warnings.map((note) => (
                 <li key={note.code} className="text-caution">

@@ -4,7 +4,7 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { momentsOf } from "@/core/capture";
 import type { Yardstick } from "@/core/metrics";
 import { Button, EmptyPanel, FileInput, Keys, Panel, say, toast, Link } from "@/ui";
-import { useDrops } from "@/views/drop";
+import { heldFiles, holdFiles, useDrops } from "@/views/drop";
 import { ClockPanel } from "./ClockPanel";
 import { Failed } from "./Failed";
 import { Marks } from "./Marks";
@@ -43,7 +43,20 @@ export function CaptureDesk({
   const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
   const [keeping, setKeeping] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const open = (given: File) => void session.open(given);
+  const [lost, setLost] = useState<string | null>(null);
+  const heldAs = `video ${place}`;
+  const open = (given: File) => {
+    setLost(null);
+    void session.open(given).then(() => session.read().opened && holdFiles(heldAs, [given]));
+  };
+  // A reload ends the session: the video that was in hand comes back, or is named where it was too large to be held.
+  useEffect(() => {
+    if (session.read().file) return;
+    void heldFiles(heldAs).then(({ files: [held], named: [name] }) => {
+      if (held && !session.read().file) void session.open(held);
+      setLost(name ?? null);
+    });
+  }, [session, heldAs]);
   useDrops((files) => {
     const [first] = files;
     if (first) open(first);
@@ -71,6 +84,7 @@ export function CaptureDesk({
     if (kept.stills === false)
       toast.error("The run is kept; its small pictures aren't.", { description: "Nothing else is missing." });
     endCapture(place);
+    await holdFiles(heldAs, []);
     onKept(kept);
   };
   const lengthMs = 1000 * (opened?.seconds ?? (result ? result.durationMs / 1000 : 0));
@@ -84,6 +98,11 @@ export function CaptureDesk({
         {problem && (
           <p role="alert" className="rounded-md border border-caution p-3 text-[13px] [overflow-wrap:anywhere]">
             {problem} Nothing was kept.
+          </p>
+        )}
+        {lost !== null && (
+          <p className="text-[13px] text-soft [overflow-wrap:anywhere]">
+            Chosen before, and too large to be held: {lost}. Choose it again.
           </p>
         )}
         <EmptyPanel

@@ -72,7 +72,7 @@ export function Timeline({
             fill="var(--series-b)"
             fillOpacity={0.5}
           >
-            <title>{label}</title>
+            <title>{`marked: ${label}`}</title>
           </rect>
         ))}
         {moments

@@ -188,7 +188,7 @@ export function RunSheet({
             />
           )}
         </Field>
-        <Field label="Tags" help="Parted by commas.">
+        <Field label="Tags" help="Separated by commas.">
           {(ids) => (
             <Input {...ids} value={tags} maxLength={400} onChange={(event) => setTags(event.target.value)} />
           )}

@@ -18,6 +18,7 @@ import { useBrought } from "@/views/drop";
 import { AddSheet } from "./AddSheet";
 import { FormFrame } from "./FormFrame";
 import { listOf } from "./numeric";
+import { SourceFields } from "./SourceFields";
 import { SettingFields } from "./SettingFields";
 import { forgetDraft, useSaving, type Endpoints } from "./useSaving";
 import { call } from "@/contract/client";
@@ -78,6 +79,7 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
   const asked = useSearchParams().get("setting");
   const builds = useFieldArray({ control, name: "builds" });
   const backEnds = useFieldArray({ control, name: "backEnds" });
+  const layers = useFieldArray({ control, name: "layers" });
   const files = useFieldArray({ control, name: "configFiles" });
   const catalogue = useFieldArray({ control, name: "catalogue" });
   return (
@@ -143,43 +145,87 @@ export function EngineForm({ systems, engine }: { systems: SystemRow[]; engine?:
         }
       >
         {builds.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[1fr_1fr_1fr_2fr_auto] items-end gap-3">
-            <Field label={`Version ${index + 1}`} error={errors.builds?.[index]?.version?.message}>
-              {(ids) => <Input {...ids} {...register(`builds.${index}.version`)} />}
-            </Field>
-            <Field label="Branch">
-              {({ id }) => (
-                <Controller
-                  control={control}
-                  name={`builds.${index}.branch`}
-                  render={({ field }) => (
-                    <ChoiceField
-                      id={id}
-                      label="Branch"
-                      value={field.value}
-                      onChange={field.onChange}
-                      options={["stable", "experimental"].map((value) => ({ value, label: value }))}
-                    />
-                  )}
-                />
-              )}
-            </Field>
-            <Field label="Date">
+          <div key={row.id}>
+            <div className="mb-1 grid grid-cols-[1fr_1fr_1fr_2fr_auto] items-end gap-3">
+              <Field label={`Version ${index + 1}`} error={errors.builds?.[index]?.version?.message}>
+                {(ids) => <Input {...ids} {...register(`builds.${index}.version`)} />}
+              </Field>
+              <Field label="Branch">
+                {({ id }) => (
+                  <Controller
+                    control={control}
+                    name={`builds.${index}.branch`}
+                    render={({ field }) => (
+                      <ChoiceField
+                        id={id}
+                        label="Branch"
+                        value={field.value}
+                        onChange={field.onChange}
+                        options={["stable", "experimental"].map((value) => ({ value, label: value }))}
+                      />
+                    )}
+                  />
+                )}
+              </Field>
+              <Field label="Date">
+                {(ids) => (
+                  <Input
+                    {...ids}
+                    type="date"
+                    {...register(`builds.${index}.date`, { setValueAs: (text) => text || null })}
+                  />
+                )}
+              </Field>
+              <Field label="Notes">{(ids) => <Input {...ids} {...register(`builds.${index}.notes`)} />}</Field>
+              <Button
+                look="quiet"
+                aria-label={`Remove build ${index + 1}`}
+                disabled={builds.fields.length === 1}
+                onClick={() => builds.remove(index)}
+              >
+                <X size={14} aria-hidden />
+              </Button>
+            </div>
+            <SourceFields
+              of={`build ${index + 1}`}
+              link={register(`builds.${index}.link`)}
+              sha256={register(`builds.${index}.sha256`)}
+              errors={errors.builds?.[index]}
+            />
+          </div>
+        ))}
+      </Panel>
+      <Panel
+        title="Runs through"
+        aside={
+          <Button onClick={() => layers.append({ name: "", versions: [] })}>
+            <Plus size={14} aria-hidden />
+            Layer
+          </Button>
+        }
+      >
+        {layers.fields.length === 0 && (
+          <p className="text-[13px] text-soft">
+            Nothing between it and the device. Where it is translated or wrapped, name each layer (compatibility
+            layer, graphics translator, native or translated processor) with its versions: they can be compared
+            like a setting.
+          </p>
+        )}
+        {layers.fields.map((row, index) => (
+          <div key={row.id} className="mb-2 grid grid-cols-[1fr_2fr_auto] items-end gap-3">
+            <Field label={`Layer ${index + 1}`} error={errors.layers?.[index]?.name?.message}>
               {(ids) => (
-                <Input
-                  {...ids}
-                  type="date"
-                  {...register(`builds.${index}.date`, { setValueAs: (text) => text || null })}
-                />
+                <Input {...ids} placeholder="e.g. graphics translator" {...register(`layers.${index}.name`)} />
               )}
             </Field>
-            <Field label="Notes">{(ids) => <Input {...ids} {...register(`builds.${index}.notes`)} />}</Field>
-            <Button
-              look="quiet"
-              aria-label={`Remove build ${index + 1}`}
-              disabled={builds.fields.length === 1}
-              onClick={() => builds.remove(index)}
+            <Field
+              label="Versions, the newest last"
+              help="Separated by commas; “none” where it can run without."
+              error={errors.layers?.[index]?.versions?.message}
             >
+              {(ids) => <Input {...ids} {...register(`layers.${index}.versions`, listOf)} />}
+            </Field>
+            <Button look="quiet" aria-label={`Remove layer ${index + 1}`} onClick={() => layers.remove(index)}>
               <X size={14} aria-hidden />
             </Button>
           </div>

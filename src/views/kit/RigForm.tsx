@@ -9,6 +9,7 @@ import { FormFrame } from "./FormFrame";
 import { MilliampHours } from "./MilliampHours";
 import { RigClusters } from "./RigClusters";
 import { RigDisplays } from "./RigDisplays";
+import { RigDrivers } from "./RigDrivers";
 import { RigModes } from "./RigModes";
 import { figureFields } from "./figureFields";
 import { useSaving } from "./useSaving";
@@ -79,6 +80,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
       </Panel>
       <RigDisplays form={form} />
       <RigModes form={form} />
+      <RigDrivers form={form} />
       <Panel title="Cooling and battery" className="grid grid-cols-3 gap-4 [&>header]:col-span-full">
         <Field label="Cooling">
           {(ids) => (
@@ -92,7 +94,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
           control={control}
           name="spec.cooling.coolerToHand"
           render={({ field }) => (
-            <Switch label="a clip-on cooler is to hand" checked={field.value} onChange={field.onChange} />
+            <Switch label="a clip-on cooler is available" checked={field.value} onChange={field.onChange} />
           )}
         />
       </Panel>

@@ -7,9 +7,20 @@ import type { SystemRow, TitleDetail } from "@/core/records";
 import { useState } from "react";
 import { Button, SearchChoice, ChoiceField, Field, Input, Panel, Switch, TextArea } from "@/ui";
 import { AddSheet } from "./AddSheet";
+import { OwnSwitches } from "./OwnSwitches";
+import { SourceFields } from "./SourceFields";
 import { FormFrame } from "./FormFrame";
 import { listOf, numeric } from "./numeric";
 import { useSaving } from "./useSaving";
+
+const noCopy = { format: "", dump: "", update: "", addOns: "", where: "", readMBps: null };
+const copyFields = [
+  { name: "format", label: "Format", placeholder: "e.g. packed image" },
+  { name: "dump", label: "Dump", placeholder: "e.g. own disc, first print" },
+  { name: "update", label: "Update", placeholder: "e.g. 1.2" },
+  { name: "addOns", label: "Add-ons", placeholder: "" },
+  { name: "where", label: "Where it lies", placeholder: "e.g. the card" },
+] as const;
 
 /** Describes a title: its rate, how hard it is, where it sinks, and what limits it. */
 export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: TitleDetail }) {
@@ -24,9 +35,11 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
     scenes: [],
     memoryNeededGb: null,
     patches: [],
+    options: [],
+    copy: noCopy,
     notes: "",
   };
-  const values = title ? newTitleSchema.parse(title) : blank;
+  const values = title ? { ...blank, ...newTitleSchema.parse(title) } : blank;
   const form = useForm<NewTitle>({ resolver: zodResolver(newTitleSchema), defaultValues: values });
   const { register, control, handleSubmit, setValue, watch, formState } = form;
   const { errors, isSubmitting } = formState;
@@ -181,7 +194,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
         ))}
       </Panel>
       <Panel
-        title="Rate patches"
+        title="Patches and cheats"
         aside={
           <Button onClick={() => patches.append({ name: "", fps: null, sideEffects: "", fitsVersion: "" })}>
             <Plus size={14} aria-hidden />
@@ -191,34 +204,74 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
       >
         {patches.fields.length === 0 && (
           <p className="text-[13px] text-soft">
-            None. Above its built rate a title may misbehave; note what each patch breaks.
+            None. Each can be switched on and off in trials; note what it changes and what it breaks.
           </p>
         )}
         {patches.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_0.7fr_0.8fr_2fr_auto] items-end gap-3">
-            <Field label="Patch" error={errors.patches?.[index]?.name?.message}>
-              {(ids) => <Input {...ids} {...register(`patches.${index}.name`)} />}
-            </Field>
-            <Field label="Rate" unit="fps" error={errors.patches?.[index]?.fps?.message}>
-              {(ids) => <Input {...ids} inputMode="decimal" {...register(`patches.${index}.fps`, numeric)} />}
-            </Field>
-            <Field label="Fits version">
-              {(ids) => <Input {...ids} {...register(`patches.${index}.fitsVersion`)} />}
-            </Field>
-            <Field label="Side effects">
-              {(ids) => (
-                <Input
-                  {...ids}
-                  placeholder="e.g. crowds move at double pace"
-                  {...register(`patches.${index}.sideEffects`)}
-                />
-              )}
-            </Field>
-            <Button look="quiet" aria-label={`Remove patch ${index + 1}`} onClick={() => patches.remove(index)}>
-              <X size={14} aria-hidden />
-            </Button>
+          <div key={row.id}>
+            <div className="mb-1 grid grid-cols-[1.3fr_1.3fr_0.6fr_0.7fr_1.5fr_auto] items-end gap-3">
+              <Field label="Patch" error={errors.patches?.[index]?.name?.message}>
+                {(ids) => <Input {...ids} {...register(`patches.${index}.name`)} />}
+              </Field>
+              <Field label="What it changes">
+                {(ids) => <Input {...ids} {...register(`patches.${index}.changes`)} />}
+              </Field>
+              <Field label="Rate" unit="fps" error={errors.patches?.[index]?.fps?.message}>
+                {(ids) => <Input {...ids} inputMode="decimal" {...register(`patches.${index}.fps`, numeric)} />}
+              </Field>
+              <Field label="Fits version">
+                {(ids) => <Input {...ids} {...register(`patches.${index}.fitsVersion`)} />}
+              </Field>
+              <Field label="Side effects">
+                {(ids) => (
+                  <Input
+                    {...ids}
+                    placeholder="e.g. crowds move at double pace"
+                    {...register(`patches.${index}.sideEffects`)}
+                  />
+                )}
+              </Field>
+              <Button
+                look="quiet"
+                aria-label={`Remove patch ${index + 1}`}
+                onClick={() => patches.remove(index)}
+              >
+                <X size={14} aria-hidden />
+              </Button>
+            </div>
+            <SourceFields
+              of={`patch ${index + 1}`}
+              link={register(`patches.${index}.link`)}
+              sha256={register(`patches.${index}.sha256`)}
+              errors={errors.patches?.[index]}
+            />
           </div>
         ))}
+      </Panel>
+      {errors.patches?.message && <p className="text-[12px] text-caution">{errors.patches.message}</p>}
+      <Controller
+        control={control}
+        name="options"
+        render={({ field }) => (
+          <OwnSwitches
+            title="Options in the title"
+            add="Option"
+            note="Its own resolution, preset, frame rate or language: what is chosen in its menus, and stands in no engine's file."
+            value={field.value ?? []}
+            onChange={field.onChange}
+            errors={errors.options}
+          />
+        )}
+      />
+      <Panel title="The copy" className="grid grid-cols-3 gap-4 [&>header]:col-span-full max-sm:grid-cols-1">
+        {copyFields.map(({ name, label, placeholder }) => (
+          <Field key={name} label={label} error={errors.copy?.[name]?.message}>
+            {(ids) => <Input {...ids} placeholder={placeholder} {...register(`copy.${name}`)} />}
+          </Field>
+        ))}
+        <Field label="Read there at" unit="MB/s" error={errors.copy?.readMBps?.message}>
+          {(ids) => <Input {...ids} inputMode="decimal" {...register("copy.readMBps", numeric)} />}
+        </Field>
       </Panel>
       <Field label="Notes" help="Known limits, rate patches and what they break.">
         {(ids) => <TextArea {...ids} {...register("notes")} />}

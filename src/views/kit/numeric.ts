@@ -1,4 +1,4 @@
-/** What a text field holds as a list, parted by commas. */
+/** What a text field holds as a list, separated by commas. */
 export const listOf = {
   setValueAs: (text: unknown) =>
     Array.isArray(text)

@@ -232,7 +232,7 @@ function NewProgram({ onMade }: { onMade: (name: string, token: string) => void 
       </Field>
       <div className="w-72">
         <ChoiceField
-          label="What it may"
+          label="What it may do"
           value={may}
           options={(Object.keys(rightsWords) as Rights[]).map((value) => ({
             value,

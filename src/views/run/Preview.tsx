@@ -41,7 +41,7 @@ export function Preview({
           />
           <NamedFigure name="Average" value={say.number(preview.averageFps, 2)} unit="fps" />
           <NamedFigure
-            name="Columns parted by"
+            name="Columns separated by"
             value={`${reading.delimiter}${reading.decimalComma ? ", decimal comma" : ""}`}
           />
           <NamedFigure name="Rows left out" value={String(reading.skippedRows)} />

@@ -5,8 +5,8 @@ import { problem, type LogProblem, type ReadOptions } from "@/core/trace";
 import { inRunningOrder } from "@/core/trial";
 import type { HouseRules } from "@/core/verdict";
 import { said } from "@/core/words";
+import { heldFiles, holdFiles } from "@/views/drop";
 import { columnsFor } from "./columnsChosen";
-import { heldFiles, holdFiles } from "./filesChosen";
 import { callback, startLogImport, type KeepOutcome, type LogPreview } from "@/workers";
 
 export type LogState =

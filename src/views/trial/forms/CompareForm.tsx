@@ -2,12 +2,30 @@
 import { useState } from "react";
 import { changesBetween } from "@/core/kit";
 import { armName, comparePlan, type ArmConditions } from "@/core/trial";
-import { ChoiceField, Field, Input, Panel, Switch } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, Switch } from "@/ui";
 import { SettingsInForce } from "@/views/run/SettingsInForce";
+import { VaryForm } from "./VaryForm";
 import { Cautions, Foot, Row, Whole, type FormProps } from "./parts";
 
-/** Plans a trial of this kind. */
+/** Plans a trial of one thing in any number of values, or of several changes at once. */
 export function CompareForm(props: FormProps) {
+  const [several, setSeveral] = useState(false);
+  return (
+    <>
+      <div role="group" aria-label="How much changes" className="mb-3 flex flex-wrap gap-2">
+        <Button aria-pressed={!several} className="aria-pressed:border-lit" onClick={() => setSeveral(false)}>
+          One thing, any number of values
+        </Button>
+        <Button aria-pressed={several} className="aria-pressed:border-lit" onClick={() => setSeveral(true)}>
+          Several at once
+        </Button>
+      </div>
+      {several ? <SeveralForm {...props} /> : <VaryForm {...props} />}
+    </>
+  );
+}
+
+function SeveralForm(props: FormProps) {
   const { view } = props;
   const { catalogue, standing, holds, spec, builds, job } = view;
   const [settings, setSettings] = useState(standing.settings);
@@ -136,7 +154,9 @@ export function CompareForm(props: FormProps) {
       </div>
       {count > 1 && (
         <p className="mt-3 text-[13px] text-caution">
-          {count} things change at once: if it helps, you won&apos;t know which.
+          {count} things change at once. Which of them did it can&apos;t be told apart then:{" "}
+          {[...labelled.map(({ label }) => label), ...Object.keys(conditions)].join(", ")}
+          {buildId !== job.buildId && ", the build"}.
         </p>
       )}
       {(conditions.powerMode || conditions.clocks) && (
