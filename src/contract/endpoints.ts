@@ -71,6 +71,7 @@ export const endpoints = {
   changeSystem: { method: "PUT", path: "/systems/{id}", creates: false },
   listTitles: { method: "GET", path: "/titles", creates: false },
   addTitle: { method: "POST", path: "/titles", creates: true },
+  addTitles: { method: "POST", path: "/titles/many", creates: false },
   changeTitles: { method: "PATCH", path: "/titles", creates: false },
   viewTitle: { method: "GET", path: "/titles/{id}", creates: false },
   changeTitle: { method: "PUT", path: "/titles/{id}", creates: false },

@@ -201,6 +201,36 @@ export const kitEndpoints = {
     creates: true,
     refusals: [409, 422],
   }),
+  addTitles: endpoint({
+    method: "POST",
+    path: "/titles/many",
+    group: "Kit",
+    summary:
+      "Add many titles by the names of their systems; those that are there already are left as they are.",
+    body: z.object({
+      titles: z
+        .array(
+          z.object({
+            name: newTitleSchema.shape.name,
+            system: newSystemSchema.shape.name,
+            nativeFps: newTitleSchema.shape.nativeFps
+              .nullable()
+              .describe("Its own rate; null for its system's first."),
+            region: newTitleSchema.shape.region.default(""),
+            hardness: newTitleSchema.shape.hardness.default("typical"),
+            scenes: z.array(z.string().trim().min(1).max(120)).max(100).default([]),
+          }),
+        )
+        .min(1)
+        .max(1000),
+    }),
+    output: z.object({
+      made: z.number().int(),
+      there: z.array(z.string()).describe("Names of those that were there already."),
+      systems: z.array(z.string()).describe("Systems that were made, of which only a rate is known."),
+    }),
+    refusals: [422],
+  }),
   changeTitles: endpoint({
     method: "PATCH",
     path: "/titles",

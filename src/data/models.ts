@@ -303,7 +303,7 @@ const tables: [ModelStatic<Model>, string, ModelAttributes][] = [
       patches: json,
       needs: { ...json, defaultValue: [] },
       options: { ...json, defaultValue: [] },
-      copy: json,
+      copy: { type: DataTypes.JSONB },
       retiredAt: moment,
     },
   ],

@@ -242,6 +242,19 @@ describe("on the demo", () => {
     const file = await done("saveProfile", { query: { rig: rigId, engine: ownEngine } });
     await done("takeProfile", { body: { ...place, file, saw: (await profile()).saw } });
 
+    const pasted = await done("addTitles", {
+      body: {
+        titles: [
+          { name: "Pasted once", system: row.system, nativeFps: null, scenes: ["the weir"] },
+          { name: "PASTED ONCE", system: row.system, nativeFps: 30 },
+          { name: "Pasted elsewhere", system: "A system of its own", nativeFps: 50 },
+        ],
+      },
+    });
+    expect(pasted).toEqual({ made: 2, there: ["PASTED ONCE"], systems: ["A system of its own"] });
+    const unrated = { titles: [{ name: "No rate", system: "Nobody knows it", nativeFps: null }] };
+    expect((await ask("addTitles", { body: unrated })).status).toBe(422);
+
     const arms = [
       { name: "one", rigId, buildId: ownBuild.id },
       { name: "two", rigId: rig.id, buildId: ownBuild.id },

@@ -10,6 +10,7 @@ import { MilliampHours } from "./MilliampHours";
 import { RigClusters } from "./RigClusters";
 import { RigDisplays } from "./RigDisplays";
 import { RigDrivers } from "./RigDrivers";
+import { RigFromText } from "./RigFromText";
 import { RigModes } from "./RigModes";
 import { figureFields } from "./figureFields";
 import { useSaving } from "./useSaving";
@@ -63,6 +64,7 @@ export function RigForm({ rig }: { rig?: RigDetail }) {
           {(ids) => <Input {...ids} placeholder="e.g. phone, handheld PC" {...register("spec.kind")} />}
         </Field>
       </Panel>
+      <RigFromText form={form} />
       <RigClusters form={form} />
       <Panel title="Graphics, memory, storage" className="grid grid-cols-4 gap-4 [&>header]:col-span-full">
         {figure("spec.graphics.units", "Graphics units", undefined, at?.graphics?.units?.message)}

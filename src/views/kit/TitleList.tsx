@@ -8,6 +8,7 @@ import {
   Button,
   ChoiceField,
   DataTable,
+  onceOpen,
   EmptyPanel,
   Panel,
   buttonLook,
@@ -19,6 +20,8 @@ import {
 import { call } from "@/contract/client";
 import { ListTools } from "./ListTools";
 import { useListAddress } from "./useListAddress";
+
+const PasteTitles = onceOpen(async () => (await import("./PasteTitles")).PasteTitles);
 
 const columns: TableColumn<TitleListRow>[] = [
   {
@@ -49,6 +52,7 @@ export function TitleList({
   const router = useRouter();
   const ask = useListAddress("/kit/titles", query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [pasting, setPasting] = useState(false);
   const retired = query.filter === "retired";
   const change = async (ids: string[], body: Omit<SentBody<"changeTitles">, "ids">, undo?: () => void) => {
     const sent = await call("changeTitles", { body: { ids, ...body } });
@@ -83,6 +87,8 @@ export function TitleList({
         ]}
         ask={ask}
       >
+        <Button onClick={() => setPasting(true)}>Paste titles</Button>
+        <PasteTitles systems={systems} open={pasting} onOpenChange={setPasting} />
         {chosen.size > 0 && (
           <span className="flex items-center gap-2">
             <ChoiceField
