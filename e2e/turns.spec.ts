@@ -1,0 +1,273 @@
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
+import { freshJob, open } from "./support";
+
+const json = async (request: APIRequestContext, path: string) => (await request.get(`/api/v1${path}`)).json();
+
+/** A rig of its own: a phone whose graphics driver can be chosen of three. */
+async function phoneWithDrivers(request: APIRequestContext, name: string) {
+  const { rows } = await json(request, "/rigs?search=Pipit");
+  const {
+    id: _id,
+    version: _version,
+    revisions: _revisions,
+    ...pipit
+  } = await json(request, `/rigs/${rows[0].id}`);
+  const spec = {
+    ...pipit.spec,
+    driver: { version: "24.1", date: "2026-05-02" },
+    drivers: [
+      { version: "23.3", date: "2025-11-20", note: "" },
+      { version: "22.0", date: null, note: "shipped with it" },
+    ],
+    cooling: { ...pipit.spec.cooling, coolers: [{ name: "Desk fan", noiseDb: 34 }] },
+    switches: [
+      {
+        key: "turbo",
+        label: "Turbo",
+        values: ["off", "on"],
+        default: "off",
+        fastest: "on",
+        relieves: ["processor"],
+        costsSpeed: false,
+        picture: 0,
+        heat: 1,
+        restart: false,
+        caution: "Warm in the hand.",
+      },
+    ],
+  };
+  const made = await request.post("/api/v1/rigs", { data: { name, spec } });
+  expect(made.status()).toBe(201);
+  return { id: (await made.json()).id as string, spec };
+}
+
+/** Runs of a trial by eye, a run for each arm in turn, at the rates given. */
+async function runsOf(
+  request: APIRequestContext,
+  trialId: string,
+  jobId: string,
+  rates: number[],
+  rounds: number,
+  spec: { powerModes: { name: string }[]; displays: { name: string }[] },
+) {
+  const { trial } = await json(request, `/trials/${trialId}`);
+  for (let round = 0; round < rounds; round++)
+    for (const [arm, fps] of rates.entries()) {
+      const { settings, conditions } = trial.arms[arm];
+      const run = {
+        jobId,
+        source: "tally",
+        label: "",
+        fileName: null,
+        settings,
+        conditions: {
+          powerMode: spec.powerModes[0]?.name ?? null,
+          clocks: null,
+          display: spec.displays[0]!.name,
+          pluggedIn: false,
+          docked: false,
+          cooler: false,
+          roomC: 21,
+          capturePath: "by eye",
+          ...conditions,
+        },
+        cacheState: "warm",
+        crashed: false,
+        skippedRows: 0,
+        preflight: [],
+        notes: "",
+        trialId,
+        arm,
+      };
+      const readings = Array.from({ length: 12 }, (_, k) => ({
+        fps: fps + ((k + round) % 3) - 1,
+        second: 5 * k,
+        scene: "",
+      }));
+      const sent = await request.post("/api/v1/runs/tally", { data: { run, readings } });
+      expect([sent.status(), await sent.text()]).toEqual([201, expect.anything()]);
+    }
+}
+
+/** Plans a trial in the browser: what varies, which values. @returns its id */
+async function vary(page: Page, job: string, what: string | RegExp, values: string[], rounds: number) {
+  await open(page, `/jobs/${job}/trials/new`);
+  await page.getByLabel("What varies").click();
+  if (typeof what === "string") await page.getByPlaceholder("type to find").fill(what);
+  await page.getByRole("option", { name: what }).first().click();
+  const ticks = page.getByRole("group", { name: /^Values of/ });
+  for (const tick of await ticks.getByRole("checkbox").all()) {
+    const name = await tick.evaluate((box) => box.parentElement!.innerText.trim());
+    const wanted = values.some((value) => name.includes(value));
+    if ((await tick.isChecked()) !== wanted) await tick.click();
+  }
+  await page.getByLabel("Runs of each").fill(String(rounds));
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
+  return page.url().split("/").at(-1)!;
+}
+
+test("a driver trial of three arms: a title keeps the older driver, and is stale after the rig's revision", async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const { id: rigId, spec } = await phoneWithDrivers(request, `Willow with drivers ${Date.now()}`);
+  const job = await freshJob(request, "Copper Regatta", { rigId });
+  const trial = await vary(page, job, "Graphics driver", ["23.3", "22.0"], 2);
+  const planned = await json(request, `/trials/${trial}`);
+  expect(
+    planned.trial.arms.map((arm: { settings: Record<string, unknown> }) => arm.settings["rig:driver"]),
+  ).toEqual(["24.1", "23.3", "22.0"]);
+  await runsOf(request, trial, job, [41, 52, 42], 2, spec);
+  await open(page, `/jobs/${job}/trials/${trial}`);
+  await page.getByRole("button", { name: /^Keep Graphics driver 23\.3/ }).click();
+  await expect(page.getByText(/Graphics driver 23\.3 kept/).first()).toBeVisible();
+  // It stands in the title's layer, proven; runs say which driver they were made with.
+  const { job: made, runs } = await json(request, `/jobs/${job}`);
+  expect(new Set(runs.map((run: { settings: Record<string, unknown> }) => run.settings["rig:driver"]))).toEqual(
+    new Set(["24.1", "23.3", "22.0"]),
+  );
+  const place = `/profile?rig=${rigId}&engine=${made.engineId}&title=${made.titleId}`;
+  const row = async () =>
+    (await json(request, place)).rows.find(({ key }: { key: string }) => key === "rig:driver");
+  expect(await row()).toMatchObject({ value: "23.3", from: "title", standing: "proven" });
+  // The rig's system brings a newer driver: what was measured before it is to be checked again.
+  const { version, name } = await json(request, `/rigs/${rigId}`);
+  const revised = await request.put(`/api/v1/rigs/${rigId}`, {
+    headers: { "if-match": `"${version}"` },
+    data: { name, spec: { ...spec, driver: { version: "24.2", date: "2026-11-20" } }, note: "driver 24.2" },
+  });
+  expect(revised.status()).toBe(200);
+  expect(await row()).toMatchObject({ value: "23.3", from: "title", standing: "stale", stale: ["revision"] });
+  await open(page, `/profiles?rig=${rigId}&engine=${made.engineId}&title=${made.titleId}`);
+  await expect(page.getByRole("button", { name: /^Graphics driver, Title on rig: 23\.3/ })).toBeVisible();
+});
+
+test("in-title resolution, a layer and a patch are varied like settings; the patch's side effect is in the recipe", async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const { rows } = await json(request, "/titles?search=Copper%20Regatta");
+  const { id: _id, version: _v, retired: _r, ...like } = await json(request, `/titles/${rows[0].id}`);
+  const title = {
+    ...like,
+    name: `Copper Regatta in a container ${Date.now()}`,
+    options: [
+      {
+        key: "own-resolution",
+        label: "Own resolution",
+        values: ["720 lines", "900 lines", "1080 lines"],
+        default: "1080 lines",
+        fastest: "720 lines",
+        relieves: ["graphics"],
+        costsSpeed: false,
+        picture: 2,
+        heat: 0,
+        restart: true,
+        caution: "",
+      },
+    ],
+    copy: { format: "packed", dump: "own disc", update: "1.2", addOns: "", where: "the card", readMBps: 80 },
+    patches: [
+      {
+        name: "60 fps",
+        fps: 60,
+        sideEffects: "crowds move at double pace",
+        fitsVersion: "1.1",
+        changes: "the frame limiter",
+        link: "https://example.org/patch",
+        sha256: "a".repeat(64),
+      },
+    ],
+  };
+  const made = await request.post("/api/v1/titles", { data: title });
+  expect(made.status()).toBe(201);
+  const titleId = (await made.json()).id;
+  const job = await freshJob(request, "Copper Regatta", { titleId });
+  const view = await json(request, `/jobs/${job}`);
+  expect(view.catalogue.map(({ key }: { key: string }) => key)).toEqual(
+    expect.arrayContaining(["title:own-resolution", "patch:60-fps"]),
+  );
+  await open(page, `/jobs/${job}/trials/new`);
+  await page.getByLabel("What varies").click();
+  await page.getByPlaceholder("type to find").fill("Own resolution");
+  await page.getByRole("option", { name: /Own resolution/ }).click();
+  await expect(page.getByRole("group", { name: "Values of Own resolution" }).getByRole("checkbox")).toHaveCount(
+    2,
+  );
+  const trial = await vary(page, job, "Patch: 60 fps", ["on"], 2);
+  const { rows: rigs } = await json(request, "/rigs?limit=100");
+  const { spec } = await json(
+    request,
+    `/rigs/${rigs.find(({ name }: { name: string }) => name === view.job.rig).id}`,
+  );
+  await runsOf(request, trial, job, [30, 57], 2, spec);
+  await open(page, `/jobs/${job}/trials/${trial}`);
+  await page.getByRole("button", { name: /^Keep Patch: 60 fps/ }).click();
+  await expect(page.getByText(/Patch: 60 fps on kept/).first()).toBeVisible();
+  await open(page, `/jobs/${job}/recipe`);
+  const main = page.locator("#content");
+  await expect(main).toContainText("Patch: 60 fps");
+  await expect(main).toContainText("crowds move at double pace");
+  // The patch is for another version of the title than the copy is.
+  await expect(main).toContainText("It fits version 1.1; the copy is 1.2.");
+});
+
+test("fifty titles are pasted, looked at, and added in one go; one undoing takes them back", async ({
+  page,
+  request,
+}) => {
+  const stamp = Date.now();
+  const lines = Array.from(
+    { length: 50 },
+    (_, k) => `Pasted ${stamp} no ${k}; Cinder 32; ${k % 2 ? 30 : 60}; the weir`,
+  );
+  await open(page, "/kit/titles");
+  const before = (await json(request, "/titles")).total;
+  await page.getByRole("button", { name: "Paste titles" }).click();
+  await page.getByLabel("Lines with titles").fill(lines.join("\n"));
+  await expect(page.getByRole("table", { name: "What would be added" }).getByRole("row")).toHaveCount(51);
+  await page.getByRole("button", { name: "Add 50 titles" }).click();
+  await expect(page.getByText("50 titles added.")).toBeVisible();
+  expect((await json(request, "/titles")).total).toBe(before + 50);
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect.poll(async () => (await json(request, "/titles")).total).toBe(before);
+});
+
+test("a rig from what its system prints, taken field by field, with a switch of its own", async ({
+  page,
+  request,
+}) => {
+  await open(page, "/kit/rigs/new");
+  const name = `Printed ${Date.now()}`;
+  await page.getByLabel("Name", { exact: true }).first().fill(name);
+  await page
+    .getByLabel("What the device prints")
+    .fill(
+      [
+        "Model name:              Core A",
+        "  Core(s) per socket:    4",
+        "  Socket(s):             1",
+        "  CPU max MHz:           1800.0000",
+        "Mem:         7864320     2212340     1500000",
+        "eDP-1 connected primary 1280x800+0+0",
+        "   1280x800      60.00*+  40.00",
+      ].join("\n"),
+    );
+  await expect(page.getByRole("list", { name: "What was read" }).getByRole("listitem")).toHaveCount(3);
+  await page.getByRole("button", { name: "Take all 3" }).click();
+  await page.getByRole("button", { name: "Switch", exact: true }).click();
+  await page.getByLabel("Name of Switch 1").fill("Game mode");
+  await page.getByRole("button", { name: "Keep the rig" }).click();
+  await page.waitForURL("**/kit/rigs");
+  const { rows } = await json(request, `/rigs?search=${encodeURIComponent(name)}`);
+  const { spec } = await json(request, `/rigs/${rows[0].id}`);
+  expect(spec).toMatchObject({
+    memoryGb: 7.5,
+    processor: { clusters: [{ cores: 4, boostGhz: 1.8 }] },
+    displays: [{ width: 1280, height: 800, refreshHz: [60, 40] }],
+    switches: [{ key: "Game-mode", label: "Game mode", values: ["off", "on"], default: "off" }],
+  });
+});
