@@ -84,7 +84,7 @@ async function runsOf(
         second: 5 * k,
         scene: "",
       }));
-      const sent = await request.post("/api/v1/runs/tally", { data: { run, readings } });
+      const sent = await request.post("/api/v1/tallies", { data: { run, readings } });
       expect([sent.status(), await sent.text()]).toEqual([201, expect.anything()]);
     }
 }

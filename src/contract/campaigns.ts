@@ -1,5 +1,5 @@
-import { newCampaignSchema, slotAnswers } from "@/core/campaign";
-import { campaignListRowSchema, campaignViewSchema, titlesToPlanSchema } from "@/core/records";
+import { mostCampaignArms, newCampaignSchema, slotAnswers } from "@/core/campaign";
+import { campaignKitViewSchema, campaignListRowSchema, campaignViewSchema, titlesToPlanSchema } from "@/core/records";
 import { longList, z } from "@/core/schema";
 import { madeSchema, nothingSchema, text } from "./common";
 import { askedId, endpoint, fileOutput } from "./endpoint";
@@ -22,6 +22,12 @@ export const campaignChangeSchema = z
   .partial();
 
 const mostPlanned = 20_000;
+
+export const campaignGrowthSchema = z.object({
+  rounds: planShape.rounds.optional().describe("Rounds of every title; none fewer than there are."),
+  titles: z.array(planShape.titles.unwrap()).max(500).default([]),
+  arms: z.array(planShape.arms.unwrap()).max(mostCampaignArms).default([]),
+});
 
 export const campaignOrderSchema = z.object({
   order: longList(z.tuple([place, place, z.number().int().min(1)]), { least: 1, most: mostPlanned }).describe(
@@ -99,6 +105,13 @@ export const campaignsEndpoints = {
     creates: true,
     refusals: [404, 409, 422],
   }),
+  viewCampaignKit: endpoint({
+    method: "GET",
+    path: "/campaigns/kit",
+    group: "Campaigns",
+    summary: "What a campaign's arms can be made from: rigs, builds, systems, house rules, abilities.",
+    output: campaignKitViewSchema,
+  }),
   planTitles: endpoint({
     method: "GET",
     path: "/campaigns/titles",
@@ -122,6 +135,17 @@ export const campaignsEndpoints = {
     group: "Campaigns",
     summary: "Rename a campaign, plan its evenings anew, leave it out or take it back.",
     body: campaignChangeSchema,
+    output: nothingSchema,
+    edits: "required",
+    refusals: [404, 409, 422],
+  }),
+  growCampaign: endpoint({
+    method: "POST",
+    path: "/campaigns/{id}/more",
+    group: "Campaigns",
+    summary:
+      "Give a campaign further rounds, titles or arms; runs that were made stay, and what is left is put in order anew.",
+    body: campaignGrowthSchema,
     output: nothingSchema,
     edits: "required",
     refusals: [404, 409, 422],

@@ -30,6 +30,27 @@ export async function addCampaign(
   return id;
 }
 
+/** Adds titles to a campaign, behind those it has. @param from the first one's place */
+export async function addCampaignTitles(
+  id: string,
+  titles: { titleId: string; scene: string }[],
+  from: number,
+): Promise<void> {
+  await store().query(
+    `insert into campaign_titles (campaign_id, title_id, scene, place)
+     select $1, (t ->> 'titleId')::uuid, t ->> 'scene', $3::int + nr - 1 from jsonb_array_elements($2::jsonb) with ordinality as given (t, nr)`,
+    { bind: [id, JSON.stringify(titles), from] },
+  );
+}
+
+/** Makes a job's runs outside a trial those of a trial's first arm. */
+export async function adoptRuns(jobId: string, trialId: string): Promise<void> {
+  await store().query(
+    `update runs set trial_id = $2, arm = 0, version = version + 1 where job_id = $1 and trial_id is null`,
+    { bind: [jobId, trialId] },
+  );
+}
+
 const packOrder = (order: Slot[]) => order.map(({ title, arm, round }) => [title, arm, round]);
 
 export async function findCampaign(id: string): Promise<(CampaignRow & { order: Slot[] }) | null> {

@@ -79,6 +79,7 @@ describe("on the demo", () => {
       await ask("campaignCalendar", { id, query: { date: "2026-12-01", clock: "19:30" } });
     }
     await done("planTitles");
+    await done("viewCampaignKit");
     const board = await done("viewBoard");
     await done("viewBoardTitles", { query: { search: board.rows[0].name } });
     await done("publish", { query: { of: "board" } });
@@ -268,6 +269,8 @@ describe("on the demo", () => {
       rounds: 1,
     };
     const { id: campaign } = await done("addCampaign", { body: plan });
+    const { id: grown } = await done("addCampaign", { body: { ...plan, name: "Grown" } });
+    await done("growCampaign", { id: grown, saw: 1, body: { rounds: 2 } });
     await done("changeCampaign", {
       id: campaign,
       saw: 1,

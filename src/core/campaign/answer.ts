@@ -108,7 +108,10 @@ function titleAnswer(title: TitleFacts, pairs: StandingPair[], facts: CampaignFa
         : sound.length === 0
           ? "faults"
           : best.length === 1
-            ? "winner"
+            ? // One arm alone beats nobody.
+              arms.length > 1
+              ? "winner"
+              : "open"
             : oneRig
               ? "tie"
               : "open";

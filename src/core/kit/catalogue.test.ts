@@ -108,8 +108,8 @@ describe("the published schema", () => {
     };
     expect(schema.$schema).toBe("https://json-schema.org/draft/2020-12/schema");
     const { required, properties } = schema.properties.settings.items;
-    // A setting that stands in its engine's only file names none.
-    expect(Object.keys(properties).sort()).toEqual([...Object.keys(setting()), "file"].sort());
+    // A setting that stands in its engine's only file names none, and few have to be minded.
+    expect(Object.keys(properties).sort()).toEqual([...Object.keys(setting()), "file", "caution"].sort());
     // What a setting is for may be left out: then its shape tells.
     expect([...required, "purpose"].sort()).toEqual(Object.keys(setting()).sort());
   });

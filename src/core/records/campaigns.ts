@@ -7,17 +7,24 @@ import {
   plannedSlotSchema,
   rigMinutesSchema,
 } from "@/core/campaign/shape";
-import { versionedSchema, titleRowSchema } from "./kit";
-import type { BuildRow, HouseRulesRow, RigRow, SystemRow } from "./kit";
+import {
+  buildRowSchema,
+  houseRulesRowSchema,
+  rigRowSchema,
+  systemRowSchema,
+  titleRowSchema,
+  versionedSchema,
+} from "./kit";
 
 /** What a campaign is made from; its titles are looked for by `planTitles`. */
-export interface CampaignKitView {
-  rigs: RigRow[];
-  builds: BuildRow[];
-  systems: Pick<SystemRow, "id" | "name">[];
-  houseRules: HouseRulesRow[];
-  abilities: string[];
-}
+export const campaignKitViewSchema = z.object({
+  rigs: z.array(rigRowSchema),
+  builds: z.array(buildRowSchema),
+  systems: z.array(systemRowSchema.pick({ id: true, name: true })),
+  houseRules: z.array(houseRulesRowSchema),
+  abilities: z.array(z.string()),
+});
+export type CampaignKitView = z.output<typeof campaignKitViewSchema>;
 
 export const campaignRowSchema = versionedSchema.extend({
   id: z.uuid(),

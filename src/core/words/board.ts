@@ -1,11 +1,13 @@
 import type { Interval } from "@/core/stats";
 import type { Calibration, StartingPoint } from "@/core/predict";
 import type { HowRunsWereMade } from "@/core/records";
+import { leastForInterval } from "./campaigns";
 import { count, listed, share, outOfTen } from "./figures";
 
-/** How many of those run hold, with the interval of their share; what wasn't run is said. */
-export function boardShareWords({ low, high }: Interval, judged: number, titles: number): string {
+/** How many of those run hold, with the interval of their share where there are enough; what wasn't run is said. */
+export function boardShareWords({ low, high }: Interval, held: number, judged: number, titles: number): string {
   const left = titles > judged ? `, ${titles - judged} not run` : "";
+  if (judged < leastForInterval) return `${held} of ${judged} ${held === 1 ? "holds" : "hold"}${left}`;
   return `${share(low)} to ${share(high)} hold (95 %)${left}`;
 }
 

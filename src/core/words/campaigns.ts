@@ -3,9 +3,16 @@ import { count, listed, share as percent, signed } from "./figures";
 
 /* What a campaign comes to, in words. */
 
-/** @example shareWords({ hits: 20, of: 22, low: 0.72, high: 0.97 }) // → "20 of 22 (95 %: 72 % to 97 %)" */
+/** Of fewer than this an interval says nothing that a person could use. */
+export const leastForInterval = 3;
+
+/** Of one or two their count is all there is to say. @example shareWords({ hits: 20, of: 22, low: 0.72, high: 0.97 }) // → "20 of 22 (95 %: 72 % to 97 %)" */
 export const shareWords = ({ hits, of, low, high }: Share): string =>
-  of === 0 ? "none judged yet" : `${hits} of ${of} (95 %: ${percent(low)} to ${percent(high)})`;
+  of === 0
+    ? "none judged yet"
+    : of < leastForInterval
+      ? `${hits} of ${of}`
+      : `${hits} of ${of} (95 %: ${percent(low)} to ${percent(high)})`;
 
 /** What a campaign's runs come to so far: who wins where, and what is left. */
 export function campaignWords(answer: CampaignAnswer, names: string[], question: string): string[] {
@@ -27,7 +34,7 @@ function holdsWords({ shares, untested, notForIt }: ArmAnswer, name: string): st
   const judged =
     of === 0
       ? `${name}: no title is judged yet`
-      : `${name}: ${hits} of ${count(of, "title")} judged ${hits === 1 ? "is" : "are"} Steady (95 %: ${percent(shares.steady.low)} to ${percent(shares.steady.high)})`;
+      : `${name}: ${hits} of ${count(of, "title")} judged ${hits === 1 ? "is" : "are"} Steady${of < leastForInterval ? "" : ` (95 %: ${percent(shares.steady.low)} to ${percent(shares.steady.high)})`}`;
   return `${[judged, ...left].join("; ")}.`;
 }
 
@@ -96,6 +103,8 @@ export function titleWords(title: TitleAnswer, names: string[], question: string
       : `${name(best)} wins${faulted}`;
   }
   if (title.outcome === "tie") return `no difference: ${listed(title.best.map(name))}${faulted}`;
+  const ran = title.cells.flatMap(({ runs }, arm) => (runs > 0 ? [arm] : []));
+  if (ran.length === 1) return `${name(ran[0] ?? 0)} alone was run`;
   return `not to be told yet: ${listed(title.best.map(name))}${faulted}`;
 }
 

@@ -63,8 +63,10 @@ describe("what the log says", () => {
 describe("what the board says", () => {
   it("the interval of a share is Wilson's (10 of 20: 29.9 to 70.1 %, by the formula, worked by hand)", () => {
     // z = 1.96: centre (10 + z²/2) / (20 + z²) = 0.5; half z √(10·10/20 + z²/4) / (20 + z²) = 0.2007.
-    expect(boardShareWords(wilson(10, 20), 20, 20)).toBe("30 % to 70 % hold (95 %)");
-    expect(boardShareWords(wilson(10, 20), 20, 26)).toBe("30 % to 70 % hold (95 %), 6 not run");
+    expect(boardShareWords(wilson(10, 20), 10, 20, 20)).toBe("30 % to 70 % hold (95 %)");
+    expect(boardShareWords(wilson(10, 20), 10, 20, 26)).toBe("30 % to 70 % hold (95 %), 6 not run");
+    expect(boardShareWords(wilson(1, 1), 1, 1, 5)).toBe("1 of 1 holds, 4 not run");
+    expect(boardShareWords(wilson(0, 2), 0, 2, 2)).toBe("0 of 2 hold");
   });
   it("one light is, several are", () => {
     expect(publishedWords(0, 0)).toEqual([]);

@@ -11,6 +11,7 @@ import {
   reckonCampaign,
   viewCampaign,
 } from "./campaigns";
+import { growCampaign } from "./growCampaign";
 import { takeRun } from "./takeRun";
 import { campaignCalendar } from "./campaignCalendar";
 import { listAbilities, putAbility } from "@/server/kit/abilities";
@@ -205,6 +206,39 @@ describe("a campaign, lived through", () => {
     await expect(campaignCalendar(id, { date: "2026-11-26", clock: "10:00" })).rejects.toThrow(
       "no evenings yet",
     );
+  });
+
+  it("grows under way: another round, a title, an arm; of one arm nothing wins, and its runs stay when a second comes", async () => {
+    const [first = "", second = ""] = titleIds;
+    const alone = await addCampaign(
+      us,
+      readBody("addCampaign", {
+        ...plan({ titles: [{ titleId: first }], rounds: 1 }),
+        arms: [plan({}).arms[0]],
+      }),
+    );
+    const taker = "window of growth";
+    const { taken } = await bringTaken(alone, readBody("takeRun", { taker, title: 0, arm: 0 }), () => 50);
+    expect(taken.trialId).toBeNull();
+    const before = await viewCampaign(alone);
+    expect([before.answer.titles[0]!.outcome, before.answer.arms[0]!.wins]).toEqual(["open", 0]);
+    const grow = async (body: object) =>
+      growCampaign(us, alone, readBody("growCampaign", body), (await viewCampaign(alone)).campaign.version);
+    await grow({ rounds: 2, titles: [{ titleId: second }], arms: [plan({}).arms[1]] });
+    const after = await viewCampaign(alone);
+    expect([after.titles.length, after.arms.length, after.campaign.plan.rounds]).toEqual([2, 2, 2]);
+    expect(after.slots).toHaveLength(8);
+    expect(after.slots.filter(({ state }) => state === "open")).toHaveLength(7);
+    // The run that was made is the first arm's, and the second arm's comes beside it, in one trial.
+    expect(after.facts.titles[0]!.cells.map(({ runs }) => runs.length)).toEqual([1, 0]);
+    const next = await bringTaken(alone, readBody("takeRun", { taker, title: 0, arm: 1 }), () => 30);
+    expect([next.taken.jobId, next.taken.trialId === null]).toEqual([taken.jobId, false]);
+    expect((await viewCampaign(alone)).facts.titles[0]!.cells.map(({ runs }) => runs.length)).toEqual([1, 1]);
+    // Fewer rounds aren't taken away, and what is there isn't added twice.
+    await grow({ rounds: 1 });
+    expect((await viewCampaign(alone)).campaign.plan.rounds).toBe(2);
+    await expect(grow({ titles: [{ titleId: second }] })).rejects.toThrow(/in the campaign already/);
+    await expect(grow({ arms: [plan({}).arms[1]] })).rejects.toThrow(/There is an arm/);
   });
 
   it("a title stands there with several scenes, each with a job, runs and an answer of its own", async () => {

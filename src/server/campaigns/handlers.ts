@@ -1,4 +1,5 @@
 import type { campaignsEndpoints } from "@/contract/campaigns";
+import { growCampaign } from "./growCampaign";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { campaignCalendar } from "./campaignCalendar";
@@ -10,6 +11,7 @@ import {
   listCampaigns,
   orderCampaign,
   planTitles,
+  viewCampaignKit,
   reckonCampaign,
   viewCampaign,
 } from "./campaigns";
@@ -18,8 +20,10 @@ import { releaseRun, takeRun } from "./takeRun";
 export const campaignsHandlers: Handlers<Exclude<keyof typeof campaignsEndpoints, "events">> = {
   listCampaigns: async () => listCampaigns(),
   addCampaign: async ({ actor, body }) => made(addCampaign(actor, body)),
+  viewCampaignKit: async () => viewCampaignKit(),
   planTitles: async ({ query }) => planTitles(query),
   viewCampaign: async ({ id }) => viewCampaign(id),
+  growCampaign: async ({ actor, id, body, saw }) => growCampaign(actor, id, body, saw),
   changeCampaign: async ({ actor, id, body, saw }) => changeCampaign(actor, id, body, saw),
   orderCampaign: async ({ actor, id, body, saw }) => orderCampaign(actor, id, body, saw),
   takeRun: async ({ actor, id, body }) => takeRun(actor, id, body),

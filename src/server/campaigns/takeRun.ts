@@ -12,13 +12,13 @@ import { addTrial } from "@/server/trials/planTrial";
 import { Problem, notFound } from "@/server/problem";
 import { editing, writing } from "@/server/writing";
 
-interface ArmAt extends Pick<LoadedCampaign["arms"][number], "from" | "settings" | "rigId"> {
+export interface ArmAt extends Pick<LoadedCampaign["arms"][number], "from" | "settings" | "rigId"> {
   engineId: string;
   buildId: string;
 }
 
 /** An arm with the engine it has at a title. @throws Problem 409 where none runs its system */
-async function withEngine<Arm extends LoadedCampaign["arms"][number]>(
+export async function withEngine<Arm extends LoadedCampaign["arms"][number]>(
   arm: Arm,
   title: data.CampaignTitleRow,
 ): Promise<Arm & { buildId: string }> {
@@ -37,7 +37,7 @@ async function withEngine<Arm extends LoadedCampaign["arms"][number]>(
  * What an arm's settings are at a title: what the layers say, or the engine's defaults, with the arm's own over
  * them.
  */
-async function armSettings(
+export async function armSettings(
   { from, settings, engineId, rigId, buildId }: ArmAt,
   title: data.CampaignTitleRow,
 ): Promise<Settings> {

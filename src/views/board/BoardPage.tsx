@@ -240,7 +240,7 @@ function ShareCell({ share, titles }: { share: BoardShare | undefined; titles: n
         {judged.map(({ grade, n }) => `${n} ${gradeWords[grade].name}`).join(", ")}
       </span>
       <span className="figure block text-[12px] text-soft">
-        {share && boardShareWords(share.holds, done, titles)}
+        {share && boardShareWords(share.holds, share.grades.steady ?? 0, done, titles)}
       </span>
     </div>
   );

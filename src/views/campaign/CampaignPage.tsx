@@ -7,7 +7,7 @@ import { call } from "@/contract/client";
 
 import type { CampaignView } from "@/core/records";
 import { campaignWords, shareWords } from "@/core/words";
-import { Button, KeyHint, Keys, Panel, download, fileNameOf, say, toast, Link } from "@/ui";
+import { Button, KeyHint, Keys, Panel, download, fileNameOf, onceOpen, say, toast, Link } from "@/ui";
 import { useLive } from "@/views/live";
 import { startPlanner } from "@/workers";
 import { AnswerSheet } from "./AnswerSheet";
@@ -18,6 +18,8 @@ import { scheduleFacts, useSchedule } from "./useSchedule";
 import { ByItself } from "./ByItself";
 import { useTaker } from "./useTaker";
 import { Winners, type CellPlace } from "./Winners";
+
+const MoreSheet = onceOpen(async () => (await import("./MoreSheet")).MoreSheet);
 
 const tabs = [
   { id: "", name: "Answer" },
@@ -37,6 +39,7 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
   const [cell, setCell] = useState<CellPlace | null>(null);
   const [answering, setAnswering] = useState<CellPlace | null>(null);
   const [planning, setPlanning] = useState(false);
+  const [adding, setAdding] = useState(false);
   const [busy, setBusy] = useState(false);
   const names = arms.map(({ name }) => name);
   const taken = ({ title, arm, round }: (typeof slots)[number]) =>
@@ -100,6 +103,7 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
           { keys: "a", shown: "A", label: "answer", run: () => router.push(tabAt("")) },
           { keys: "l", shown: "L", label: "timetable", run: () => router.push(tabAt("timetable")) },
           { keys: "e", shown: "E", label: "plan the evenings", run: () => setPlanning(true) },
+          { keys: "m", shown: "M", label: "further rounds, titles or arms", run: () => setAdding(true) },
           { keys: "i", shown: "I", label: "save the evenings as a calendar", run: () => void calendar() },
           { keys: "p", shown: "P", label: "print", run: () => window.print() },
           { keys: "u", shown: "U", label: "publish", run: () => router.push(publishAt) },
@@ -133,7 +137,10 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
           </p>
         </div>
       </header>
-      <nav aria-label="Parts of the campaign" className="mb-4 flex flex-wrap gap-1 text-[13px] print:hidden">
+      <nav
+        aria-label="Parts of the campaign"
+        className="mb-4 flex flex-wrap items-center gap-1 text-[13px] print:hidden"
+      >
         {tabs.map(({ id, name }) => (
           <button
             key={id}
@@ -151,6 +158,9 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
         <Link href={publishAt} className="ml-auto rounded-md px-3 py-1.5 text-soft hover:bg-raised">
           Publish <KeyHint>U</KeyHint>
         </Link>
+        <Button look="quiet" hint="M" className="ml-auto" onClick={() => setAdding(true)}>
+          More rounds, titles or arms
+        </Button>
       </nav>
       {here.id === "" ? (
         <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 xl:grid-cols-[minmax(0,1fr)_300px]">
@@ -319,6 +329,14 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
           }}
         />
       )}
+      <MoreSheet
+        key={`more ${campaign.version}`}
+        campaign={campaign}
+        arms={arms}
+        open={adding}
+        onOpenChange={setAdding}
+        onKept={refresh}
+      />
       <EveningsSheet
         key={campaign.version}
         campaign={campaign}

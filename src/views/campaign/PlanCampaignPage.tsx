@@ -6,11 +6,11 @@ import { call } from "@/contract/client";
 import { mostCampaignArms, newCampaignSchema, questions, type Question } from "@/core/campaign";
 import type { CampaignKitView } from "@/core/records";
 import { Button, ChoiceField, Field, Input, Panel, Suggest, hasFieldsOf, say, toast, useDraft } from "@/ui";
-import { startPlanner } from "@/workers";
 import { ArmCard, type ArmDraft } from "./ArmCard";
+import { freshArm, nameOf } from "./armDrafts";
+import { betterOrder } from "./betterOrder";
 import { ScaleArms } from "./ScaleArms";
 import { TitlePicker } from "./TitlePicker";
-import { scheduleFacts } from "./useSchedule";
 
 const questionNotes: Record<Question, string> = {
   "which is best": "engines, drivers or settings against one another, title by title",
@@ -19,39 +19,6 @@ const questionNotes: Record<Question, string> = {
   "which scale and mode":
     "the first named arm that holds, for every title: name the one you would rather have first",
 };
-
-/** What an arm is called by what it is made of. */
-function nameOf(
-  { rigId, buildId, conditions, settings }: ArmDraft,
-  kit: CampaignKitView,
-  others: ArmDraft[],
-): string {
-  const rig = kit.rigs.find(({ id }) => id === rigId)?.name;
-  const build = kit.builds.find(({ id }) => id === buildId);
-  const differ = (of: (arm: ArmDraft) => unknown) => new Set(others.map(of)).size > 1;
-  const sameEngine = others.filter(
-    (arm) => kit.builds.find(({ id }) => id === arm.buildId)?.engine === build?.engine,
-  );
-  const parts = [
-    differ((arm) => arm.rigId) ? rig : undefined,
-    build && (sameEngine.length > 1 ? `${build.engine} ${build.version}` : build.engine),
-    conditions.powerMode,
-    conditions.clocks,
-    conditions.setUp,
-    ...Object.entries(settings).map(([key, value]) => `${key} ${String(value)}`),
-  ].filter(Boolean);
-  return (parts.length > 0 ? parts.join(", ") : (rig ?? "")).slice(0, 80);
-}
-
-const freshArm = (rigId: string): ArmDraft => ({
-  name: "",
-  named: false,
-  rigId,
-  buildId: null,
-  conditions: {},
-  from: "profile",
-  settings: {},
-});
 
 /** What is typed of a campaign until it is planned; the browser keeps it. */
 interface Plan {
@@ -315,21 +282,4 @@ export function PlanCampaignPage({ kit, rigId }: { kit: CampaignKitView; rigId: 
       </div>
     </form>
   );
-}
-
-/** Searches a better order in a worker; the one made by rule stays where none is found. */
-async function betterOrder(id: string): Promise<void> {
-  const planned = await call("viewCampaign", { id });
-  if (!planned.ok) return;
-  const worker = startPlanner();
-  try {
-    const order = await worker.call.order(scheduleFacts(planned.answer));
-    await call("orderCampaign", {
-      id,
-      saw: planned.answer.campaign.version,
-      body: { order: order.map(({ title, arm, round }) => [title, arm, round]) },
-    });
-  } finally {
-    worker.end();
-  }
 }
