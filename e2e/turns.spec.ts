@@ -128,7 +128,7 @@ test("a driver trial of three arms: a title keeps the older driver, and is stale
   expect(new Set(runs.map((run: { settings: Record<string, unknown> }) => run.settings["rig:driver"]))).toEqual(
     new Set(["24.1", "23.3", "22.0"]),
   );
-  const place = `/profile?rig=${rigId}&engine=${made.engineId}&title=${made.titleId}`;
+  const place = `/profile?rig=${rigId}&engine=${made.engineId}&title=${made.titleId}&build=${made.buildId}`;
   const row = async () =>
     (await json(request, place)).rows.find(({ key }: { key: string }) => key === "rig:driver");
   expect(await row()).toMatchObject({ value: "23.3", from: "title", standing: "proven" });
@@ -208,7 +208,7 @@ test("in-title resolution, a layer and a patch are varied like settings; the pat
   await page.getByRole("button", { name: /^Keep Patch: 60 fps/ }).click();
   await expect(page.getByText(/Patch: 60 fps on kept/).first()).toBeVisible();
   await open(page, `/jobs/${job}/recipe`);
-  const main = page.locator("#content");
+  const main = page.frameLocator("#content iframe").locator("body");
   await expect(main).toContainText("Patch: 60 fps");
   await expect(main).toContainText("crowds move at double pace");
   // The patch is for another version of the title than the copy is.

@@ -134,6 +134,10 @@ DP-1 disconnected (normal left inverted right x axis y axis)
       "processor.clusters": [{ cores: 4, baseGhz: 1.6, boostGhz: 1.6 }],
       memoryGb: 3.84,
     });
+    // One kind of cores, at the very beginning.
+    expect(of("Model name: X\nCore(s) per socket: 6\nSocket(s): 1\nCPU max MHz: 3400.0000\n")).toEqual({
+      "processor.clusters": [{ cores: 6, baseGhz: 3.4, boostGhz: 3.4 }],
+    });
     expect(of("Mem:           7.5Gi       2.1Gi\n")).toEqual({ memoryGb: 7.5 });
     expect(rigIn("Dear all,\nthe bridge stutters.\n")).toEqual([]);
     expect(rigIn("")).toEqual([]);

@@ -27,7 +27,7 @@ const round = (value: number, digits: number) => Number(value.toFixed(digits));
 /** Clusters of cores by `lscpu`: every "Model name" begins one. */
 function clustersOfLscpu(text: string): { clusters: Cluster[]; from: string } | null {
   const used: string[] = [];
-  const parts = text.split(/^(?=\s*Model name:)/m).slice(1);
+  const parts = text.split(/^(?=\s*Model name:)/m).filter((part) => /^\s*Model name:/.test(part));
   const clusters = parts.flatMap((part): Cluster[] => {
     const line = (name: string) => new RegExp(`^\\s*${name}:.*$`, "m").exec(part)?.[0] ?? "";
     const per = line("Core\\(s\\) per (?:socket|cluster)");

@@ -1,8 +1,11 @@
-import { NoCatalogue } from "@/views/kit/NoCatalogue";
+import dynamic from "next/dynamic";
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { Fragment, useState } from "react";
 import { Input, Switch } from "@/ui";
 import { SettingField, SoundDelay } from "@/views/setting";
+
+/** Loaded where an engine has no settings. */
+const NoCatalogue = dynamic(async () => (await import("@/views/kit/NoCatalogue")).NoCatalogue);
 
 /** From so many on they are searched, in sections. */
 const manySettings = 14;
