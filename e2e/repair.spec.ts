@@ -334,7 +334,7 @@ test("a saved job is taken in whole: its runs with settings, notes and faults", 
 test("a name that is there already is asked about, and leads to what has it", async ({ page, request }) => {
   await open(page, "/kit/systems/new");
   await page.getByLabel("Name").first().fill("CINDER 32");
-  await page.getByLabel("Rate 1").fill("60");
+  await page.getByRole("textbox", { name: /^Rate 1/ }).fill("60");
   await page.getByRole("button", { name: "Keep the system" }).click();
   await expect(page.getByRole("alert").filter({ hasText: "Is it the same one?" })).toBeVisible();
   await page.getByRole("link", { name: "Open the one that is there" }).click();

@@ -1,5 +1,10 @@
 import { mostCampaignArms, newCampaignSchema, slotAnswers } from "@/core/campaign";
-import { campaignKitViewSchema, campaignListRowSchema, campaignViewSchema, titlesToPlanSchema } from "@/core/records";
+import {
+  campaignKitViewSchema,
+  campaignListRowSchema,
+  campaignViewSchema,
+  titlesToPlanSchema,
+} from "@/core/records";
 import { longList, z } from "@/core/schema";
 import { madeSchema, nothingSchema, text } from "./common";
 import { askedId, endpoint, fileOutput } from "./endpoint";

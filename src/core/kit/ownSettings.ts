@@ -19,6 +19,9 @@ export const coolerKey = ownKey("rig", "coolerName");
 /** The value of no cooler. */
 export const noCooler = "none";
 
+/** Key of a patch by its name. */
+export const patchKey = (name: string) => ownKey("patch", keyOf(name));
+
 /** Whether a setting is the device's, the title's or a layer's, and in no file of the engine. */
 export const isOwn = (key: string) => owners.some((owner) => key.startsWith(`${owner}:`));
 
@@ -93,7 +96,7 @@ export function titleSettings({
           ? ""
           : `It fits version ${fitsVersion}; the copy is ${copy?.update ?? ""}.`,
       ].filter(Boolean);
-      return plainSetting(ownKey("patch", keyOf(name)), {
+      return plainSetting(patchKey(name), {
         label: `Patch: ${name}`,
         fastest: null,
         restart: true,

@@ -1,11 +1,14 @@
 import { z } from "@/core/schema";
 import {
+  coolerKey,
+  driverKey,
   isOwn,
   settingValueSchema,
   type ConfigFile,
   type RigSpec,
   type Setting,
   type SettingValue,
+  type TitleCopy,
 } from "@/core/kit";
 import { besideKeys, besideValues, type Override } from "@/core/profile";
 import {
@@ -34,6 +37,8 @@ export const recipeSchema = z.object({
   /** What is done before the first start. */
   before: z.array(text).max(100),
   patches: z.array(text).max(100),
+  /** Where the build, the driver and the patches that were used came from, and their files' SHA-256. */
+  sources: z.array(fact).max(60).default([]),
   settings: z
     .array(
       z.object({
@@ -84,6 +89,10 @@ export interface RecipeFacts {
   targetFps: number | null;
   preflight: string[];
   patches: string[];
+  /** The title's copy as it lies on the device. */
+  copy?: TitleCopy;
+  /** What was used, with where it came from. */
+  used?: { name: string; link?: string; sha256?: string }[];
   run: {
     grade: Grade | null;
     /** What somebody says of its light. */
@@ -106,6 +115,31 @@ const conditionNames: Record<string, string> = {
   cooler: "Cooler",
 };
 
+/** A title's copy in one line. @example "packed, own disc, update 1.2, on the card (80 MB/s)" */
+function copyText({ format, dump, update, addOns, where, readMBps }: TitleCopy): string {
+  const speed = readMBps === null ? "" : ` (${readMBps} MB/s)`;
+  return [
+    format,
+    dump,
+    update && `update ${update}`,
+    addOns && `add-ons: ${addOns}`,
+    where ? `on ${where}${speed}` : speed.trim(),
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+/** The driver and the cooler that were chosen of several, with what is known of them. */
+function usedOnRig({ drivers = [], cooling }: RigSpec, overrides: Override[]): [name: string, value: string][] {
+  const chosen = (key: string) => overrides.find((each) => each.key === key)?.to;
+  const driver = drivers.find(({ version }) => version === chosen(driverKey));
+  const cooler = cooling.coolers?.find(({ name }) => name === chosen(coolerKey));
+  return [
+    ["Driver chosen", driver ? [driver.version, driver.date, driver.note].filter(Boolean).join(", ") : ""],
+    ["Cooler", cooler ? `${cooler.name}${cooler.noiseDb === null ? "" : `, ${cooler.noiseDb} dB(A)`}` : ""],
+  ];
+}
+
 /** A recipe of what holds for a title. */
 export function makeRecipe(facts: RecipeFacts): Recipe {
   const { title, spec, revision, engine, catalogue, overrides, run } = facts;
@@ -119,6 +153,8 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     ["Why this driver", driverWords(driver.version, facts.drivers ?? []) ?? ""],
     ["System", [system.version, system.date].filter(Boolean).join(", ")],
     ["Cooling", cooling.kind],
+    ...usedOnRig(spec, overrides),
+    ["The copy", facts.copy ? copyText(facts.copy) : ""],
   ].flatMap(([name = "", value = ""]) => (value === "" ? [] : [{ name, value }]));
   const conditions = Object.entries(facts.conditions).flatMap(([key, value]) => {
     const name = conditionNames[key];
@@ -134,6 +170,10 @@ export function makeRecipe(facts: RecipeFacts): Recipe {
     engine: { name: engine.name, build: engine.build, branch: engine.branch },
     before: facts.preflight,
     patches: facts.patches,
+    sources: (facts.used ?? []).flatMap(({ name, link = "", sha256 = "" }) => {
+      const value = [link, sha256 && `SHA-256 ${sha256}`].filter(Boolean).join(", ");
+      return value === "" ? [] : [{ name, value }];
+    }),
     settings: overrides.flatMap(({ key, from, to, proof }) => {
       const setting = named(key);
       if (!setting || to === null) return [];

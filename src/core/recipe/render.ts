@@ -36,6 +36,7 @@ function partsOf(recipe: Recipe): Part[] {
     },
     { heading: "Before the first start", list: recipe.before },
     { heading: "Patches", list: recipe.patches },
+    { heading: "Where it came from", list: recipe.sources.map(({ name, value }) => `${name}: ${value}`) },
     {
       heading: "Settings",
       table: {

@@ -48,7 +48,10 @@ export function lettersOf(at: number): string {
 /** What a device is, without what it is called. */
 function deviceText({ kind, processor, memoryGb, system, driver, cooling }: RigSpec): string {
   const cores = processor.clusters
-    .map(({ cores: n, boostGhz }) => `${countWords(n, "core")} to ${boostGhz} GHz`)
+    .map(
+      ({ cores: n, baseGhz, boostGhz }) =>
+        `${countWords(n, "core")} ${baseGhz < boostGhz ? `${baseGhz} ` : ""}to ${boostGhz} GHz`,
+    )
     .join(" + ");
   return [
     kind,

@@ -1,7 +1,8 @@
 import type { Query } from "@/contract";
-import { inSetUp, type NewTitle } from "@/core/kit";
+import { driverKey, inSetUp, patchKey, type NewTitle, type RigSpec, type Settings } from "@/core/kit";
 import { besideOf, isBeside } from "@/core/profile";
 import { makeRecipe, type Recipe } from "@/core/recipe";
+import type { EngineDetail, TitleDetail } from "@/core/records";
 import * as data from "@/data";
 import { notFound } from "@/server/problem";
 import { viewProfile } from "./viewProfile";
@@ -12,6 +13,23 @@ const patchWords = ({ name, fps, fitsVersion, sideEffects }: NewTitle["patches"]
   [`${name}${fps === null ? "" : `: ${fps} fps`}`, fitsVersion && `fits version ${fitsVersion}`, sideEffects]
     .filter(Boolean)
     .join("; ");
+
+/** The build, the driver and the patches that are used, with where each came from. */
+function usedOf(
+  engine: EngineDetail,
+  version: string,
+  title: TitleDetail | null,
+  { drivers = [] }: RigSpec,
+  values: Settings,
+): { name: string; link?: string; sha256?: string }[] {
+  const build = engine.builds.find((each) => each.version === version);
+  const driver = drivers.find((each) => each.version === values[driverKey]);
+  return [
+    ...(build ? [{ ...build, name: `${engine.name} ${version}` }] : []),
+    ...(driver ? [{ ...driver, name: `Driver ${driver.version}` }] : []),
+    ...(title?.patches.filter(({ name }) => values[patchKey(name)] === true) ?? []),
+  ];
+}
 
 /** What somebody else needs to set a job's title up the same way. */
 export async function viewRecipe(id: string): Promise<Recipe> {
@@ -54,6 +72,14 @@ export async function viewRecipe(id: string): Promise<Recipe> {
     targetFps: standing.targetFps ?? job.nativeFps,
     preflight: (telling?.preflight ?? []).filter(({ ticked }) => ticked).map(({ label }) => label),
     patches: title.patches.map(patchWords),
+    copy: title.copy,
+    used: usedOf(
+      engine,
+      build.version,
+      title,
+      spec,
+      Object.fromEntries(view.overrides.flatMap(({ key, to }) => (to === null ? [] : [[key, to]]))),
+    ),
     run:
       telling && run?.summary
         ? {
@@ -73,9 +99,10 @@ export async function viewRecipe(id: string): Promise<Recipe> {
 /** What a profile says, for somebody else; what it comes to isn't measured by it. */
 export async function viewProfileRecipe(query: Query<"viewProfileRecipe">): Promise<Recipe> {
   const view = await viewProfile(query);
-  const [rig, title] = await data.together(
+  const [rig, title, engine] = await data.together(
     async () => data.findRig(view.rig.id),
     async () => (view.titleId ? data.findTitle(view.titleId) : null),
+    async () => data.findEngine(view.engine.id),
   );
   if (!rig) throw notFound("rig");
   const build = view.builds.find(({ id }) => id === view.buildId);
@@ -109,6 +136,16 @@ export async function viewProfileRecipe(query: Query<"viewProfileRecipe">): Prom
     targetFps: beside.targetFps ?? title?.nativeFps ?? null,
     preflight: [],
     patches: title ? title.patches.map(patchWords) : [],
+    copy: title?.copy,
+    used: engine
+      ? usedOf(
+          engine,
+          build?.version ?? "",
+          title,
+          rig.spec,
+          Object.fromEntries(view.rows.map(({ key, value }) => [key, value])),
+        )
+      : [],
     run: null,
     crashes: 0,
     hours: 0,
