@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
-import { freshJob, open } from "./support";
+import { freshJob, Hands, log, open } from "./support";
 
 const json = async (request: APIRequestContext, path: string) => (await request.get(`/api/v1${path}`)).json();
 
@@ -270,4 +270,22 @@ test("a rig from what its system prints, taken field by field, with a switch of 
     displays: [{ width: 1280, height: 800, refreshHz: [60, 40] }],
     switches: [{ key: "Game-mode", label: "Game mode", values: ["off", "on"], default: "off" }],
   });
+});
+
+test("from the bench to a first run in three clicks: a title, and its log", async ({ page, request }) => {
+  const { rows } = await json(request, "/titles?search=Kite%20Weather");
+  await open(page, "/");
+  const hands = new Hands(page);
+  await hands.click(page.getByLabel("Begin with a title"));
+  await hands.click(page.getByRole("option", { name: /^Kite Weather/ }).first());
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+\/runs\/new$/);
+  await expect(page.getByText("Drop logs here")).toBeVisible();
+  await hands.drop([{ name: "first.csv", content: log(21, 55) }]);
+  await page.getByRole("region", { name: "Preview" }).waitFor();
+  expect(hands.clicks).toBeLessThanOrEqual(3);
+  const { job } = await json(request, `/jobs/${page.url().split("/").at(-3)}`);
+  expect(job.titleId).toBe(rows[0].id);
+  await page.waitForTimeout(200);
+  await page.keyboard.press("ControlOrMeta+Enter");
+  await page.waitForURL(/\?run=/);
 });

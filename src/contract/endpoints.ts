@@ -5,6 +5,7 @@ export const endpoints = {
   changeBench: { method: "PUT", path: "/bench", creates: false },
   listJobs: { method: "GET", path: "/jobs", creates: false },
   addJob: { method: "POST", path: "/jobs", creates: true },
+  beginTitle: { method: "POST", path: "/jobs/begun", creates: true },
   nameJob: { method: "POST", path: "/jobs/named", creates: true },
   viewJob: { method: "GET", path: "/jobs/{id}", creates: false },
   changeJob: { method: "PATCH", path: "/jobs/{id}", creates: false },

@@ -100,6 +100,20 @@ export const jobsEndpoints = {
     creates: true,
     refusals: [409, 422],
   }),
+  beginTitle: endpoint({
+    method: "POST",
+    path: "/jobs/begun",
+    group: "Jobs",
+    summary:
+      "A title's job with everything chosen as it was last, on the bench's rig; the open one where there is one.",
+    body: z.object({
+      titleId: z.uuid(),
+      rigId: z.uuid().optional().describe("The bench's rig where none is named."),
+    }),
+    output: madeSchema,
+    creates: true,
+    refusals: [404, 409, 422],
+  }),
   nameJob: endpoint({
     method: "POST",
     path: "/jobs/named",

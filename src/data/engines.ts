@@ -41,6 +41,16 @@ export async function usualBuild(
   return rows[0] ?? null;
 }
 
+/** The build that was used last for every system on every rig. */
+export async function lastBuilds(): Promise<{ rigId: string; systemId: string; buildId: string }[]> {
+  return store().query(
+    `select distinct on (j.rig_id, t.system_id) j.rig_id as "rigId", t.system_id as "systemId", j.build_id as "buildId"
+     from jobs j join titles t on t.id = j.title_id where j.deleted_at is null
+     order by j.rig_id, t.system_id, j.created_at desc`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
 export async function addEngine({
   builds,
   catalogue,

@@ -243,6 +243,8 @@ describe("on the demo", () => {
     const file = await done("saveProfile", { query: { rig: rigId, engine: ownEngine } });
     await done("takeProfile", { body: { ...place, file, saw: (await profile()).saw } });
 
+    const begun = await done("beginTitle", { body: { titleId } });
+    expect(await done("beginTitle", { body: { titleId } })).toEqual(begun);
     const pasted = await done("addTitles", {
       body: {
         titles: [

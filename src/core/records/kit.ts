@@ -10,6 +10,8 @@ export interface KitView {
   titles: TitleRow[];
   builds: BuildRow[];
   houseRules: HouseRulesRow[];
+  /** The build that was used last for a system on a rig. */
+  lastBuilds: { rigId: string; systemId: string; buildId: string }[];
 }
 
 export interface PreflightItemRow extends PreflightItem {

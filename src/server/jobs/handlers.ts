@@ -3,6 +3,7 @@ import type { jobsEndpoints } from "@/contract/jobs";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { addJob } from "./addJob";
+import { beginTitle } from "./beginTitle";
 import { changeBench, viewBench } from "./benchUse";
 import { changeJob, copyJob, viewJobChoices } from "./changeJob";
 import { closeJob, reopenJob } from "./closeJob";
@@ -16,6 +17,7 @@ export const jobsHandlers: Handlers<Exclude<keyof typeof jobsEndpoints, "events"
   viewBench: async () => viewBench(),
   changeBench: async ({ actor, body, saw }) => changeBench(actor, body, saw),
   listJobs: async ({ query }) => viewJobs(query),
+  beginTitle: async ({ actor, body }) => made(beginTitle(actor, body)),
   addJob: async ({ actor, body }) => made(addJob(actor, body)),
   nameJob: async ({ actor, body }) => nameJob(actor, body),
   viewJob: async ({ id }) => viewJob(id),

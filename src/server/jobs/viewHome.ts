@@ -1,7 +1,7 @@
 import type { CampaignListRow, JobListRow, ProfileListRow } from "@/core/records";
 import type { JobView } from "@/contract";
 import { said, type Said } from "@/core/words";
-import { listJobs, openCampaigns, openTrials, readBench } from "@/data";
+import { findRig, listJobs, openCampaigns, openTrials, readBench } from "@/data";
 import { Problem } from "@/server/problem";
 import { listProfiles } from "@/server/profiles/viewProfile";
 import { viewJob } from "./viewJob";
@@ -17,6 +17,7 @@ export async function viewHome(): Promise<{
   warnings: Said[];
   toConfirm: ProfileListRow[];
   campaigns: CampaignListRow[];
+  benchRig: string | null;
 }> {
   const [{ jobId, rigId }, { rows: recent }, unfinished, campaigns] = await Promise.all([
     readBench(),
@@ -35,5 +36,6 @@ export async function viewHome(): Promise<{
   const warnings = hottest !== undefined && hottest >= hotC ? [said("caution.cool", { celsius: hottest })] : [];
   const profiles = rigId ? (await listProfiles(rigId)).rows : [];
   const toConfirm = profiles.filter((row) => row.toConfirm > 0);
-  return { inHand, recent, unfinished, warnings, toConfirm, campaigns };
+  const rig = rigId ? await findRig(rigId) : null;
+  return { inHand, recent, unfinished, warnings, toConfirm, campaigns, benchRig: rig?.name ?? null };
 }

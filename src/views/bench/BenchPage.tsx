@@ -5,6 +5,7 @@ import { EmptyPanel, KeyHint, Panel, buttonLook, say, When, Link } from "@/ui";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 import { mainActionOf, newRunPath } from "@/views/job/mainAction";
 import { BenchKeys } from "./BenchKeys";
+import { BeginTitle } from "./BeginTitle";
 import { BringIn } from "./BringIn";
 
 /** The job in hand and its next step, large; then what changed lately, and the cautions that apply. */
@@ -26,6 +27,7 @@ export function BenchPage({
   warnings,
   toConfirm,
   campaigns,
+  benchRig,
 }: {
   inHand: JobView | null;
   recent: JobListRow[];
@@ -34,12 +36,15 @@ export function BenchPage({
   /** Profiles of the rig on the bench with values that nothing proves as it is now. */
   toConfirm: ProfileListRow[];
   campaigns: CampaignListRow[];
+  /** Name of the rig on the bench; null where none lies there. */
+  benchRig: string | null;
 }) {
   if (!inHand) {
     return (
       <div className="grid gap-4 p-6">
         <h1 className="text-xl font-semibold">Bench</h1>
         <BringIn />
+        {benchRig !== null && <BeginTitle rig={benchRig} />}
         <EmptyPanel
           title="Nothing is in hand."
           action={
@@ -99,6 +104,7 @@ export function BenchPage({
         </div>
       </section>
       <BringIn />
+      <BeginTitle rig={benchRig ?? job.rig} />
       <div className="grid gap-4 lg:grid-cols-[2fr_1fr]">
         <Panel
           title="Worked on lately"

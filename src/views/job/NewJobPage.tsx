@@ -24,6 +24,17 @@ const beginningWords = {
   defaults: { label: "the engine's defaults", note: "as if nothing had been tuned yet" },
 } as const;
 
+/** The build that was used last for a system, on this rig before others; the newest of the only engine that runs it; else none. */
+function usualBuild({ builds, lastBuilds }: KitView, rigId: string, systemId: string): string {
+  const last =
+    lastBuilds.find((each) => each.systemId === systemId && each.rigId === rigId) ??
+    lastBuilds.find((each) => each.systemId === systemId);
+  if (last) return last.buildId;
+  const own = builds.filter(({ systemIds }) => systemIds.includes(systemId));
+  const isOnly = new Set(own.map(({ engineId }) => engineId)).size === 1;
+  return isOnly ? ((own.findLast(({ branch }) => branch === "stable") ?? own.at(-1))?.id ?? "") : "";
+}
+
 /** Opens a job: which title, on which rig, with which engine, towards what. */
 export function NewJobPage({ kit, rigId }: { kit: KitView; rigId: string | null }) {
   const router = useRouter();
@@ -39,7 +50,7 @@ export function NewJobPage({ kit, rigId }: { kit: KitView; rigId: string | null 
       strategy: "climb",
     },
   });
-  const { control, register, handleSubmit, setError, setValue, watch, formState } = form;
+  const { control, register, getValues, handleSubmit, setError, setValue, watch, formState } = form;
   const { errors } = formState;
   const { titles, more, search, finding } = useTitles(kit.titles);
   const [chosen, setChosen] = useState<TitleRow | null>(null);
@@ -82,8 +93,9 @@ export function NewJobPage({ kit, rigId }: { kit: KitView; rigId: string | null 
               onChange: (value: string) => {
                 field.onChange(value);
                 if (name !== "titleId") return;
-                setValue("buildId", "");
-                setChosen(titles.find((each) => each.id === value) ?? null);
+                const next = titles.find((each) => each.id === value) ?? null;
+                setValue("buildId", next ? usualBuild(kit, getValues("rigId"), next.systemId) : "");
+                setChosen(next);
               },
             };
             return lacks ? (

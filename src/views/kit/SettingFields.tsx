@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
+import { useRef } from "react";
 import { Controller, type UseFormReturn } from "react-hook-form";
-import { purposes, reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
+import { keyOf, purposes, reliefs, type NewEngine, type Setting, type SettingValue } from "@/core/kit";
 import { Button, ChoiceField, Field, Input, Switch } from "@/ui";
 import { listOf, numeric } from "./numeric";
 
@@ -23,7 +24,8 @@ export function SettingFields({
   index: number;
   onRemove: () => void;
 }) {
-  const { register, control, setValue, watch, formState } = form;
+  const { register, control, getValues, setValue, watch, formState } = form;
+  const followed = useRef("");
   const errors = formState.errors.catalogue?.[index];
   const type = watch(`catalogue.${index}.type`);
   const at = <Name extends keyof Setting>(name: Name) => `catalogue.${index}.${name}` as const;
@@ -36,7 +38,21 @@ export function SettingFields({
           {(ids) => <Input {...ids} {...register(at("key"))} />}
         </Field>
         <Field label={`Label ${n}`} error={errors?.label?.message}>
-          {(ids) => <Input {...ids} {...register(at("label"))} />}
+          {(ids) => (
+            <Input
+              {...ids}
+              {...register(at("label"), {
+                // A key follows its label until one is typed.
+                onChange: ({ target }: { target: { value: string } }) => {
+                  const key = getValues(at("key"));
+                  if (key === "" || key === followed.current) {
+                    followed.current = keyOf(target.value).replaceAll("-", "_").toLowerCase();
+                    setValue(at("key"), followed.current, { shouldDirty: true });
+                  }
+                },
+              })}
+            />
+          )}
         </Field>
         <Field label={`Type ${n}`}>
           {({ id }) => (

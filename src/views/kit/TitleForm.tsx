@@ -93,7 +93,13 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
                   id={id}
                   label="System"
                   value={field.value}
-                  onChange={field.onChange}
+                  onChange={(value) => {
+                    field.onChange(value);
+                    // A title takes its system's rate until somebody says another.
+                    const hz = systems.find(({ id: own }) => own === value)?.rates[0]?.hz;
+                    if (hz !== undefined && !formState.dirtyFields.nativeFps && !title)
+                      setValue("nativeFps", hz);
+                  }}
                   options={systems.map(({ id: value, name }) => ({ value, label: name }))}
                   onAdd={setLacking}
                 />
