@@ -44,6 +44,7 @@ async function pages(page: Page): Promise<string[]> {
     `/campaigns/${campaign.id}`,
     `/campaigns/${campaign.id}?tab=timetable`,
     "/board",
+    "/board/best",
     "/log",
     "/log?view=crashes",
     `/builds/${planned.plan.arms[1].buildId}`,

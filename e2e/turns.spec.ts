@@ -272,6 +272,24 @@ test("a rig from what its system prints, taken field by field, with a switch of 
   });
 });
 
+test("best by system: who wins where from trials and campaigns, each with what it rests on", async ({
+  page,
+  request,
+}) => {
+  await open(page, "/board");
+  await page.getByRole("link", { name: /Best by system/ }).click();
+  await page.waitForURL("**/board/best");
+  const { best } = await json(request, "/board/best?way=engine");
+  expect(best.length).toBeGreaterThan(0);
+  const [first] = best;
+  const table = page.getByRole("table", { name: `Best for ${first.system} on ${first.rig}` });
+  await expect(table.getByRole("row")).toHaveCount(first.rows.length + 1);
+  await table.getByRole("link").first().click();
+  await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
+  await open(page, "/board/best?way=power%20mode");
+  await expect(page.getByRole("table", { name: "Steady on the least watts" })).toBeVisible();
+});
+
 test("from the bench to a first run in three clicks: a title, and its log", async ({ page, request }) => {
   const { rows } = await json(request, "/titles?search=Kite%20Weather");
   await open(page, "/");

@@ -101,6 +101,7 @@ export const pages = {
   "/": "reads",
   "/beside": "reads",
   "/board": "reads",
+  "/board/best": "reads",
   "/builds/[id]": "reads",
   "/campaigns": "reads",
   "/campaigns/[id]": "reads",

@@ -5,6 +5,7 @@ import { boardTitlesSchema, boardViewSchema } from "@/core/records";
 import { buildViewSchema, crashRowSchema, logViewSchema } from "@/core/records";
 import { otherPublicationSchema, otherViewSchema } from "@/core/records";
 import { observationRowSchema } from "@/core/records";
+import { wayRowSchema, ways } from "@/core/best";
 import { cursorSchema, momentCursorSchema, z } from "@/core/schema";
 import { madeSchema, nothingSchema, text } from "./common";
 import { askedId, endpoint, fileOutput, usualBounds } from "./endpoint";
@@ -30,6 +31,31 @@ export const boardQuery = z.object({
   cursor: cursorSchema,
 });
 
+const onRigSchema = z.object({
+  systemId: z.uuid(),
+  system: z.string(),
+  rigId: z.uuid(),
+  rig: z.string(),
+});
+const bestViewSchema = z.object({
+  way: z.enum(ways),
+  best: z.array(
+    onRigSchema.extend({
+      rows: z.array(wayRowSchema),
+      notRun: z.array(z.string()).describe("What could have been compared there, and wasn't."),
+    }),
+  ),
+  watts: z
+    .array(
+      onRigSchema.extend({
+        name: z.string().describe("Power mode and engine."),
+        meanWatts: z.number(),
+        titles: z.array(z.object({ title: z.string(), jobId: z.uuid(), runId: z.uuid(), watts: z.number() })),
+      }),
+    )
+    .describe("With what titles are Steady on the least watts."),
+});
+
 const choice = z.enum(["yes", "no"]);
 
 export const publicationQuery = z.object({
@@ -52,6 +78,15 @@ export const boardEndpoints = {
     summary: "Systems by rigs, with the titles at each verdict, and the first page of titles by rigs.",
     query: boardQuery,
     output: boardViewSchema,
+  }),
+  viewBest: endpoint({
+    method: "GET",
+    path: "/board/best",
+    group: "Board",
+    summary:
+      "Which engine, driver or power mode is best by system on every rig, and what holds on the least watts.",
+    query: z.object({ way: z.enum(ways).catch("engine") }),
+    output: bestViewSchema,
   }),
   viewBoardTitles: endpoint({
     method: "GET",

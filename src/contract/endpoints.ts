@@ -105,6 +105,7 @@ export const endpoints = {
   reckonCampaign: { method: "POST", path: "/campaigns/{id}/reckoning", creates: false },
   campaignCalendar: { method: "GET", path: "/campaigns/{id}/calendar", creates: false },
   viewBoard: { method: "GET", path: "/board", creates: false },
+  viewBest: { method: "GET", path: "/board/best", creates: false },
   viewBoardTitles: { method: "GET", path: "/board/titles", creates: false },
   publish: { method: "GET", path: "/publications", creates: false },
   publicationSchema: { method: "GET", path: "/publications/schema", creates: false },

@@ -28,6 +28,7 @@ export * from "./faults";
 export * from "./log";
 export * from "./others";
 export { listObservations } from "./predictions";
+export * from "./best";
 export * from "./board";
 export * from "./people";
 export * from "./workshop";

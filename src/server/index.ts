@@ -16,6 +16,7 @@ export { startWork } from "@/server/system/work";
 export { lastChange, watchChanges } from "@/server/system/watchChanges";
 export { viewBench } from "@/server/jobs/benchUse";
 export { viewKit } from "@/server/kit/viewKit";
+export { viewBest } from "@/server/board/best";
 export { viewFirstTrace } from "@/server/runs/viewFirstTrace";
 export { viewJob } from "@/server/jobs/viewJob";
 export { viewTrial } from "@/server/trials/viewTrial";

@@ -81,6 +81,14 @@ describe("on the demo", () => {
     await done("planTitles");
     await done("viewCampaignKit");
     const board = await done("viewBoard");
+    for (const way of ["engine", "driver", "power mode"]) {
+      const told = await done("viewBest", { query: { way } });
+      expect(told.way).toBe(way);
+      // What is told of a system rests on comparisons, each of which is there to be opened.
+      for (const { rows } of told.best)
+        for (const { wins, ties, losses, open } of rows)
+          expect([...wins, ...ties, ...losses, ...open].length).toBeGreaterThan(0);
+    }
     await done("viewBoardTitles", { query: { search: board.rows[0].name } });
     await done("publish", { query: { of: "board" } });
     await done("listOthers");

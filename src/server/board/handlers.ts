@@ -4,12 +4,14 @@ import { jsonFile } from "@/server/request/jsonFile";
 import type { boardEndpoints } from "@/contract/board";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
+import { viewBest } from "./best";
 import { viewBoard, viewBoardTitles } from "./board";
 import { listCrashes, viewBuild, viewLog } from "./log";
 import { dropPublication, listOthers, pageFonts, publish, takePublication, viewOther } from "./publish";
 
 export const boardHandlers: Handlers<Exclude<keyof typeof boardEndpoints, "events">> = {
   viewBoard: async ({ query }) => viewBoard(query),
+  viewBest: async ({ query }) => viewBest(query),
   viewBoardTitles: async ({ query }) => viewBoardTitles(query),
   publish: async ({ query }) => publish(query),
   publicationSchema: async () => jsonFile(publicationJsonSchema()),

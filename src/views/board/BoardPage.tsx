@@ -79,6 +79,7 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
         actions={[
           { keys: "/", shown: "/", label: "find a title", run: () => field.current?.focus() },
           { keys: "n", shown: "N", label: "plan a campaign", run: () => router.push("/campaigns/new") },
+          { keys: "b", shown: "B", label: "best by system", run: () => router.push("/board/best") },
           { keys: "u", shown: "U", label: "publish", run: () => router.push("/publish?of=board") },
         ]}
       />
@@ -89,7 +90,10 @@ export function BoardPage({ view, others }: { view: BoardView; others: OtherPubl
             Every title&apos;s light on every rig, by the newest work on it there. Dotted: not run.
           </p>
         </div>
-        <Link href="/publish?of=board" className={`${buttonLook()} ml-auto`}>
+        <Link href="/board/best" className={`${buttonLook()} ml-auto`}>
+          Best by system <KeyHint>B</KeyHint>
+        </Link>
+        <Link href="/publish?of=board" className={buttonLook()}>
           Publish <KeyHint>U</KeyHint>
         </Link>
       </header>

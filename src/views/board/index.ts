@@ -1,1 +1,2 @@
+export { BestPage } from "./BestPage";
 export { BoardPage } from "./BoardPage";

@@ -1,0 +1,9 @@
+export {
+  bestOf,
+  wayRowSchema,
+  ways,
+  type ComparedArm,
+  type ComparedTrial,
+  type Way,
+  type WayRow,
+} from "./best";
