@@ -141,7 +141,7 @@ export function TracePanel({
             All
           </Button>
           {over && (
-            <Button look="quiet" hint="D" onClick={setApart} aria-pressed={apart}>
+            <Button look="quiet" hint="I" onClick={setApart} aria-pressed={apart}>
               {apart ? "Over one another" : "Below one another"}
             </Button>
           )}
@@ -254,7 +254,7 @@ export function TracePanel({
       <Keys
         actions={[
           { keys: "q", shown: "Q", label: "how the frame times are spread", run: () => setSpread(!spread) },
-          ...(over ? [{ keys: "d", shown: "D", label: "runs below one another, or over", run: setApart }] : []),
+          ...(over ? [{ keys: "i", shown: "I", label: "runs below one another, or over", run: setApart }] : []),
           { keys: "+, =", shown: "+", label: "closer", run: () => about(0.5) },
           { keys: "-", shown: "-", label: "wider", run: () => about(2) },
           {
