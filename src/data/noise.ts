@@ -30,7 +30,7 @@ export async function repeatsOnRig(rigId: string): Promise<number[][]> {
     `select array_agg(coalesce((m.summary ->> 'reportedSpeedPercent')::double precision, m.average_fps) order by r.number) as rates
      from runs r join run_summaries m on m.run_id = r.id join jobs j on j.id = r.job_id
      where j.rig_id = $1 and j.deleted_at is null and r.deleted_at is null and r.state = 'whole' and r.cache_state <> 'cold' and not r.from_memory and (r.source <> 'tally' or (m.summary -> 'looked' ->> 'looks')::int >= 3) and m.average_fps > 0 and not m.held
-     group by r.job_id, r.build_id, r.rig_revision_id, r.settings, r.conditions - 'roomC' - 'capturePath'
+     group by r.job_id, r.build_id, r.rig_revision_id, r.settings, r.conditions - 'roomC' - 'capturePath' - 'soundPath'
      having count(*) > 1`,
     { bind: [rigId], type: QueryTypes.SELECT },
   );

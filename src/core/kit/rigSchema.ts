@@ -96,5 +96,7 @@ export const conditionsSchema = z.object({
   cooler: z.boolean(),
   roomC: z.number().min(-20).max(60).nullable(),
   capturePath: z.string().trim().max(120),
+  /** Where the sound goes: speakers, HDMI, a wireless headset; absent where nobody said. */
+  soundPath: z.string().trim().max(120).optional(),
 });
 export type Conditions = z.infer<typeof conditionsSchema>;

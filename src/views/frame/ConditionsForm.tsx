@@ -15,6 +15,7 @@ export function ConditionsForm({
 }) {
   const [room, setRoom] = useState(conditions.roomC === null ? "" : String(conditions.roomC));
   const [capturePath, setCapturePath] = useState(conditions.capturePath);
+  const [soundPath, setSoundPath] = useState(conditions.soundPath ?? "");
   const [display, setDisplay] = useState(conditions.display);
   const [flags, setFlags] = useState({
     pluggedIn: conditions.pluggedIn,
@@ -31,7 +32,7 @@ export function ConditionsForm({
       className="grid gap-4"
       onSubmit={(event) => {
         event.preventDefault();
-        if (!wrong) onSave({ roomC, capturePath, display, ...flags });
+        if (!wrong) onSave({ roomC, capturePath, soundPath: soundPath.trim() || undefined, display, ...flags });
       }}
     >
       <div className="grid grid-cols-2 gap-4">
@@ -67,6 +68,20 @@ export function ConditionsForm({
             value={capturePath}
             maxLength={120}
             onChange={(event) => setCapturePath(event.target.value)}
+          />
+        )}
+      </Field>
+      <Field
+        label="Sound goes to"
+        help="Each path adds a delay of its own: keep it the same for runs that are compared."
+      >
+        {(ids) => (
+          <Input
+            {...ids}
+            value={soundPath}
+            maxLength={120}
+            placeholder="e.g. speakers, HDMI, headset by cable"
+            onChange={(event) => setSoundPath(event.target.value)}
           />
         )}
       </Field>

@@ -222,6 +222,7 @@ export function ReadingPanel({
             run.conditions.cooler && "cooler on",
             run.conditions.roomC !== null && `${run.conditions.roomC} °C room`,
             run.conditions.capturePath,
+            run.conditions.soundPath && `sound to ${run.conditions.soundPath}`,
           ]
             .filter(Boolean)
             .join(", ")}
