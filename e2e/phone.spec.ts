@@ -114,3 +114,28 @@ test("no shortcut hints on touch, and the tally's keys are large", async ({ page
   const seven = page.getByRole("button", { name: "7", exact: true });
   expect((await seven.boundingBox())!.height).toBeGreaterThanOrEqual(44);
 });
+
+test("every figure opens what it means by touch, and is put away by touch", async ({ page, request }) => {
+  test.setTimeout(180_000);
+  const { rows } = await (await request.get("/api/v1/jobs?search=Copper%20Regatta")).json();
+  const { rows: campaigns } = await (await request.get("/api/v1/campaigns")).json();
+  let opened = 0;
+  for (const path of [`/jobs/${rows[0].id}`, `/campaigns/${campaigns[0].id}`, "/profiles", "/log"]) {
+    await page.goto(path);
+    await page.locator("[data-ready]").waitFor();
+    const reading = page.getByRole("button", { name: "Reading", exact: true });
+    if (await reading.isVisible()) await reading.tap();
+    const explained = page.locator("[data-explained]:visible");
+    for (let at = 0; at < (await explained.count()); at++) {
+      await explained.nth(at).scrollIntoViewIfNeeded();
+      await explained.nth(at).tap();
+      const card = page.getByRole("dialog", { name: /^What “.*” is$/ });
+      await expect(card).toContainText("How it is made.");
+      await page.keyboard.press("Escape");
+      await expect(card).toBeHidden();
+      opened++;
+    }
+  }
+  expect(opened).toBeGreaterThan(15);
+  console.log(`explanations opened by touch: ${opened}`);
+});

@@ -272,6 +272,25 @@ test("a rig from what its system prints, taken field by field, with a switch of 
   });
 });
 
+test("three builds or engines are compared in five clicks from the job", async ({ page, request }) => {
+  const job = await freshJob(request, "Glasshouse Duel");
+  await open(page, `/jobs/${job}`);
+  const hands = new Hands(page);
+  await hands.press("w");
+  await page.waitForURL(/trials\/new/);
+  await page.locator("[data-ready]").waitFor();
+  await hands.click(page.getByLabel("What varies"));
+  await hands.click(page.getByRole("option", { name: /^Engine and build/ }));
+  const ticks = page.getByRole("group", { name: /^Values of/ }).getByRole("checkbox");
+  for (let at = 0; at < 2; at++) if (!(await ticks.nth(at).isChecked())) await hands.click(ticks.nth(at));
+  await hands.click(page.getByRole("button", { name: "Begin" }));
+  await page.waitForURL(/\/trials\/[0-9a-f-]{36}$/);
+  const { trial } = await json(request, `/trials/${page.url().split("/").at(-1)}`);
+  expect(trial.arms.length).toBeGreaterThanOrEqual(3);
+  console.log(`clicks to a trial of three engines: ${hands.clicks}, keys: ${hands.keys}`);
+  expect(hands.clicks).toBeLessThanOrEqual(5);
+});
+
 test("best by system: who wins where from trials and campaigns, each with what it rests on", async ({
   page,
   request,

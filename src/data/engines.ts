@@ -1,5 +1,5 @@
 import { QueryTypes } from "sequelize";
-import { layerSettings, rigSettings, titleSettings, type NewEngine, type Setting } from "@/core/kit";
+import { backEndSettings, layerSettings, rigSettings, titleSettings, type NewEngine, type Setting } from "@/core/kit";
 import type { BuildRow, EngineDetail } from "@/core/records";
 import { Build, CatalogueSetting, Engine, EngineSystem, Title, store } from "./models";
 import { findRig } from "./rigs";
@@ -86,13 +86,14 @@ export async function catalogueOf(engineId: string): Promise<Setting[]> {
 export async function catalogueAt({ engineId, rigId, titleId = null }: SettablePlace): Promise<Setting[]> {
   const [own, engine, rig, title] = await together(
     async () => catalogueOf(engineId),
-    async () => Engine.findByPk(engineId, { attributes: ["layers"] }),
+    async () => Engine.findByPk(engineId, { attributes: ["layers", "backEnds"] }),
     async () => findRig(rigId),
     async () =>
       titleId === null ? null : Title.findByPk(titleId, { attributes: ["options", "patches", "copy"] }),
   );
   return [
     ...own,
+    ...backEndSettings(engine?.backEnds.map(({ name }) => name) ?? [], own),
     ...layerSettings(engine?.layers),
     ...(rig ? rigSettings(rig.spec) : []),
     ...(title ? titleSettings({ ...title.get({ plain: true }), copy: title.copy ?? undefined }) : []),

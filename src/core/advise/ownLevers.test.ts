@@ -1,4 +1,4 @@
-import { layerSettings, plainRig, rigSettings, titleSettings, type OwnSwitch } from "@/core/kit";
+import { backEndSettings, layerSettings, plainRig, rigSettings, titleSettings, type OwnSwitch } from "@/core/kit";
 import { factorPlan, factorsFor } from "@/core/trial";
 import { believe, leversFor } from ".";
 
@@ -58,6 +58,13 @@ describe("what is turned beside an engine's settings, as settings", () => {
     // One driver alone, no cooler and one version of a layer leave nothing to choose.
     expect(rigSettings({ ...plainRig(60), driver: { version: "1", date: null } })).toEqual([]);
     expect(layerSettings([{ name: "Native", versions: ["1"] }])).toEqual([]);
+  });
+
+  it("back ends that an engine names are a choice where its catalogue has none for them", () => {
+    const [made] = backEndSettings(["Vulkan", "OpenGL"], []);
+    expect(made).toMatchObject({ key: "layer:back-end", choices: ["Vulkan", "OpenGL"], default: "Vulkan", purpose: "back end" });
+    expect(backEndSettings(["Vulkan", "OpenGL"], [{ purpose: "back end" }])).toEqual([]);
+    expect(backEndSettings(["Vulkan"], [])).toEqual([]);
   });
 
   it("a patch says what it breaks, and that it is for another version than the copy", () => {

@@ -108,6 +108,21 @@ export function titleSettings({
   ];
 }
 
+/**
+ * The back ends that an engine names, as a choice, where its catalogue has no setting for it.
+ * @param catalogue the engine's own
+ */
+export const backEndSettings = (names: string[], catalogue: readonly Pick<Setting, "purpose">[]): Setting[] =>
+  names.length > 1 && !catalogue.some(({ purpose }) => purpose === "back end")
+    ? [
+        choiceOf(ownKey("layer", "back-end"), "Back end", names, names[0] ?? "", {
+          purpose: "back end",
+          relieves: ["graphics"],
+          restart: true,
+        }),
+      ]
+    : [];
+
 /** What an engine runs through, where there is a choice. */
 export const layerSettings = (layers: EngineLayer[] = []): Setting[] =>
   layers.flatMap(({ name, versions }) =>

@@ -59,6 +59,7 @@ export function PasteTitles({
     if (!sent.ok) return setProblem(`${sent.refusal.title} ${sent.refusal.fix}`);
     const { made, there } = sent.answer;
     toast(`${say.count(made, "title")} added.`, {
+      ...(there.length > 0 && { action: { label: "Merge", onClick: () => router.push("/kit/merge") } }),
       description:
         there.length === 0
           ? "Ctrl+Z takes them back."

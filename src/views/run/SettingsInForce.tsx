@@ -2,8 +2,11 @@ import dynamic from "next/dynamic";
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { Fragment, useState } from "react";
 import { Input, Switch } from "@/ui";
-import { SettingField, SoundDelay } from "@/views/setting";
+import { SettingField } from "@/views/setting";
 
+/** Loaded where a setting is of sound. */
+const SoundDelay = dynamic(async () => (await import("@/views/setting/SoundDelay")).SoundDelay);
+const SyncSchool = dynamic(async () => (await import("@/views/setting/SyncSchool")).SyncSchool);
 /** Loaded where an engine has no settings. */
 const NoCatalogue = dynamic(async () => (await import("@/views/kit/NoCatalogue")).NoCatalogue);
 
@@ -75,6 +78,9 @@ export function SettingsInForce({
                     onChange={(value) => put(key, value)}
                   />
                   {Number.isFinite(queued) && <SoundDelay label={label} value={queued} />}
+                  {setting.purpose === "sound sync" && (
+                    <SyncSchool label={label} on={(settings[key] ?? own) === true} />
+                  )}
                 </Fragment>
               );
             })}

@@ -1,2 +1,1 @@
 export { SettingField } from "./SettingField";
-export { SoundDelay } from "./SoundDelay";
