@@ -10,6 +10,7 @@ const mayImport = {
   ui: ["core/document", "core/explained", "core/glossary"],
   jsx: ["core"],
   workers: ["core"],
+  agent: ["core"],
   cli: ["contract", "core"],
 };
 const tests = "\\.test\\.tsx?$";

@@ -1,0 +1,107 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
+import { handheldTree, phoneTree, type RecordedTree } from "@/testing/kernelTrees";
+
+jest.setTimeout(60_000);
+
+const top = join(__dirname, "..", "..");
+const work = mkdtempSync(join(tmpdir(), "lamp-agent-"));
+const bundle = join(work, "lamp-agent.mjs");
+afterAll(() => rmSync(work, { recursive: true, force: true }));
+
+const make = `import { bundleAgent } from "./scripts/lib/agent.mjs"; console.log(JSON.stringify(await bundleAgent(process.argv[1])));`;
+const agent = (...args: string[]) =>
+  spawnSync(process.execPath, [bundle, ...args], { encoding: "utf8", cwd: work });
+/** Writes a recorded tree as files. */
+function written(name: string, tree: RecordedTree): string {
+  const root = join(work, name);
+  for (const [path, text] of Object.entries(tree)) {
+    mkdirSync(dirname(join(root, path)), { recursive: true });
+    writeFileSync(join(root, path), text ?? "");
+    if (text === null) chmodSync(join(root, path), 0);
+  }
+  return root;
+}
+const lines = (text: string) =>
+  text
+    .trim()
+    .split("\n")
+    .map((line) => JSON.parse(line));
+
+describe("the agent's one file", () => {
+  let told: { bytes: number; sha256: string };
+  beforeAll(() => {
+    told = JSON.parse(
+      execFileSync(process.execPath, ["--input-type=module", "-e", make, bundle], {
+        encoding: "utf8",
+        cwd: top,
+      }),
+    );
+  });
+  it("needs nothing but Node: it names no package, and says its size and SHA-256", () => {
+    const text = readFileSync(bundle, "utf8");
+    const imported = [...text.matchAll(/^import .* from "([^"]+)"/gm)].map(([, name]) => name);
+    expect(imported.every((name) => name?.startsWith("node:"))).toBe(true);
+    expect(told.bytes).toBe(Buffer.byteLength(text));
+    expect(execFileSync("sha256sum", [bundle], { encoding: "utf8" }).split(" ")[0]).toBe(told.sha256);
+  });
+  it("says what it does before it does anything, and what it doesn't understand", () => {
+    expect(agent("--help")).toMatchObject({
+      status: 0,
+      stdout: expect.stringContaining("opens no port, sends nothing"),
+    });
+    expect(agent()).toMatchObject({ status: 2 });
+    expect(agent("paint")).toMatchObject({ status: 2, stderr: expect.stringContaining("no command") });
+    expect(agent("sample", "--seconds", "-1")).toMatchObject({ status: 2 });
+  });
+  it("reads a recorded tree: what the device is, and a JSON object a sample, four a second", () => {
+    const root = written("phone", phoneTree);
+    const facts = JSON.parse(agent("detect", "--root", root, "--json").stdout);
+    expect(facts).toMatchObject({ memoryGb: 7.28, batteryWh: 17.3, clusters: [{ cores: 4 }, { cores: 4 }] });
+    const before = readdirSync(root, { recursive: true }).length;
+    const { stdout, status } = agent("sample", "--root", root, "--seconds", "1", "--json");
+    const samples = lines(stdout);
+    expect([status, samples.length]).toEqual([0, 4]);
+    for (const { temperature, watts, t } of samples)
+      expect([temperature, watts, t >= 0]).toEqual([68.9, 3.178, true]);
+    // A counter that stands still says no load, not none.
+    expect(samples.every((sample) => !("cpu" in sample))).toBe(true);
+    expect(readdirSync(root, { recursive: true })).toHaveLength(before);
+    expect(
+      lines(agent("sample", "--root", written("handheld", handheldTree), "--seconds", "0.5").stdout)[0],
+    ).toMatchObject({
+      gpu: 93,
+      temperature: 63.25,
+      onBattery: false,
+    });
+  });
+  it("reads this machine, and an empty folder, without inventing anything", () => {
+    if (existsSync("/proc/stat")) {
+      const samples = lines(agent("sample", "--seconds", "0.8").stdout);
+      expect(samples).toHaveLength(4);
+      // The kernel's own total, read another way.
+      const total = Number(/MemTotal:\s+(\d+)/.exec(readFileSync("/proc/meminfo", "utf8"))?.[1]) * 1.024e-3;
+      for (const { memory } of samples) expect(memory > 0 && memory < total).toBe(true);
+      for (const { cpu } of samples.slice(1)) if (cpu !== undefined) expect(cpu >= 0 && cpu <= 100).toBe(true);
+    }
+    mkdirSync(join(work, "empty"));
+    expect(lines(agent("sample", "--root", join(work, "empty"), "--seconds", "0.2").stdout)).toEqual([
+      { t: expect.any(Number), all: {} },
+    ]);
+    expect(JSON.parse(agent("detect", "--root", join(work, "nowhere"), "--json").stdout)).toEqual({
+      from: {},
+      lacking: expect.any(Array),
+    });
+  });
+});
