@@ -1,5 +1,12 @@
 import { QueryTypes } from "sequelize";
-import { backEndSettings, layerSettings, rigSettings, titleSettings, type NewEngine, type Setting } from "@/core/kit";
+import {
+  backEndSettings,
+  layerSettings,
+  rigSettings,
+  titleSettings,
+  type NewEngine,
+  type Setting,
+} from "@/core/kit";
 import type { BuildRow, EngineDetail } from "@/core/records";
 import { Build, CatalogueSetting, Engine, EngineSystem, Title, store } from "./models";
 import { findRig } from "./rigs";

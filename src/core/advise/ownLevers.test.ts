@@ -1,4 +1,11 @@
-import { backEndSettings, layerSettings, plainRig, rigSettings, titleSettings, type OwnSwitch } from "@/core/kit";
+import {
+  backEndSettings,
+  layerSettings,
+  plainRig,
+  rigSettings,
+  titleSettings,
+  type OwnSwitch,
+} from "@/core/kit";
 import { factorPlan, factorsFor } from "@/core/trial";
 import { believe, leversFor } from ".";
 
@@ -62,7 +69,12 @@ describe("what is turned beside an engine's settings, as settings", () => {
 
   it("back ends that an engine names are a choice where its catalogue has none for them", () => {
     const [made] = backEndSettings(["Vulkan", "OpenGL"], []);
-    expect(made).toMatchObject({ key: "layer:back-end", choices: ["Vulkan", "OpenGL"], default: "Vulkan", purpose: "back end" });
+    expect(made).toMatchObject({
+      key: "layer:back-end",
+      choices: ["Vulkan", "OpenGL"],
+      default: "Vulkan",
+      purpose: "back end",
+    });
     expect(backEndSettings(["Vulkan", "OpenGL"], [{ purpose: "back end" }])).toEqual([]);
     expect(backEndSettings(["Vulkan"], [])).toEqual([]);
   });

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { boardTree, handheldTree, phoneTree, treeOf, type RecordedTree } from "@/testing/kernelTrees";
-import { busyOf, cpuList, cpuTimes, deviceOf, driveRange, figureIn, memoryOf, pressureOf, readingOf } from ".";
+import { deviceOf, readingOf } from ".";
+import { busyOf, cpuList, cpuTimes, driveRange, figureIn, memoryOf, pressureOf } from "./kernel";
 
 /** A tree as it is a second later, with what changed. */
 const later = (tree: RecordedTree, changed: RecordedTree) => treeOf({ ...tree, ...changed });
