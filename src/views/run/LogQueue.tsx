@@ -1,6 +1,4 @@
 "use client";
-import { ArmTools } from "./ArmTools";
-import { sendFile } from "./sendFile";
 import { rememberColumns } from "./columnsChosen";
 import { clsx } from "clsx";
 import dynamic from "next/dynamic";
@@ -15,6 +13,8 @@ import { useCarried, useCarry, useChooseFiles, useDrops } from "@/views/drop";
 import { twiceOver, useLogQueue, type QueuedLog } from "./useLogQueue";
 import { useWatchedFolder } from "./useWatchedFolder";
 
+/** Each is loaded once there is a log for it. */
+const ArmTools = dynamic(async () => (await import("./ArmTools")).ArmTools);
 const Preview = dynamic(async () => (await import("./Preview")).Preview);
 const QueueList = dynamic(async () => (await import("./QueueList")).QueueList);
 const Refused = dynamic(async () => (await import("./Refused")).Refused);
@@ -136,7 +136,7 @@ export function LogQueue({
         ),
       );
       if (!outcome.ok) continue;
-      void sendFile(file, outcome.id);
+      void import("./sendFile").then(({ sendFile }) => sendFile(file, outcome.id));
       kept.push(outcome);
       if (ready.length > 1 || logs.length > 1) remove(id);
     }

@@ -1,7 +1,10 @@
 "use client";
 import { useState } from "react";
 import { outcomes, type SeenOutcome } from "@/core/kit";
-import { Button, Field, Input, Keys, Sheet } from "@/ui";
+import { Button, Keys, onceOpen } from "@/ui";
+
+/** Loaded when it is first asked. */
+const SeenSheet = onceOpen(async () => (await import("./SeenSheet")).SeenSheet);
 
 /** A title that left no trace, or crashed before it ran: said with one key and what was seen, it counts as an outcome. */
 export function NoTrace({
@@ -27,7 +30,6 @@ export function NoTrace({
     else if (!(await onOutcome(asked, what.trim()))) return;
     setAsked(null);
   };
-  const hint = outcomes.find(({ outcome }) => outcome === asked)?.what;
   return (
     <section aria-label="It didn't run" className="mt-4 flex flex-wrap items-center gap-2 text-[13px]">
       <Keys
@@ -58,39 +60,14 @@ export function NoTrace({
           </button>
         </span>
       )}
-      <Sheet
+      <SeenSheet
+        asked={asked}
         open={asked !== null}
         onOpenChange={(open) => !open && setAsked(null)}
-        title={
-          asked === "at first"
-            ? "It crashed at first, then ran"
-            : `It ${asked === "bad copy" ? "is a bad copy" : asked}`
-        }
-      >
-        <form
-          className="grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void keep();
-          }}
-        >
-          <Field label="What was seen">
-            {(ids) => (
-              <Input
-                {...ids}
-                autoFocus
-                value={what}
-                maxLength={400}
-                placeholder={hint}
-                onChange={(event) => setWhat(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button type="submit" look="lit" className="justify-self-start" hint="Enter">
-            Keep it
-          </Button>
-        </form>
-      </Sheet>
+        what={what}
+        onWhat={setWhat}
+        onKeep={() => void keep()}
+      />
     </section>
   );
 }

@@ -2,11 +2,8 @@ import dynamic from "next/dynamic";
 import { changesBetween, defaultsOf, type Setting, type Settings, type SettingValue } from "@/core/kit";
 import { Fragment, useState } from "react";
 import { Input, Switch } from "@/ui";
-import { SettingField } from "@/views/setting";
+import { SettingField, SoundDelay, SyncSchool } from "@/views/setting";
 
-/** Loaded where a setting is of sound. */
-const SoundDelay = dynamic(async () => (await import("@/views/setting/SoundDelay")).SoundDelay);
-const SyncSchool = dynamic(async () => (await import("@/views/setting/SyncSchool")).SyncSchool);
 /** Loaded where an engine has no settings. */
 const NoCatalogue = dynamic(async () => (await import("@/views/kit/NoCatalogue")).NoCatalogue);
 

@@ -1,1 +1,3 @@
 export { SettingField } from "./SettingField";
+export { SoundDelay } from "./SoundDelay";
+export { SyncSchool } from "./SyncSchool";
