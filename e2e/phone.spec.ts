@@ -114,23 +114,3 @@ test("no shortcut hints on touch, and the tally's keys are large", async ({ page
   const seven = page.getByRole("button", { name: "7", exact: true });
   expect((await seven.boundingBox())!.height).toBeGreaterThanOrEqual(44);
 });
-
-test("figures open what they mean by touch, and are put away by touch", async ({ page, request }) => {
-  const { rows: campaigns } = await (await request.get("/api/v1/campaigns")).json();
-  let opened = 0;
-  for (const path of [`/campaigns/${campaigns[0].id}`, "/log"]) {
-    await page.goto(path);
-    await page.locator("[data-ready]").waitFor();
-    for (const name of await page.locator("#content [data-explained]").all()) {
-      if (!(await name.isVisible())) continue;
-      await name.tap({ timeout: 5000 });
-      const card = page.getByRole("dialog", { name: /^What “.*” is$/ });
-      await expect(card).toContainText("How it is made.");
-      await page.touchscreen.tap(4, 500);
-      await expect(card).toBeHidden();
-      opened++;
-    }
-  }
-  console.log(`explanations opened by touch: ${opened}`);
-  expect(opened).toBeGreaterThan(0);
-});

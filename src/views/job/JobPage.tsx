@@ -16,7 +16,6 @@ import { mainActionOf, newRunPath, openTrialOf } from "./mainAction";
 import { Profile } from "./Profile";
 import { ReadingPanel } from "./Reading";
 import { Thread } from "./Thread";
-import { TryNext } from "./TryNext";
 import { TracePanel } from "./TracePanel";
 import { useAddress } from "./useAddress";
 import type { FirstTrace } from "./useTraces";
@@ -28,6 +27,8 @@ const JobSheet = onceOpen(async () => (await import("./JobSheet")).JobSheet);
 const RereadSheet = onceOpen(async () => (await import("@/views/run/RereadSheet")).RereadSheet);
 const MoveRunsSheet = onceOpen(async () => (await import("./MoveRunsSheet")).MoveRunsSheet);
 const RunSheet = onceOpen(async () => (await import("./RunSheet")).RunSheet);
+/** A closed job has nothing to try. */
+const TryNext = dynamic(async () => (await import("./TryNext")).TryNext);
 const LeftOutList = dynamic(async () => (await import("./LeftOut")).LeftOutList);
 const Notices = dynamic(async () => (await import("./Notices")).Notices);
 const ComparePanel = dynamic(async () => (await import("@/views/compare/ComparePanel")).ComparePanel);
