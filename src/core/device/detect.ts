@@ -1,5 +1,5 @@
-import { cpuList, figureIn, linesOf, memoryOf, modeOf, osName } from "./kernel";
-import type { KernelTree } from "./tree";
+import { cpuList, linesOf, memoryOf, modeOf, osName } from "./kernel";
+import { looking, ownBatteries, type KernelTree } from "./tree";
 
 /** What a device is, as far as its kernel says: a rig's form in parts, each with the path that it was read from. */
 export interface DeviceFacts {
@@ -23,16 +23,8 @@ const round = (value: number, digits: number) => Number(value.toFixed(digits));
 /** Reads what a device is; what its kernel doesn't say is named as lacking. */
 export function deviceOf(tree: KernelTree): DeviceFacts {
   const facts: DeviceFacts = { from: {}, lacking: [] };
-  const text = (path: string): string | null => {
-    const looked = tree.read(path);
-    return "text" in looked ? looked.text : null;
-  };
-  const figure = (path: string) => {
-    const held = text(path);
-    return held === null ? null : figureIn(held);
-  };
-  const word = (path: string) => (text(path) ?? "").trim().slice(0, 80);
-  const folders = (folder: string, like: RegExp) => tree.list(folder).filter((name) => like.test(name));
+  const look = looking(tree);
+  const { text, figure, word, names, folders } = look;
   const put = <Key extends Exclude<keyof DeviceFacts, "from" | "lacking">>(
     key: Key,
     value: DeviceFacts[Key] | null | undefined,
@@ -47,10 +39,11 @@ export function deviceOf(tree: KernelTree): DeviceFacts {
   // Processors that share a clock are a cluster (admin-guide/pm/cpufreq.rst); kHz.
   const cpufreq = "/sys/devices/system/cpu/cpufreq";
   const policies = folders(cpufreq, /^policy\d+$/);
-  const clusters = policies.flatMap((name) => {
-    const cpus = cpuList(word(`${cpufreq}/${name}/related_cpus`));
-    const most = figure(`${cpufreq}/${name}/cpuinfo_max_freq`),
-      least = figure(`${cpufreq}/${name}/cpuinfo_min_freq`);
+  const clusters = policies.flatMap(({ path }) => {
+    // Lists may be long: they are read whole.
+    const cpus = cpuList(text(`${path}/related_cpus`) ?? "");
+    const most = figure(`${path}/cpuinfo_max_freq`),
+      least = figure(`${path}/cpuinfo_min_freq`);
     return cpus && cpus.length > 0 && most !== null && most > 0
       ? [
           {
@@ -71,8 +64,8 @@ export function deviceOf(tree: KernelTree): DeviceFacts {
   put("clusters", joined, `${cpufreq}/policy*/cpuinfo_max_freq`);
   const governors = [
     ...new Set(
-      policies.flatMap((name) =>
-        word(`${cpufreq}/${name}/scaling_available_governors`).split(/\s+/).filter(Boolean),
+      policies.flatMap(({ path }) =>
+        (text(`${path}/scaling_available_governors`) ?? "").split(/\s+/).filter(Boolean),
       ),
     ),
   ];
@@ -88,20 +81,17 @@ export function deviceOf(tree: KernelTree): DeviceFacts {
   const drm = "/sys/class/drm";
   put(
     "displays",
-    folders(drm, /^card\d+-/).flatMap((name) => {
-      if (word(`${drm}/${name}/status`) !== "connected") return [];
-      const mode = modeOf(linesOf(text(`${drm}/${name}/modes`) ?? "")[0] ?? "");
+    folders(drm, /^card\d+-/).flatMap(({ name, path }) => {
+      if (word(`${path}/status`) !== "connected") return [];
+      const mode = modeOf(linesOf(text(`${path}/modes`) ?? "")[0] ?? "");
       const own = name.replace(/^card\d+-/, "");
       return mode ? [{ name: own, ...mode, builtIn: /^(eDP|LVDS|DSI)/i.test(own) }] : [];
     }),
     `${drm}/card*-*/modes`,
   );
 
-  // Batteries of the device itself (ABI/testing/sysfs-class-power): µWh, or µAh at the least voltage it is built for.
-  const supplies = "/sys/class/power_supply";
-  const watthours = folders(supplies, /./).flatMap((name) => {
-    const at = `${supplies}/${name}`;
-    if (word(`${at}/type`) !== "Battery" || word(`${at}/scope`) === "Device") return [];
+  // µWh, or µAh at the least voltage that it is built for.
+  const watthours = ownBatteries(look).flatMap(({ path: at }) => {
     const energy = figure(`${at}/energy_full_design`) ?? figure(`${at}/energy_full`);
     if (energy !== null && energy > 0) return [energy / 1e6];
     const charge = figure(`${at}/charge_full_design`) ?? figure(`${at}/charge_full`),
@@ -116,19 +106,18 @@ export function deviceOf(tree: KernelTree): DeviceFacts {
           1,
         )
       : null,
-    `${supplies}/*/energy_full_design`,
+    "/sys/class/power_supply/*/energy_full_design",
   );
 
-  const thermal = "/sys/class/thermal",
-    hwmon = "/sys/class/hwmon";
+  const thermal = "/sys/class/thermal";
   put(
     "cooling",
     [
       ...new Set([
-        ...folders(thermal, /^cooling_device\d+$/).map((name) => word(`${thermal}/${name}/type`)),
-        ...folders(hwmon, /^hwmon\d+$/).flatMap((name) =>
-          tree.list(`${hwmon}/${name}`).some((file) => /^fan\d+_input$/.test(file))
-            ? [`fan of ${word(`${hwmon}/${name}/name`) || name}`]
+        ...folders(thermal, /^cooling_device\d+$/).map(({ path }) => word(`${path}/type`)),
+        ...folders("/sys/class/hwmon", /^hwmon\d+$/).flatMap(({ name, path }) =>
+          names(path).some((file) => /^fan\d+_input$/.test(file))
+            ? [`fan of ${word(`${path}/name`) || name}`]
             : [],
         ),
       ]),

@@ -96,8 +96,8 @@ describe("a device's reading", () => {
     });
     expect(Object.keys(first.reading.all)).not.toContain("watts gpu power1_input");
     const grown = {
-      "/sys/class/powercap/intel-rapl:0/energy_uj": "8500000\n",
-      "/sys/class/powercap/intel-rapl:0:0/energy_uj": "4500000\n",
+      "/sys/class/powercap/made-up-rapl:0/energy_uj": "8500000\n",
+      "/sys/class/powercap/made-up-rapl:0:0/energy_uj": "4500000\n",
     };
     // 7.5 J in half a second are 15 W; the cores are part of the package.
     expect(readingOf(later(handheldTree, grown), first.kept, 1500).reading.channels.watts).toBe(15);
@@ -138,6 +138,10 @@ describe("what a device is", () => {
     expect(board.lacking).toEqual(
       expect.arrayContaining([expect.stringMatching(/^batteryWh/), expect.stringMatching(/^cooling/)]),
     );
+    // A list of many processors is longer than any word, and read whole.
+    const cpus = Array.from({ length: 40 }, (_, cpu) => cpu).join(" ");
+    const wide = treeOf({ ...boardTree, "/sys/devices/system/cpu/cpufreq/policy0/related_cpus": `${cpus}\n` });
+    expect(deviceOf(wide).clusters).toMatchObject([{ cores: 40 }]);
     expect(deviceOf(treeOf({}))).toEqual({ from: {}, lacking: expect.any(Array) });
   });
 });

@@ -2,7 +2,6 @@ import {
   busyOf,
   cpuTimes,
   driveRange,
-  figureIn,
   linesOf,
   memoryOf,
   numbersIn,
@@ -10,7 +9,7 @@ import {
   swapOf,
   type CpuTimes,
 } from "./kernel";
-import type { KernelTree } from "./tree";
+import { looking, ownBatteries, type KernelTree } from "./tree";
 
 /** What the next reading needs of this one: counters that only differences say something of. */
 export interface Kept {
@@ -65,17 +64,10 @@ export function readingOf(
   const all: Record<string, number> = {},
     refused: Record<string, string> = {};
   const channels: DeviceReading["channels"] = {};
-  const text = (path: string): string | null => {
-    const looked = tree.read(path);
-    if ("text" in looked) return looked.text;
-    if (looked.why !== "absent") refused[path] = looked.why;
-    return null;
-  };
-  const figure = (path: string): number | null => {
-    const held = text(path);
-    return held === null ? null : figureIn(held);
-  };
-  const word = (path: string): string => (text(path) ?? "").trim().slice(0, 60);
+  const look = looking(tree, (path, why) => {
+    refused[path] = why;
+  });
+  const { text, figure, word, names, folders } = look;
   const put = (name: string, value: number | null): number | null => {
     if (value === null) return null;
     let own = name;
@@ -83,11 +75,6 @@ export function readingOf(
     all[own] = Number(value.toFixed(3));
     return value;
   };
-  const folders = (folder: string, like: RegExp) =>
-    tree
-      .list(folder)
-      .filter((name) => like.test(name))
-      .map((name) => ({ name, path: `${folder}/${name}` }));
   const set = (channel: keyof DeviceReading["channels"], value: number | null) => {
     if (value !== null) channels[channel] = Number(value.toFixed(3));
   };
@@ -110,7 +97,7 @@ export function readingOf(
     if (mhz !== null && /gpu/i.test(name) && channels.gpuClock === undefined) set("gpuClock", mhz);
   }
 
-  // The graphics' own busy per cent, where its driver gives one (gpu/amdgpu/thermal.rst: gpu_busy_percent).
+  // The graphics' own busy per cent, where its driver gives one (gpu_busy_percent, by the documentation of the driver).
   for (const { name, path } of folders("/sys/class/drm", /^card\d+$/)) {
     const percent = put(`${name} busy`, within(figure(`${path}/device/gpu_busy_percent`), 0, 100));
     if (percent !== null) set("gpu", Math.max(percent, channels.gpu ?? 0));
@@ -128,21 +115,15 @@ export function readingOf(
   };
   for (const { name, path } of folders("/sys/class/thermal", /^thermal_zone\d+$/))
     heat(`temperature ${word(`${path}/type`) || name}`, figure(`${path}/temp`));
-  const fans: string[] = [];
   for (const { name, path } of folders("/sys/class/hwmon", /^hwmon\d+$/)) {
     const chip = word(`${path}/name`) || name;
-    const inputs = tree.list(path);
+    const inputs = names(path);
     for (const input of inputs.filter((each) => /^temp\d+_input$/.test(each))) {
       const label = word(`${path}/${input.replace("_input", "_label")}`) || input.replace("_input", "");
       heat(`temperature ${chip} ${label}`, figure(`${path}/${input}`));
     }
-    for (const input of inputs.filter((each) => /^fan\d+_input$/.test(each))) {
-      const turns = put(
-        `fan ${chip} ${input.replace("_input", "")}`,
-        within(figure(`${path}/${input}`), 0, 30_000),
-      );
-      if (turns !== null) fans.push(chip);
-    }
+    for (const input of inputs.filter((each) => /^fan\d+_input$/.test(each)))
+      put(`fan ${chip} ${input.replace("_input", "")}`, within(figure(`${path}/${input}`), 0, 30_000));
     // Microwatts (hwmon/sysfs-interface.rst): the mean where there is one.
     for (const input of inputs.filter((each) => /^power\d+_(average|input)$/.test(each))) {
       if (input.endsWith("_input") && inputs.includes(input.replace("_input", "_average"))) continue;
@@ -153,12 +134,11 @@ export function readingOf(
   if (warm.length > 0) set("temperature", Math.max(...warm));
   if (ofGraphics.length > 0) set("gpuTemperature", Math.max(...ofGraphics));
 
-  // Batteries (ABI/testing/sysfs-class-power): micro-units; what it gives is only told while it discharges.
+  // Micro-units (ABI/testing/sysfs-class-power); what it gives is only told while it discharges.
   let drawn: number | null = null;
   let onBattery: boolean | undefined;
   const levels: number[] = [];
-  for (const { name, path } of folders("/sys/class/power_supply", /./)) {
-    if (word(`${path}/type`) !== "Battery" || word(`${path}/scope`) === "Device") continue;
+  for (const { name, path } of ownBatteries(look)) {
     const level = put(`battery ${name}`, within(figure(`${path}/capacity`), 0, 100));
     if (level !== null) levels.push(level);
     const status = word(`${path}/status`);
