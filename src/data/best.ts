@@ -1,23 +1,17 @@
 import { QueryTypes } from "sequelize";
+import type { ComparedTrial } from "@/core/best";
 import type { Settings } from "@/core/kit";
 import type { ArmConditions } from "@/core/trial";
 import { store } from "./models";
 
 /** A trial whose arms were told apart, decided or of a campaign, with what it was made from. */
-export interface ComparedRow {
-  systemId: string;
-  rigId: string;
-  titleId: string;
-  title: string;
-  jobId: string;
-  trialId: string;
+export interface ComparedRow extends Omit<ComparedTrial, "arms"> {
   /** The job's build. */
   buildId: string;
   /** The driver of the rig as it is now, where an arm names none. */
   driver: string;
   arms: { settings: Settings; conditions: ArmConditions; buildId: string | null }[];
   before: ArmConditions;
-  pairs: { a: number; b: number; decision: "better" | "worse" | "no difference" | "undecided" }[];
   /** Places of its arms among a campaign's, which `pairs` name then; null for pairs of the trial's own. */
   places: number[] | null;
 }

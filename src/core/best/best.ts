@@ -1,4 +1,7 @@
+import type { Decision } from "@/core/compare";
+import { changesBetween, driverKey, type Settings } from "@/core/kit";
 import { z } from "@/core/schema";
+import type { ArmConditions } from "@/core/trial";
 
 /** What can be best: an engine, a driver, a power mode. */
 export const ways = ["engine", "driver", "power mode"] as const;
@@ -11,8 +14,9 @@ export interface ComparedArm {
   driver: string;
   powerMode: string | null;
   /** Everything else that was set, so that arms that differ in it too aren't taken for a comparison of one thing. */
-  settings: Readonly<Record<string, unknown>>;
-  conditions: Readonly<Record<string, unknown>>;
+  settings: Settings;
+  /** Conditions that it was run under, the power mode among them. */
+  conditions: ArmConditions;
 }
 
 /** Arms of one trial of a title, and what their pairs came to. */
@@ -25,7 +29,7 @@ export interface ComparedTrial {
   trialId: string;
   arms: ComparedArm[];
   /** b against a. */
-  pairs: { a: number; b: number; decision: "better" | "worse" | "no difference" | "undecided" }[];
+  pairs: { a: number; b: number; decision: Decision }[];
 }
 
 const proofSchema = z.object({ title: z.string(), jobId: z.string(), trialId: z.string() });
@@ -42,27 +46,31 @@ export type WayRow = z.output<typeof wayRowSchema>;
 const valueOf = (arm: ComparedArm, way: Way): string | null =>
   way === "engine" ? arm.engine : way === "driver" ? arm.driver || null : arm.powerMode;
 
-const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-const without = (values: Readonly<Record<string, unknown>>, keys: readonly string[]) =>
+/** Whether two sets of values differ in one key at most. */
+const differIn = (a: Settings, b: Settings, key: string) =>
+  changesBetween(a, b).every((change) => change.key === key);
+
+/** Conditions as values; what isn't said isn't there. */
+const saidOf = (conditions: ArmConditions): Settings =>
   Object.fromEntries(
-    Object.entries(values)
-      .filter(([key]) => !keys.includes(key))
-      .sort(([a], [b]) => a.localeCompare(b)),
+    Object.entries(conditions).flatMap(([key, value]) =>
+      value === null || value === undefined ? [] : [[key, value]],
+    ),
   );
 
 /** Whether two arms differ in one way and in nothing else; another engine has settings of its own. */
 function differOnly(a: ComparedArm, b: ComparedArm, way: Way): boolean {
-  const others = ways.filter((each) => each !== way).every((each) => valueOf(a, each) === valueOf(b, each));
-  const conditions = isSame(without(a.conditions, ["powerMode"]), without(b.conditions, ["powerMode"]));
-  if (!others || !conditions || valueOf(a, way) === null || valueOf(b, way) === null) return false;
-  if (valueOf(a, way) === valueOf(b, way)) return false;
+  const [one, other] = [valueOf(a, way), valueOf(b, way)];
   return (
-    way === "engine" ||
-    (a.build === b.build && isSame(without(a.settings, ["rig:driver"]), without(b.settings, ["rig:driver"])))
+    one !== null &&
+    other !== null &&
+    one !== other &&
+    ways.every((each) => each === way || valueOf(a, each) === valueOf(b, each)) &&
+    differIn(saidOf(a.conditions), saidOf(b.conditions), "powerMode") &&
+    (way === "engine" || (a.build === b.build && differIn(a.settings, b.settings, driverKey)))
   );
 }
 
-type Decision = ComparedTrial["pairs"][number]["decision"];
 const reversed: Record<Decision, Decision> = {
   better: "worse",
   worse: "better",

@@ -107,12 +107,10 @@ function titleAnswer(title: TitleFacts, pairs: StandingPair[], facts: CampaignFa
         ? "open"
         : sound.length === 0
           ? "faults"
-          : best.length === 1
-            ? // One arm alone beats nobody.
-              arms.length > 1
-              ? "winner"
-              : "open"
-            : oneRig
+          : // One arm alone beats nobody.
+            best.length === 1 && arms.length > 1
+            ? "winner"
+            : best.length > 1 && oneRig
               ? "tie"
               : "open";
   const rounds = facts.rounds + title.extra;

@@ -41,12 +41,11 @@ export function momentsOf(
     const at = pictureAt(startsMs, atMs);
     return { atMs, kind, label, lastsMs: at < 0 ? 0 : frameTimes[at] };
   };
+  const some = <Each>(all: readonly Each[]) => all.slice(0, mostOfAKind);
   return [
-    ...marks.map(({ label, startMs }) => moment("marked", startMs, label)),
-    ...standing({ startsMs, frameTimes }).map((at) => moment("long", startsMs[at])),
-    ...unsure.map(({ atMs }) => moment("doubtful", atMs)),
-    ...(counter?.dropped ?? []).map(({ atMs, text }) => moment("lost", atMs, text.trim())),
-  ]
-    .filter(({ kind }, at, all) => all.slice(0, at).filter((other) => other.kind === kind).length < mostOfAKind)
-    .sort((a, b) => a.atMs - b.atMs);
+    ...some(marks).map(({ label, startMs }) => moment("marked", startMs, label)),
+    ...some(standing(frameTimes)).map((at) => moment("long", startsMs[at])),
+    ...some(unsure).map(({ atMs }) => moment("doubtful", atMs)),
+    ...some(counter?.dropped ?? []).map(({ atMs, text }) => moment("lost", atMs, text.trim())),
+  ].sort((a, b) => a.atMs - b.atMs);
 }

@@ -28,7 +28,7 @@ export function stillMoments(
   const made: StillMoment[] = marks
     .slice(0, Math.min(mostMarks, most))
     .map(({ label, startMs }) => ({ atMs: startMs, why: "mark", label, lastsMs: lasting(startMs) }));
-  for (const at of standing({ startsMs, frameTimes })) {
+  for (const at of standing(frameTimes)) {
     if (made.length >= most) break;
     const atMs = startsMs[at];
     if (made.every((other) => other.why === "mark" || Math.abs(other.atMs - atMs) >= apartMs))
@@ -38,7 +38,7 @@ export function stillMoments(
 }
 
 /** Pictures that are seen to stand, the longest first, by their place. */
-export function standing({ frameTimes }: Pick<Pictures, "startsMs" | "frameTimes">): number[] {
+export function standing(frameTimes: Pictures["frameTimes"]): number[] {
   const usual = Float64Array.from(frameTimes).sort()[frameTimes.length >> 1] ?? 0;
   return [...frameTimes.keys()]
     .filter((at) => frameTimes[at] > slowFrom * usual)

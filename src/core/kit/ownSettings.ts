@@ -25,24 +25,7 @@ export const patchKey = (name: string) => ownKey("patch", keyOf(name));
 /** Whether a setting is the device's, the title's or a layer's, and in no file of the engine. */
 export const isOwn = (key: string) => owners.some((owner) => key.startsWith(`${owner}:`));
 
-function settingOf(owner: Owner, own: OwnSwitch): Setting {
-  const { key, label, values, fastest, relieves, costsSpeed, picture, heat, restart, caution } = own;
-  return plainSetting(ownKey(owner, key), {
-    label,
-    type: "choice",
-    choices: values,
-    default: own.default,
-    fastest,
-    relieves,
-    costs: { picture, feel: 0, heat, risk: 0 },
-    restart,
-    configKey: "",
-    purpose: costsSpeed ? "costs speed" : null,
-    ...(caution !== "" && { caution }),
-  });
-}
-
-/** A choice of which only a test tells what it brings. */
+/** A choice in no engine's file, of which only a test tells what it brings unless that is said. */
 const choiceOf = (
   key: string,
   label: string,
@@ -51,6 +34,18 @@ const choiceOf = (
   more: Partial<Setting> = {},
 ): Setting =>
   plainSetting(key, { label, type: "choice", choices, default: own, fastest: null, configKey: "", ...more });
+
+function settingOf(owner: Owner, own: OwnSwitch): Setting {
+  const { key, label, values, fastest, relieves, costsSpeed, picture, heat, restart, caution } = own;
+  return choiceOf(ownKey(owner, key), label, values, own.default, {
+    fastest,
+    relieves,
+    costs: { picture, feel: 0, heat, risk: 0 },
+    restart,
+    purpose: costsSpeed ? "costs speed" : null,
+    ...(caution !== "" && { caution }),
+  });
+}
 
 /** What a device itself can be set to, beside its conditions: its switches, drivers side by side, coolers by name. */
 export function rigSettings({ switches = [], drivers = [], driver, cooling }: RigSpec): Setting[] {
