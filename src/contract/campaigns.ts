@@ -26,7 +26,8 @@ export const campaignChangeSchema = z
   })
   .partial();
 
-const mostPlanned = 20_000;
+/** Runs of a campaign, at most. */
+export const mostPlanned = 20_000;
 
 export const campaignGrowthSchema = z.object({
   rounds: planShape.rounds.optional().describe("Rounds of every title; none fewer than there are."),

@@ -22,11 +22,7 @@ export async function addCampaign(
     },
   );
   const id = made?.id ?? "";
-  await store().query(
-    `insert into campaign_titles (campaign_id, title_id, scene, place)
-     select $1, (t ->> 'titleId')::uuid, t ->> 'scene', nr - 1 from jsonb_array_elements($2::jsonb) with ordinality as given (t, nr)`,
-    { bind: [id, JSON.stringify(titles)] },
-  );
+  await addCampaignTitles(id, titles, 0);
   return id;
 }
 

@@ -13,7 +13,7 @@ import { effectiveFps } from "@/core/compare";
 import { firstConditions } from "@/core/kit";
 import type { CampaignArmView, CampaignRow, RigRow } from "@/core/records";
 import * as data from "@/data";
-import { notFound } from "@/server/problem";
+import { Problem, notFound } from "@/server/problem";
 
 /** A campaign with everything its answer is made from. */
 export interface LoadedCampaign {
@@ -93,6 +93,20 @@ async function lackingIn(
 
 /** Raised whenever what is made of a title's runs changes its meaning. */
 const pairsVersion = 2;
+
+/** Refuses arms whose rig or build isn't on the shelf. @param from place of the first one that was asked for */
+export function refuseUnknown({ arms, rigs }: Pick<LoadedCampaign, "arms" | "rigs">, from = 0): void {
+  arms.slice(from).forEach(({ rigId, engineId, buildId }, at) => {
+    if (!rigs.some(({ id }) => id === rigId))
+      throw new Problem(422, "This rig isn't on the shelf.", "Choose another.", {
+        [`arms.${at}.rigId`]: "Gone.",
+      });
+    if (engineId === "" && buildId !== null)
+      throw new Problem(422, "This build isn't on the shelf.", "Choose another.", {
+        [`arms.${at}.buildId`]: "Gone.",
+      });
+  });
+}
 
 /**
  * Of which runs a title's pairs are made, as one short text. A rig's noise floor enters coarsely: it moves a

@@ -11,7 +11,7 @@ import { usableRuns, type TrialFacts } from "@/core/trial";
 import type { CampaignKitView, CampaignListRow, CampaignView, TitlesToPlan } from "@/core/records";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
-import { armsOf, loadCampaign, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
+import { armsOf, loadCampaign, refuseUnknown, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
 import { Problem, notFound } from "@/server/problem";
 import { loadTrial, understood, understoodAfresh } from "@/server/trials/trialFacts";
 import { editing, writing } from "@/server/writing";
@@ -46,16 +46,7 @@ export async function addCampaign(actor: Actor, plan: Body<"addCampaign">, creat
   return writing(actor, async (touch) => {
     const campaign = { plan, houseRulesId: plan.houseRulesId };
     const { arms, rigs } = await armsOf(campaign);
-    arms.forEach(({ rigId, engineId, buildId }, at) => {
-      if (!rigs.some(({ id }) => id === rigId))
-        throw new Problem(422, "This rig isn't on the shelf.", "Choose another.", {
-          [`arms.${at}.rigId`]: "Gone.",
-        });
-      if (engineId === "" && buildId !== null)
-        throw new Problem(422, "This build isn't on the shelf.", "Choose another.", {
-          [`arms.${at}.buildId`]: "Gone.",
-        });
-    });
+    refuseUnknown({ arms, rigs });
     const seconds = await data.sceneSeconds(plan.titles);
     const titles = plan.titles.map(({ titleId }, at) => {
       const own = seconds.get(at);

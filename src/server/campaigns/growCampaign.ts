@@ -1,16 +1,12 @@
-import { readBody, type Body } from "@/contract";
+import type { Body } from "@/contract";
+import { mostPlanned } from "@/contract/campaigns";
 import { mostCampaignArms, orderOf } from "@/core/campaign";
-import { emptyPlan } from "@/core/trial";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
 import { Problem, notFound } from "@/server/problem";
-import { addTrial } from "@/server/trials/planTrial";
 import { editing, writing } from "@/server/writing";
-import { armsOf, loadCampaign, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
-import { armSettings, withEngine } from "./takeRun";
-
-/** Runs of a campaign, at most. */
-const mostRuns = 20_000;
+import { loadCampaign, refuseUnknown, scheduleFactsOf, type LoadedCampaign } from "./campaignFacts";
+import { campaignTrial, trialArm, withEngine } from "./takeRun";
 
 /**
  * Gives a campaign further rounds, titles or arms. What was run stays; what is left is put in order by rule, and
@@ -31,8 +27,8 @@ export async function growCampaign(
     if (plan.arms.length + arms.length > mostCampaignArms)
       throw new Problem(422, `A campaign holds at most ${mostCampaignArms} arms.`, "Plan another one.");
     const allTitles = before.titles.length + titles.length;
-    if (allTitles * (plan.arms.length + arms.length) * rounds > mostRuns)
-      throw new Problem(422, `A campaign holds at most ${mostRuns} runs.`, "Plan another one.");
+    if (allTitles * (plan.arms.length + arms.length) * rounds > mostPlanned)
+      throw new Problem(422, `A campaign holds at most ${mostPlanned} runs.`, "Plan another one.");
     const names = new Set(plan.arms.map(({ name }) => name.toLowerCase()));
     for (const [at, { name }] of arms.entries()) {
       if (names.has(name.toLowerCase()))
@@ -53,20 +49,11 @@ export async function growCampaign(
     await data.putCampaign(id, { plan: { rounds, arms: [...plan.arms, ...arms] } });
     await data.addCampaignTitles(id, titles, before.titles.length);
     const after = await loadCampaign(id);
-    await refuseUnknown(after);
+    refuseUnknown(after, plan.arms.length);
     for (const job of before.jobs) await growJob(actor, after, job, plan.arms.length);
     await data.putCampaign(id, { order: orderOf(await scheduleFactsOf(after), 0) });
     touch({ kind: "campaign", id });
   });
-}
-
-/** Refuses arms whose rig or build isn't on the shelf. */
-async function refuseUnknown({ campaign }: LoadedCampaign): Promise<void> {
-  const { arms, rigs } = await armsOf(campaign);
-  if (arms.some(({ rigId }) => !rigs.some(({ id }) => id === rigId)))
-    throw new Problem(422, "The rig of an arm isn't on the shelf.", "Choose another.");
-  if (arms.some(({ engineId, buildId }) => engineId === "" && buildId !== null))
-    throw new Problem(422, "The build of an arm isn't on the shelf.", "Choose another.");
 }
 
 /** Takes further rounds and arms into a job that was begun for a title on a rig. */
@@ -78,7 +65,6 @@ async function growJob(
 ): Promise<void> {
   const title = titles[job.title];
   if (!title) throw notFound("title of this campaign");
-  const rounds = campaign.plan.rounds + title.extra;
   const made = [];
   const places: number[] = [];
   for (const [place, arm] of arms.entries()) {
@@ -86,29 +72,12 @@ async function growJob(
     if (place < from && job.trialId !== null) continue;
     const own = await withEngine(arm, title);
     if (place >= from) places.push(place);
-    made.push({
-      name: own.name,
-      settings: await armSettings(own, title),
-      conditions: own.conditions,
-      buildId: own.buildId,
-      level: null,
-    });
+    made.push(await trialArm(own, title));
   }
   if (job.trialId === null) {
     if (places.length === 0) return;
     // One arm needed no trial; its runs are the first arm's now.
-    const trial = await addTrial(
-      actor,
-      readBody("addTrial", {
-        jobId: job.jobId,
-        kind: "compare",
-        name: campaign.name,
-        arms: made,
-        rounds,
-        cold: false,
-        plan: emptyPlan,
-      }),
-    );
+    const trial = await campaignTrial(actor, campaign, title, job.jobId, made);
     await data.adoptRuns(job.jobId, trial.id);
     await data.addCampaignJob(campaign.id, { ...job, trialId: trial.id, arms: [...job.arms, ...places] });
     return;
@@ -118,7 +87,7 @@ async function growJob(
   if (row.decidedAt)
     throw new Problem(409, `The trial of ${title.name} is decided.`, "Take its decision back to add to it.");
   await data.putPlanned(job.trialId, {
-    rounds,
+    rounds: campaign.plan.rounds + title.extra,
     ...(made.length > 0 && {
       arms: [...row.arms, ...made.map((arm) => ({ ...arm, role: "changed" as const }))],
     }),

@@ -12,7 +12,7 @@ import { addTrial } from "@/server/trials/planTrial";
 import { Problem, notFound } from "@/server/problem";
 import { editing, writing } from "@/server/writing";
 
-export interface ArmAt extends Pick<LoadedCampaign["arms"][number], "from" | "settings" | "rigId"> {
+interface ArmAt extends Pick<LoadedCampaign["arms"][number], "from" | "settings" | "rigId"> {
   engineId: string;
   buildId: string;
 }
@@ -37,7 +37,7 @@ export async function withEngine<Arm extends LoadedCampaign["arms"][number]>(
  * What an arm's settings are at a title: what the layers say, or the engine's defaults, with the arm's own over
  * them.
  */
-export async function armSettings(
+async function armSettings(
   { from, settings, engineId, rigId, buildId }: ArmAt,
   title: data.CampaignTitleRow,
 ): Promise<Settings> {
@@ -53,6 +53,39 @@ export async function armSettings(
     ...own,
   };
 }
+
+/** An arm of a campaign as a trial of a title has it. */
+export const trialArm = async (
+  arm: ArmAt & Pick<LoadedCampaign["arms"][number], "name" | "conditions">,
+  title: data.CampaignTitleRow,
+) => ({
+  name: arm.name,
+  settings: await armSettings(arm, title),
+  conditions: arm.conditions,
+  buildId: arm.buildId,
+  level: null,
+});
+
+/** The trial that a title's runs on one rig are kept in. */
+export const campaignTrial = async (
+  actor: Actor,
+  { name, plan }: LoadedCampaign["campaign"],
+  { extra }: data.CampaignTitleRow,
+  jobId: string,
+  arms: Awaited<ReturnType<typeof trialArm>>[],
+) =>
+  addTrial(
+    actor,
+    readBody("addTrial", {
+      jobId,
+      kind: "compare",
+      name,
+      arms,
+      rounds: plan.rounds + extra,
+      cold: false,
+      plan: emptyPlan,
+    }),
+  );
 
 /**
  * The job, and where there are several arms the trial, that a title's runs on one rig are kept in; begun where
@@ -89,29 +122,8 @@ async function begun(
     baselineOf(job, await data.catalogueAt(job), { settings: await armSettings(firstArm, title) }),
   );
   const made = [];
-  for (const each of own)
-    made.push({
-      name: each.name,
-      settings: await armSettings(each, title),
-      conditions: each.conditions,
-      buildId: each.buildId,
-      level: null,
-    });
-  const trial =
-    own.length > 1
-      ? await addTrial(
-          actor,
-          readBody("addTrial", {
-            jobId,
-            kind: "compare",
-            name: campaign.name,
-            arms: made,
-            rounds: campaign.plan.rounds + title.extra,
-            cold: false,
-            plan: emptyPlan,
-          }),
-        )
-      : null;
+  for (const each of own) made.push(await trialArm(each, title));
+  const trial = own.length > 1 ? await campaignTrial(actor, campaign, title, jobId, made) : null;
   const row = {
     title: at,
     rigId: wanted.rigId,

@@ -25,3 +25,9 @@ export async function addJob(actor: Actor, input: Body<"addJob">): Promise<strin
     return id;
   });
 }
+
+/** The open job of the same rig, title, build, house rules and target; opened where there is none. */
+export async function openOrAdd(actor: Actor, job: Body<"addJob">): Promise<string> {
+  const { rigId, titleId, buildId, houseRulesId, targetFps } = job;
+  return (await data.openJobOf({ rigId, titleId, buildId, houseRulesId, targetFps })) ?? addJob(actor, job);
+}

@@ -3,7 +3,8 @@ import * as data from "@/data";
 import type { Actor } from "@/server/actor";
 import { Problem, notFound } from "@/server/problem";
 import { writing } from "@/server/writing";
-import { addJob } from "./addJob";
+import { openOrAdd } from "./addJob";
+import { usualRules } from "./benchUse";
 
 /**
  * A title's job with everything chosen: on the rig on the bench, with the engine that was used last for its system
@@ -15,10 +16,9 @@ export async function beginTitle(
   { titleId, rigId: wanted }: Body<"beginTitle">,
 ): Promise<string> {
   return writing(actor, async () => {
-    const [bench, title, rules] = await data.together(
+    const [bench, title] = await data.together(
       async () => data.readBench(),
       async () => data.findTitle(titleId),
-      async () => data.listHouseRules(),
     );
     if (!title) throw notFound("title");
     const rigId = wanted ?? bench.rigId;
@@ -31,13 +31,15 @@ export async function beginTitle(
         "No engine on the shelf runs this title.",
         "Add one in Kit, or open the job by hand.",
       );
-    const houseRulesId = bench.houseRulesId ?? rules[0]?.id;
-    if (houseRulesId === undefined)
-      throw new Problem(409, "There are no house rules.", "Add a set under Settings, House rules.");
-    const of = { rigId, titleId, buildId: usual.buildId, houseRulesId, targetFps: null };
-    return (
-      (await data.openJobOf(of)) ??
-      addJob(actor, { ...of, aim: "speed", strategy: "climb", beginsFrom: "profile" })
-    );
+    return openOrAdd(actor, {
+      rigId,
+      titleId,
+      buildId: usual.buildId,
+      houseRulesId: await usualRules(),
+      aim: "speed",
+      targetFps: null,
+      strategy: "climb",
+      beginsFrom: "profile",
+    });
   });
 }

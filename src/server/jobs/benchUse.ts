@@ -2,9 +2,9 @@ import type { Body, BenchView } from "@/contract";
 import { conditionsOnBench, conditionWarnings, firstConditions, type Conditions } from "@/core/kit";
 import type { RigRow } from "@/core/records";
 import { words } from "@/core/words";
-import { findRig, lastConditions, listHouseRules, listRigs, putBench, readBench } from "@/data";
+import { findRig, lastConditions, listHouseRules, listRigs, putBench, readBench, together } from "@/data";
 import type { Actor } from "@/server/actor";
-import { notFound } from "@/server/problem";
+import { Problem, notFound } from "@/server/problem";
 import { editing, writing } from "@/server/writing";
 
 export async function viewBench(): Promise<BenchView> {
@@ -24,6 +24,15 @@ export async function viewBench(): Promise<BenchView> {
     jobId: state.jobId,
     warnings: conditions && rules ? conditionWarnings(conditions, rules.rules.requires).map(words) : [],
   };
+}
+
+/** The house rules of the bench, or the first there are. @throws Problem 409 where there are none */
+export async function usualRules(): Promise<string> {
+  const [{ houseRulesId }, [first]] = await together(readBench, listHouseRules);
+  const id = houseRulesId ?? first?.id;
+  if (id === undefined)
+    throw new Problem(409, "There are no house rules.", "Add a set under Settings, House rules.");
+  return id;
 }
 
 /** The one row of the bench. */

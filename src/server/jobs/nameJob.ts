@@ -2,8 +2,8 @@ import type { Body } from "@/contract";
 import { commonShapes, plainRig, plainTitle, type Conditions, type Settings } from "@/core/kit";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
-import { addJob } from "./addJob";
-import { conditionsFor } from "./benchUse";
+import { openOrAdd } from "./addJob";
+import { conditionsFor, usualRules } from "./benchUse";
 import { Problem, notFound } from "@/server/problem";
 import { viewNewRun } from "@/server/runs/viewNewRun";
 import { writing } from "@/server/writing";
@@ -27,7 +27,7 @@ const unnamed = (what: string) => `${what} without a name`;
  */
 export async function nameJob(actor: Actor, named: Body<"nameJob">): Promise<Named> {
   const id = await writing(actor, async (touch) => {
-    const houseRulesId = named.houseRulesId ?? (await data.readBench()).houseRulesId ?? (await firstRules());
+    const houseRulesId = named.houseRulesId ?? (await usualRules());
     const rigId =
       (await data.idOfNamed("rig", named.rig)) ??
       (await data.addRig({ name: named.rig, spec: plainRig(named.refreshHz) }));
@@ -35,9 +35,7 @@ export async function nameJob(actor: Actor, named: Body<"nameJob">): Promise<Nam
     const buildId = await buildOf(named, systemId);
     touch(...["rigs", "systems", "titles", "engines"].map((id) => ({ kind: "kit" as const, id })));
     // A further log of the same goes on with the job that is open, and makes no second one.
-    const going = await data.openJobOf({ rigId, titleId, buildId, houseRulesId, targetFps: named.targetFps });
-    if (going) return going;
-    return addJob(actor, {
+    return openOrAdd(actor, {
       rigId,
       titleId,
       buildId,
@@ -51,12 +49,6 @@ export async function nameJob(actor: Actor, named: Body<"nameJob">): Promise<Nam
   const { bench, settings } = await viewNewRun(id);
   if (!bench.rig) throw notFound("rig");
   return { id, conditions: bench.conditions ?? (await conditionsFor(bench.rig)), settings };
-}
-
-async function firstRules(): Promise<string> {
-  const [rules] = await data.listHouseRules();
-  if (!rules) throw new Problem(409, "There are no house rules.", "Add a set under Kit, House rules.");
-  return rules.id;
 }
 
 /** The title and its system; a title that one system alone has needs no system named. */

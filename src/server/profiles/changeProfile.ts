@@ -15,6 +15,7 @@ import {
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
 import { addJob } from "@/server/jobs/addJob";
+import { usualRules } from "@/server/jobs/benchUse";
 import { loadStory } from "@/server/jobs/loadStory";
 import { addTrial } from "@/server/trials/planTrial";
 import { Problem, notFound } from "@/server/problem";
@@ -256,20 +257,14 @@ export async function planCheck(
   const { rigId, engineId, titleId, buildId, keys } = input;
   return writing(actor, async () => {
     const place = { rigId, engineId };
-    const [rules, bench, open] = await data.together(
-      async () => data.listHouseRules(),
-      async () => data.readBench(),
-      async () => data.openJobOn(place, titleId),
-    );
-    const houseRulesId = bench.houseRulesId ?? rules[0]?.id;
-    if (!houseRulesId) throw new Problem(409, "There are no house rules.", "Add a set under Kit, House rules.");
+    const open = await data.openJobOn(place, titleId);
     const jobId =
       open ??
       (await addJob(actor, {
         rigId,
         titleId,
         buildId,
-        houseRulesId,
+        houseRulesId: await usualRules(),
         aim: "speed",
         targetFps: null,
         strategy: "climb",

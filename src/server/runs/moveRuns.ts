@@ -1,7 +1,7 @@
 import type { Body, Output } from "@/contract";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
-import { addJob } from "@/server/jobs/addJob";
+import { openOrAdd } from "@/server/jobs/addJob";
 import { lockOpenJob } from "@/server/jobs/lockJob";
 import { Problem, notFound } from "@/server/problem";
 import { writing } from "@/server/writing";
@@ -82,12 +82,14 @@ async function jobFor(
   to: { titleId?: string; rigId?: string; buildId?: string },
 ): Promise<string> {
   const { houseRulesId, aim, strategy } = job;
-  const of = {
+  return openOrAdd(actor, {
     rigId: to.rigId ?? job.rigId,
     titleId: to.titleId ?? job.titleId,
     buildId: to.buildId ?? job.buildId,
     houseRulesId,
     targetFps: to.titleId === undefined ? job.targetFps : null,
-  };
-  return (await data.openJobOf(of)) ?? addJob(actor, { ...of, aim, strategy, beginsFrom: "defaults" });
+    aim,
+    strategy,
+    beginsFrom: "defaults",
+  });
 }

@@ -2,9 +2,9 @@ import type { Body } from "@/contract";
 import { nameInArm } from "@/core/trial";
 import * as data from "@/data";
 import type { Actor } from "@/server/actor";
-import { lockOpenJob } from "@/server/jobs/lockJob";
 import { Problem, notFound } from "@/server/problem";
 import { mended } from "@/server/runs/mended";
+import { lockTrial } from "./lockTrial";
 import { writing } from "@/server/writing";
 
 /**
@@ -13,12 +13,7 @@ import { writing } from "@/server/writing";
  */
 export async function assignArms(actor: Actor, id: string, { runs }: Body<"assignArms">): Promise<void> {
   return writing(actor, async (touch) => {
-    const place = await data.placeOfTrial(id);
-    if (!place) throw notFound("trial");
-    await lockOpenJob(place.jobId);
-    await data.lockRow("trials", id);
-    const trial = await data.findTrial(id);
-    if (!trial) throw notFound("trial");
+    const trial = await lockTrial(id);
     if (trial.decidedAt)
       throw new Problem(409, "This trial is decided.", "Take its decision back first: it rests on these runs.");
     const missing = runs.find(({ arm }) => trial.arms[arm] === undefined);

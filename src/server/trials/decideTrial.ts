@@ -7,8 +7,8 @@ import type { Actor } from "@/server/actor";
 import { landDecision } from "@/server/profiles/landing";
 import { setBenchToHolds } from "@/server/jobs/holds";
 import { loadStory } from "@/server/jobs/loadStory";
-import { lockOpenJob } from "@/server/jobs/lockJob";
-import { Problem, notFound } from "@/server/problem";
+import { Problem } from "@/server/problem";
+import { lockTrial } from "./lockTrial";
 import { loadTrial, understood } from "./trialFacts";
 import { outcomeOr409 } from "./viewTrial";
 import { editing, writing } from "@/server/writing";
@@ -23,17 +23,6 @@ function decidedAlready({ arms, choice, keptArm, reason, decidedAt }: TrialRow):
     {},
     { decided: { choice, arm: keptArm, reason, decidedAt } },
   );
-}
-
-/** A trial of an open job, both locked. */
-async function lockTrial(id: string): Promise<TrialRow> {
-  const place = await data.placeOfTrial(id);
-  if (!place) throw notFound("trial");
-  await lockOpenJob(place.jobId);
-  await data.lockRow("trials", id);
-  const trial = await data.findTrial(id);
-  if (!trial) throw notFound("trial");
-  return trial;
 }
 
 /**
