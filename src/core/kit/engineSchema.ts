@@ -1,7 +1,8 @@
 import { z } from "@/core/schema";
 import { guessPurpose, purposes } from "./purpose";
 import { reliefs, configFormats } from "./engineNames";
-import { engineLayerSchema, sourceShape } from "./switchSchema";
+import { keyMessage, keyOf, keyPattern } from "./keyOf";
+import { eachOnce, engineLayerSchema, sourceShape } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 
@@ -20,10 +21,7 @@ const cost = z.number().int().min(0).max(3);
 
 /** One setting of an engine's catalogue. */
 const settingShape = z.object({
-  key: z
-    .string()
-    .trim()
-    .regex(/^[A-Za-z0-9_.-]{1,120}$/, "Letters, digits, dot, dash and underscore only."),
+  key: z.string().trim().max(120).regex(keyPattern, keyMessage),
   label: name,
   type: z.enum(["switch", "choice", "number", "text"]),
   choices: z.array(z.string().max(120)).max(200),
@@ -88,7 +86,13 @@ export const newEngineSchema = z.object({
     )
     .min(1),
   /** What it runs through on the device, each in versions that can be chosen. */
-  layers: z.array(engineLayerSchema).max(12).optional(),
+  layers: z
+    .array(engineLayerSchema)
+    .max(12)
+    .refine((layers) => eachOnce(layers.map(({ name }) => keyOf(name))), {
+      message: "Two of them have the same name but for signs and spaces.",
+    })
+    .optional(),
   backEnds: z.array(backEndSchema).max(20),
   configFiles: z.array(configFileSchema).max(20).default([]),
   catalogue: z.array(settingSchema).max(500),

@@ -1,5 +1,5 @@
 import { z } from "@/core/schema";
-import { coolerSchema, driverSchema, ownSwitches } from "./switchSchema";
+import { coolerSchema, driverSchema, ownSwitches, rigKeys } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(80);
 const text = z.string().trim().max(400);
@@ -71,7 +71,7 @@ export const rigSpecSchema = z.object({
     coolers: z.array(coolerSchema).max(20).optional(),
   }),
   /** The device's own switches: a driver's panel, turbo, forced filtering, swap, governor, background programs. */
-  switches: ownSwitches.optional(),
+  switches: ownSwitches(rigKeys).optional(),
   /** Drivers that can be installed side by side, beside the one above. */
   drivers: z.array(driverSchema).max(40).optional(),
   batteryWh: z.number().min(0.1).max(10_000).nullable(),

@@ -1,5 +1,6 @@
 import { z } from "@/core/schema";
 import { reliefs } from "./engineNames";
+import { keyMessage, keyOf, keyPattern } from "./keyOf";
 
 const word = z.string().trim().min(1, "Give it a name.").max(80);
 const text = z.string().trim().max(400);
@@ -25,10 +26,7 @@ export const sourceShape = {
 /** A switch of a device's own or an option in a title: a setting that stands in no engine's file. */
 export const ownSwitchSchema = z
   .object({
-    key: z
-      .string()
-      .trim()
-      .regex(/^[A-Za-z0-9_.-]{1,80}$/, "Letters, digits, dot, dash and underscore only."),
+    key: z.string().trim().max(80).regex(keyPattern, keyMessage),
     label: word,
     values: z.array(word).min(2, "Give two values at least.").max(40),
     default: word,
@@ -56,13 +54,29 @@ export const ownSwitchSchema = z
   });
 export type OwnSwitch = z.output<typeof ownSwitchSchema>;
 
-/** No two of them have the same key. */
-export const ownSwitches = z
-  .array(ownSwitchSchema)
-  .max(60)
-  .refine((switches) => new Set(switches.map(({ key }) => key.toLowerCase())).size === switches.length, {
-    message: "A key stands there twice.",
-  });
+/** Keys, in lower case, of what a device has fields of its own for; a switch has another. */
+export const rigKeys = ["driver", "coolername", "powermode", "clocks", "cooler"];
+/** The same for a title. */
+export const titleKeys = ["rate"];
+
+/** Every one of them once, whatever the case of its letters. */
+export const eachOnce = (keys: readonly string[]) =>
+  new Set(keys.map((key) => key.toLowerCase())).size === keys.length;
+
+/**
+ * No two of them have the same key.
+ * @param reserved keys, in lower case, that the same owner has fields for
+ */
+export const ownSwitches = (reserved: readonly string[]) =>
+  z
+    .array(
+      ownSwitchSchema.refine(({ key }) => !reserved.includes(key.toLowerCase()), {
+        path: ["key"],
+        message: "This key has its own field already. Choose another.",
+      }),
+    )
+    .max(60)
+    .refine((switches) => eachOnce(switches.map(({ key }) => key)), { message: "A key stands there twice." });
 
 /** A driver that can be installed beside others. */
 export const driverSchema = z.object({
@@ -83,7 +97,9 @@ export type Cooler = z.output<typeof coolerSchema>;
 
 /** What an engine runs through: a compatibility layer, a graphics translator, a translated or native processor. */
 export const engineLayerSchema = z.object({
-  name: word,
+  name: word.refine((name) => keyOf(name).toLowerCase() !== "back-end", {
+    message: "Back ends have their own field. Choose another name.",
+  }),
   /** In the order they came out; "none" where it can run without. */
   versions: z.array(word).min(1, "Give a version at least.").max(40),
 });

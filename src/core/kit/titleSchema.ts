@@ -1,7 +1,7 @@
 import { z } from "@/core/schema";
 import { hardnesses } from "./hardness";
 import { keyOf } from "./keyOf";
-import { copySchema, ownSwitches, sourceShape } from "./switchSchema";
+import { copySchema, eachOnce, ownSwitches, sourceShape, titleKeys } from "./switchSchema";
 
 const name = z.string().trim().min(1, "Give it a name.").max(120);
 /** What an engine can or can't, in words of the tuner's own: "outside controls", "own drivers". */
@@ -60,11 +60,11 @@ export const newTitleSchema = z.object({
   patches: z
     .array(patchSchema)
     .max(50)
-    .refine((patches) => new Set(patches.map(({ name }) => keyOf(name))).size === patches.length, {
-      message: "Two patches have the same name.",
+    .refine((patches) => eachOnce(patches.map(({ name }) => keyOf(name))), {
+      message: "Two patches have the same name but for signs and spaces.",
     }),
   /** What can be set in the title itself. */
-  options: ownSwitches.optional(),
+  options: ownSwitches(titleKeys).optional(),
   copy: copySchema.optional(),
   /** What an engine must be able to for it, as abilities are called. */
   needs: z.array(abilityName).max(20).optional(),

@@ -89,7 +89,7 @@ export function fileRows(entries: FileEntry[], catalogue: Setting[], rows: Profi
  * confirmed.
  */
 export function guessedSetting({ section, key, value }: FileEntry, taken: ReadonlySet<string>): Setting {
-  const stem = key.replace(/[^A-Za-z0-9_.-]+/g, "_").slice(0, 100) || "setting";
+  const stem = key.slice(0, 100).replace(/[^\p{L}\p{M}\p{N}_.-]+/gu, "_") || "setting";
   let name = stem;
   for (let k = 2; taken.has(name); k++) name = `${stem}_${k}`;
   const text = value === null ? "" : value;
