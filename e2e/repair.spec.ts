@@ -1,50 +1,28 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test } from "@playwright/test";
+import { openExplanations } from "./explanations";
 import { addTrialOf, demoJob, freshJob, log, onTheBench, open, Hands, bringTo } from "./support";
-
-/** Every figure's name and explained word that a page shows. */
-const explained = (page: Page) => page.locator("#content [data-explained]");
 
 test("every figure of every page opens what it means: by Tab and Enter, and put away by Escape", async ({
   page,
   request,
 }) => {
   test.setTimeout(240_000);
-  const copper = await demoJob(request, "Copper Regatta");
-  const glass = await demoJob(request, "Glasshouse Duel");
-  const { trials } = await (await request.get(`/api/v1/jobs/${glass}`)).json();
-  const { rows: campaigns } = await (await request.get("/api/v1/campaigns")).json();
-  const pages = [
-    `/jobs/${copper}`,
-    `/jobs/${glass}/trials/${trials[0].id}`,
-    `/campaigns/${campaigns[0].id}`,
-    "/profiles",
-    "/log",
-    "/look",
-  ];
-  let opened = 0;
-  for (const path of pages) {
-    await open(page, path);
-    // No figure stands without its explanation.
-    const figures = page.locator("#content dl:has(dd.figure) > div > dt");
-    for (const name of await figures.all()) await expect(name.locator("[data-explained]")).toHaveCount(1);
-    const names = await explained(page).all();
-    for (const [at] of names.entries()) {
-      const name = explained(page).nth(at);
-      if (!(await name.isVisible())) continue;
-      await name.focus();
-      await page.keyboard.press("Enter");
-      const card = page.getByRole("dialog", { name: /^What “.*” is$/ });
-      await expect(card).toContainText("How it is made.");
-      await expect(card).toContainText("Source:");
-      await expect(card.getByRole("figure")).toContainText("Example:");
-      await page.keyboard.press("Escape");
-      await expect(card).toBeHidden();
-      await expect(name).toBeFocused();
-      opened++;
-    }
-  }
-  expect(opened).toBeGreaterThan(25);
+  const opened = await openExplanations(page, request, async (name) => {
+    await name.focus();
+    await page.keyboard.press("Enter");
+  });
+  expect(opened).toBeGreaterThan(35);
   console.log(`explanations opened by keys: ${opened}`);
+});
+
+test.describe("by touch", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test("every figure of every page opens what it means on a phone", async ({ page, request }) => {
+    test.setTimeout(240_000);
+    const opened = await openExplanations(page, request, async (name) => name.tap());
+    expect(opened).toBeGreaterThan(35);
+    console.log(`explanations opened by touch: ${opened}`);
+  });
 });
 
 test("the glossary is found by any word, and opens at a word", async ({ page }) => {

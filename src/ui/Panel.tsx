@@ -16,8 +16,8 @@ export function Panel({
   return (
     <section className={clsx("rounded-(--radius-panel) bg-panel p-4", className)}>
       {(title || aside) && (
-        <header className="mb-3 flex items-center justify-between gap-3">
-          <h2 className="min-w-0 text-[15px] font-semibold">
+        <header className="mb-3 flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
+          <h2 className="min-w-0 text-[15px] font-semibold [&_[data-explained]]:whitespace-normal">
             <ExplainedHead>{title}</ExplainedHead>
           </h2>
           {aside}
