@@ -14,11 +14,11 @@ const outcomes = [
   { key: "open", head: "Not settled" },
 ] as const;
 
-/** What one is, and several. */
-const plural: Record<View["way"], string> = {
-  engine: "engines",
-  driver: "drivers",
-  "power mode": "power modes",
+/** What one is, at the head of a column, and several. */
+const called: Record<View["way"], { head: string; several: string }> = {
+  engine: { head: "Engine", several: "engines" },
+  driver: { head: "Driver", several: "drivers" },
+  "power mode": { head: "Power mode", several: "power modes" },
 };
 
 /** Who wins where: engines, drivers or power modes by system and rig, from every comparison there was. */
@@ -46,17 +46,16 @@ export function BestPage({ view }: { view: View }) {
             <Button
               key={each}
               aria-pressed={each === way}
-              className="aria-pressed:border-lit"
               onClick={() => router.push(`/board/best?${new URLSearchParams({ way: each })}`)}
             >
-              {plural[each]}
+              {called[each].several}
             </Button>
           ))}
         </div>
       </header>
       {best.length === 0 ? (
         <EmptyPanel
-          title={`No two ${plural[way]} were compared yet.`}
+          title={`No two ${called[way].several} were compared yet.`}
           action={
             <Link href="/campaigns/new" className={buttonLook("lit")}>
               Plan a campaign
@@ -73,7 +72,7 @@ export function BestPage({ view }: { view: View }) {
                 <table aria-label={`Best for ${system} on ${rig}`} className="w-full text-left text-[13px]">
                   <thead className="text-[12px] text-soft">
                     <tr>
-                      <th className="px-2 py-1 font-normal first-letter:uppercase">{way}</th>
+                      <th className="px-2 py-1 font-normal">{called[way].head}</th>
                       {outcomes.map(({ head }) => (
                         <th key={head} className="px-2 font-normal">
                           {head}
@@ -84,7 +83,7 @@ export function BestPage({ view }: { view: View }) {
                   <tbody className="divide-y divide-line">
                     {rows.map((row) => (
                       <tr key={row.name} className="align-top">
-                        <th scope="row" className="px-2 py-1.5 text-left font-semibold">
+                        <th scope="row" className="px-2 py-1.5 text-left align-top font-semibold">
                           {row.name}
                         </th>
                         {outcomes.map(({ key }) => (
@@ -121,10 +120,10 @@ export function BestPage({ view }: { view: View }) {
                 {watts.map(({ systemId, system, rigId, rig, name, meanWatts, titles }) => (
                   <tr key={`${systemId} ${rigId} ${name}`} className="align-top">
                     <td className="px-2 py-1.5">{system}</td>
-                    <td className="px-2">{rig}</td>
-                    <td className="px-2">{name}</td>
-                    <td className="figure px-2">{say.number(meanWatts)} W</td>
-                    <td className="px-2 text-soft">
+                    <td className="px-2 py-1.5">{rig}</td>
+                    <td className="px-2 py-1.5">{name}</td>
+                    <td className="figure px-2 py-1.5">{say.number(meanWatts)} W</td>
+                    <td className="px-2 py-1.5 text-soft">
                       {titles.map(({ title, jobId, runId, watts: own }, at) => (
                         <span key={runId}>
                           {at > 0 && ", "}

@@ -13,10 +13,10 @@ export function CompareForm(props: FormProps) {
   return (
     <>
       <div role="group" aria-label="How much changes" className="mb-3 flex flex-wrap gap-2">
-        <Button aria-pressed={!several} className="aria-pressed:border-lit" onClick={() => setSeveral(false)}>
+        <Button aria-pressed={!several} onClick={() => setSeveral(false)}>
           One thing, any number of values
         </Button>
-        <Button aria-pressed={several} className="aria-pressed:border-lit" onClick={() => setSeveral(true)}>
+        <Button aria-pressed={several} onClick={() => setSeveral(true)}>
           Several at once
         </Button>
       </div>
