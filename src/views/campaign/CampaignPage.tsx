@@ -333,6 +333,7 @@ export function CampaignPage({ view: loaded, tab }: { view: CampaignView; tab: s
         key={`more ${campaign.version}`}
         campaign={campaign}
         arms={arms}
+        titles={titles}
         open={adding}
         onOpenChange={setAdding}
         onKept={refresh}

@@ -14,10 +14,11 @@ import { TitlePicker } from "./TitlePicker";
 export function MoreSheet({
   campaign,
   arms,
+  titles: planned,
   open,
   onOpenChange,
   onKept,
-}: Pick<CampaignView, "campaign" | "arms"> & {
+}: Pick<CampaignView, "campaign" | "arms" | "titles"> & {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onKept: () => void;
@@ -38,6 +39,8 @@ export function MoreSheet({
   });
   const named = kit ? drafts.map((arm) => (arm.named ? arm : { ...arm, name: nameOf(arm, kit, drafts) })) : [];
   const places = [...titles].flatMap(([titleId, scenes]) => scenes.map((scene) => ({ titleId, scene })));
+  const there = new Map<string, string[]>();
+  for (const { titleId, scene } of planned) there.set(titleId, [...(there.get(titleId) ?? []), scene]);
   const wanted = say.typedNumber(rounds);
   const isMore = places.length > 0 || named.length > 0 || wanted > plan.rounds;
   const keep = async () => {
@@ -82,7 +85,7 @@ export function MoreSheet({
           <>
             <section aria-label="Further titles">
               <h3 className="mb-1 text-[13px] font-semibold">Further titles</h3>
-              <TitlePicker systems={kit.systems} chosen={titles} onChange={setTitles} />
+              <TitlePicker systems={kit.systems} there={there} chosen={titles} onChange={setTitles} />
             </section>
             <section aria-label="Further arms" className="grid gap-2">
               <h3 className="text-[13px] font-semibold">Further arms</h3>

@@ -7,16 +7,21 @@ import { hardnesses } from "@/core/kit";
 import type { CampaignKitView } from "@/core/records";
 import { Button, ChoiceField, Input, Switch, say } from "@/ui";
 
+const nowhere: ReadonlyMap<string, readonly string[]> = new Map();
+
 /**
  * Titles by filter, by hand, or the hard ones of every system. @param chosen id → scenes, the empty one for the
  * usual
  */
 export function TitlePicker({
   systems,
+  there = nowhere,
   chosen,
   onChange,
 }: {
   systems: CampaignKitView["systems"];
+  /** Scenes that are planned already, by title. */
+  there?: ReadonlyMap<string, readonly string[]>;
   chosen: ReadonlyMap<string, readonly string[]>;
   onChange: (chosen: ReadonlyMap<string, readonly string[]>) => void;
 }) {
@@ -38,11 +43,12 @@ export function TitlePicker({
     },
     placeholderData: (before) => before,
   });
-  const shown = data?.rows ?? [],
-    ids = data?.ids ?? [];
-  const toggle = (id: string, on: boolean) => {
+  const shown = data?.rows ?? [];
+  const ids = (data?.ids ?? []).filter((id) => !there.has(id));
+  const freeOf = (id: string, scenes: string[]) => scenes.filter((scene) => !there.get(id)?.includes(scene));
+  const toggle = (id: string, on: boolean, scenes: string[]) => {
     const next = new Map(chosen);
-    if (on) next.set(id, [""]);
+    if (on) next.set(id, [there.has(id) ? (freeOf(id, scenes)[0] ?? "") : ""]);
     else next.delete(id);
     onChange(next);
   };
@@ -98,14 +104,18 @@ export function TitlePicker({
       >
         {shown.map(({ id, name, system: of, hardness: how, scenes }) => (
           <li key={id} className="flex min-w-0 items-center gap-2 text-[13px]">
-            <Switch label={name} checked={chosen.has(id)} onChange={(on) => toggle(id, on)} />
+            {there.has(id) && freeOf(id, scenes).length === 0 ? (
+              name
+            ) : (
+              <Switch label={name} checked={chosen.has(id)} onChange={(on) => toggle(id, on, scenes)} />
+            )}
             <span className="truncate text-[12px] text-soft">
-              {of}, {how}
+              {there.has(id) ? "planned already" : `${of}, ${how}`}
             </span>
             {chosen.has(id) && scenes.length > 1 && (
               <Scenes
                 title={name}
-                scenes={scenes}
+                scenes={freeOf(id, scenes)}
                 chosen={chosen.get(id) ?? [""]}
                 onChange={(own) => onChange(new Map([...chosen, [id, own]]))}
               />
