@@ -231,6 +231,29 @@ export const kitEndpoints = {
     }),
     refusals: [422],
   }),
+  likeTitles: endpoint({
+    method: "POST",
+    who: "reads",
+    path: "/titles/like",
+    group: "Kit",
+    summary: "Which of these names titles of the shelf have already, whatever their case, spaces and signs.",
+    body: z.object({
+      titles: z
+        .array(z.object({ name: newTitleSchema.shape.name, system: newSystemSchema.shape.name }))
+        .max(1000),
+    }),
+    output: z.object({
+      there: z.array(
+        z.object({
+          at: z.number().int().describe("Place in what was asked, from 0."),
+          id: z.uuid(),
+          name: z.string().describe("As it stands on the shelf."),
+          same: z.boolean().describe("The same name but for its case; it would be left as it is."),
+        }),
+      ),
+    }),
+    refusals: [422],
+  }),
   changeTitles: endpoint({
     method: "PATCH",
     path: "/titles",

@@ -29,6 +29,31 @@ export async function titlesNamed(
   );
 }
 
+/**
+ * Titles that have one of these names already on a system of that name, whatever their case, spaces and signs; the
+ * one with the same name first.
+ */
+export async function titlesLike(
+  named: readonly { name: string; system: string }[],
+): Promise<{ at: number; id: string; name: string; same: boolean }[]> {
+  return store().query(
+    `with asked as (
+       select nr - 1 as at, lower(each ->> 'name') as name, lower(each ->> 'system') as system
+         from jsonb_array_elements($1::jsonb) with ordinality as given (each, nr)
+     ), shelf as (
+       select titles.id, titles.name, titles.created_at, lower(systems.name) as system,
+              regexp_replace(lower(titles.name), '[^[:alnum:]]', '', 'g') as plain
+         from titles join systems on systems.id = titles.system_id
+     )
+     select distinct on (asked.at) asked.at::int, shelf.id, shelf.name, lower(shelf.name) = asked.name as same
+       from asked join shelf on shelf.system = asked.system
+        and (lower(shelf.name) = asked.name
+          or (shelf.plain <> '' and shelf.plain = regexp_replace(asked.name, '[^[:alnum:]]', '', 'g')))
+      order by asked.at, lower(shelf.name) = asked.name desc, shelf.created_at`,
+    { bind: [JSON.stringify(named)], type: QueryTypes.SELECT },
+  );
+}
+
 /** Says that an engine runs a system, where it wasn't said. */
 export async function linkEngine(engineId: string, systemId: string): Promise<void> {
   store();

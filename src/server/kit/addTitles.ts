@@ -5,6 +5,11 @@ import type { Actor } from "@/server/actor";
 import { Problem } from "@/server/problem";
 import { writing } from "@/server/writing";
 
+/** Which of these names the shelf has already. */
+export const likeTitles = async ({ titles }: Body<"likeTitles">): Promise<Output<"likeTitles">> => ({
+  there: await data.titlesLike(titles),
+});
+
 /** Adds many titles in one write, which one undoing takes back. @throws Problem 422 for a rate that nobody says */
 export async function addTitles(actor: Actor, { titles }: Body<"addTitles">): Promise<Output<"addTitles">> {
   return writing(actor, async (touch) => {

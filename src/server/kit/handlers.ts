@@ -5,7 +5,7 @@ import type { kitEndpoints } from "@/contract/kit";
 import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { listAbilities, putAbility } from "./abilities";
-import { addTitles } from "./addTitles";
+import { addTitles, likeTitles } from "./addTitles";
 import {
   addEngine,
   addPreflight,
@@ -48,6 +48,7 @@ export const kitHandlers: Handlers<Exclude<keyof typeof kitEndpoints, "events">>
   listTitles: async ({ query }) => viewTitles(query),
   addTitle: async ({ actor, body }) => made(addTitle(actor, body)),
   addTitles: async ({ actor, body }) => addTitles(actor, body),
+  likeTitles: async ({ body }) => likeTitles(body),
   changeTitles: async ({ actor, body }) => changeTitles(actor, body),
   viewTitle: async ({ id }) => viewTitle(id),
   changeTitle: async ({ actor, id, body, saw }) => changeTitle(actor, id, body, saw),

@@ -1,10 +1,11 @@
 "use client";
+import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { call } from "@/contract/client";
 import { titlesIn } from "@/core/pasted";
 import type { SystemRow } from "@/core/records";
-import { Button, ChoiceField, Sheet, TableFrame, TextArea, say, toast } from "@/ui";
+import { Button, ChoiceField, Sheet, TableFrame, TextArea, Switch, say, toast } from "@/ui";
 
 const example = "Copper Regatta; Cinder 32; 60; the lock gates, the weir";
 
@@ -23,6 +24,8 @@ export function PasteTitles({
   const [usual, setUsual] = useState(systems[0]?.name ?? "");
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** Names that are nearly those of titles on the shelf, and are other titles all the same. */
+  const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
   const { titles, left } = titlesIn(
     text,
     systems.map(({ name }) => name),
@@ -40,12 +43,31 @@ export function PasteTitles({
       ofSystem: title.nativeFps === null,
     };
   });
-  const unrated = rows.filter(({ rate }) => rate === null).length;
+  const asked = useDeferredValue(
+    JSON.stringify(rows.filter(({ system }) => system !== "").map(({ name, system }) => ({ name, system }))),
+  );
+  const { data: there = [] } = useQuery({
+    queryKey: ["titles like", asked],
+    enabled: open && rows.length > 0,
+    queryFn: async () => {
+      const titles = JSON.parse(asked) as { name: string; system: string }[];
+      const sent = await call("likeTitles", { body: { titles } });
+      return sent.ok ? sent.answer.there.map((like) => ({ ...like, ...titles[like.at], as: like.name })) : [];
+    },
+    placeholderData: (before) => before,
+  });
+  const likeOf = (row: { name: string; system: string }) =>
+    there.find(({ name, system }) => name === row.name && system === row.system);
+  const added = rows.filter((row) => {
+    const like = likeOf(row);
+    return like === undefined || (!like.same && others.has(row.name));
+  });
+  const unrated = added.filter(({ rate }) => rate === null).length;
   const keep = async () => {
     setBusy(true);
     const sent = await call("addTitles", {
       body: {
-        titles: rows.map(({ name, system, nativeFps, region, hardness, scenes }) => ({
+        titles: added.map(({ name, system, nativeFps, region, hardness, scenes }) => ({
           name,
           system,
           nativeFps,
@@ -114,13 +136,22 @@ export function PasteTitles({
               </thead>
               <tbody className="divide-y divide-line">
                 {rows.map(({ line, name, system, isNew, rate, ofSystem, scenes }) => (
-                  <tr key={line}>
-                    <td className="px-2 py-1 [overflow-wrap:anywhere]">{name}</td>
-                    <td className="px-2">
+                  <tr key={line} className="align-top">
+                    <td className="px-2 py-1 [overflow-wrap:anywhere]">
+                      {name}
+                      <Double
+                        like={likeOf({ name, system })}
+                        isOther={others.has(name)}
+                        onOther={(on) =>
+                          setOthers(new Set([...others].filter((each) => each !== name).concat(on ? name : [])))
+                        }
+                      />
+                    </td>
+                    <td className="px-2 py-1">
                       {system || <span className="text-caution">none named</span>}
                       {isNew && system !== "" && <span className="text-soft">, new</span>}
                     </td>
-                    <td className="figure px-2">
+                    <td className="figure px-2 py-1">
                       {rate === null ? (
                         <span className="text-caution">not known</span>
                       ) : (
@@ -130,7 +161,7 @@ export function PasteTitles({
                         </>
                       )}
                     </td>
-                    <td className="px-2 text-soft">{scenes.join(", ")}</td>
+                    <td className="px-2 py-1 text-soft">{scenes.join(", ")}</td>
                   </tr>
                 ))}
               </tbody>
@@ -156,10 +187,10 @@ export function PasteTitles({
       <div className="mt-3 flex items-center gap-3">
         <Button
           look="lit"
-          disabled={busy || rows.length === 0 || unrated > 0 || rows.some(({ system }) => system === "")}
+          disabled={busy || added.length === 0 || unrated > 0 || added.some(({ system }) => system === "")}
           onClick={() => void keep()}
         >
-          Add {say.count(rows.length, "title")}
+          Add {say.count(added.length, "title")}
         </Button>
         {unrated > 0 && (
           <span className="text-[13px] text-caution">
@@ -168,5 +199,27 @@ export function PasteTitles({
         )}
       </div>
     </Sheet>
+  );
+}
+
+/** Said of a line whose title the shelf has already: it is left as it is, unless it is another one. */
+function Double({
+  like,
+  isOther,
+  onOther,
+}: {
+  like: { as: string; same: boolean } | undefined;
+  isOther: boolean;
+  onOther: (on: boolean) => void;
+}) {
+  if (!like) return null;
+  if (like.same) return <p className="text-[12px] text-soft">There already, and left as it is.</p>;
+  return (
+    <div className="text-[12px] text-soft">
+      <p>
+        “{like.as}” is there already{isOther ? "." : ": taken for the same."}
+      </p>
+      <Switch label="another title" checked={isOther} onChange={onOther} />
+    </div>
   );
 }

@@ -164,7 +164,7 @@ export function TitleForm({ systems, title }: { systems: SystemRow[]; title?: Ti
         }
       >
         {scenes.fields.map((row, index) => (
-          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_2fr_0.7fr_0.7fr_auto_auto] items-end gap-3">
+          <div key={row.id} className="mb-2 grid grid-cols-[1.3fr_1.7fr_0.7fr_1fr_auto_auto] items-end gap-3">
             <Field label="Name" error={errors.scenes?.[index]?.name?.message}>
               {(ids) => <Input {...ids} {...register(`scenes.${index}.name`)} />}
             </Field>
