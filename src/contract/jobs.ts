@@ -1,5 +1,5 @@
 import { diagnosisSchema } from "@/core/diagnose/shape";
-import { aims, conditionsSchema, newJobSchema, settingsSchema, strategies } from "@/core/kit";
+import { aims, conditionsSchema, newJobSchema, ownSwitchSchema, settingsSchema, strategies } from "@/core/kit";
 import { jobChoicesSchema, jobClosingSchema } from "@/core/records";
 import { z } from "@/core/schema";
 import { benchViewSchema, jobViewSchema, jobsViewSchema } from "./answers/jobs";
@@ -123,6 +123,20 @@ export const jobsEndpoints = {
     output: z.object({ id: z.uuid(), conditions: conditionsSchema, settings: settingsSchema }),
     creates: true,
     refusals: [409, 422],
+  }),
+  nameSwitch: endpoint({
+    method: "POST",
+    path: "/jobs/{id}/switches",
+    group: "Jobs",
+    summary:
+      "List something that can be set in a job and stands in no catalogue yet: with its engine, its device or its title.",
+    body: z.object({
+      owner: z.enum(["engine", "rig", "title"]),
+      label: ownSwitchSchema.shape.label,
+      values: ownSwitchSchema.shape.values.describe("The one in force first."),
+    }),
+    output: z.object({ key: z.string().describe("As it stands in settings.") }),
+    refusals: [404, 409, 422],
   }),
   viewJob: endpoint({
     method: "GET",

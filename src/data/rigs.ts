@@ -46,6 +46,14 @@ export async function reviseRig(
   });
 }
 
+/** What can be set on a rig, listed further: it is the device it was, and keeps its revision. */
+export async function listSwitches(id: string, spec: RigSpec): Promise<void> {
+  return transact(async () => {
+    const number = await RigRevision.max<number, RigRevision>("number", { where: { rigId: id } });
+    await RigRevision.update({ spec }, { where: { rigId: id, number } });
+  });
+}
+
 /**
  * SQL of the driver that a run (u) was made with: the one chosen of several, that of its set-up, else that of the rig's revision (v);
  * never null.

@@ -251,6 +251,12 @@ describe("on the demo", () => {
     const file = await done("saveProfile", { query: { rig: rigId, engine: ownEngine } });
     await done("takeProfile", { body: { ...place, file, saw: (await profile()).saw } });
 
+    expect(
+      await done("nameSwitch", {
+        id: jobId,
+        body: { owner: "engine", label: "Listed in place", values: ["off", "on"] },
+      }),
+    ).toEqual({ key: "Listed-in-place" });
     const begun = await done("beginTitle", { body: { titleId } });
     expect(await done("beginTitle", { body: { titleId } })).toEqual(begun);
     const pasted = await done("addTitles", {
@@ -263,6 +269,22 @@ describe("on the demo", () => {
       },
     });
     expect(pasted).toEqual({ made: 2, there: ["PASTED ONCE"], systems: ["A system of its own"] });
+    expect(
+      await done("likeTitles", {
+        body: {
+          titles: [
+            { name: "Nothing like it", system: row.system },
+            { name: "pasted-ONCE!", system: row.system },
+            { name: "pasted once", system: row.system },
+          ],
+        },
+      }),
+    ).toEqual({
+      there: [
+        { at: 1, id: expect.any(String), name: "Pasted once", same: false },
+        { at: 2, id: expect.any(String), name: "Pasted once", same: true },
+      ],
+    });
     const unrated = { titles: [{ name: "No rate", system: "Nobody knows it", nativeFps: null }] };
     expect((await ask("addTitles", { body: unrated })).status).toBe(422);
 

@@ -11,7 +11,8 @@ import type { NewTitle } from "./titleSchema";
 export const owners = ["rig", "title", "patch", "layer"] as const;
 export type Owner = (typeof owners)[number];
 
-const ownKey = (owner: Owner, key: string) => `${owner}:${key}`;
+/** Key of a setting of an owner's, as it stands in settings. */
+export const ownKey = (owner: Owner, key: string) => `${owner}:${key}`;
 /** Key of the driver that is used, of those side by side. */
 export const driverKey = ownKey("rig", "driver");
 /** Key of the cooler that is used, by its name. */

@@ -9,6 +9,7 @@ import { changeJob, copyJob, viewJobChoices } from "./changeJob";
 import { closeJob, reopenJob } from "./closeJob";
 import { judgeAnew } from "./judgeAnew";
 import { nameJob } from "./nameJob";
+import { nameSwitch } from "./nameSwitch";
 import { saveJob } from "./saveFiles";
 import { viewDiagnosis, viewJob } from "./viewJob";
 import { viewJobs } from "./viewJobs";
@@ -20,6 +21,7 @@ export const jobsHandlers: Handlers<Exclude<keyof typeof jobsEndpoints, "events"
   beginTitle: async ({ actor, body }) => made(beginTitle(actor, body)),
   addJob: async ({ actor, body }) => made(addJob(actor, body)),
   nameJob: async ({ actor, body }) => nameJob(actor, body),
+  nameSwitch: async ({ actor, id, body }) => nameSwitch(actor, id, body),
   viewJob: async ({ id }) => viewJob(id),
   changeJob: async ({ actor, id, body, saw }) => changeJob(actor, id, body, saw),
   viewJobChoices: async ({ id }) => viewJobChoices(id),

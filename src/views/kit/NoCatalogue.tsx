@@ -49,7 +49,7 @@ export function NoCatalogue({ engineId, rigId }: { engineId: string; rigId: stri
   return (
     <div className="grid gap-2 text-[13px]" role="group" aria-label="The engine has no settings listed">
       <p className="text-soft">
-        This engine has no settings listed, so nothing can be tried or recorded. They come
+        This engine has no settings listed, so none of them can be tried or recorded. They come
       </p>
       <ul className="grid list-disc gap-1.5 pl-5">
         {rigId !== null && (

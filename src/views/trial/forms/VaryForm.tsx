@@ -3,6 +3,7 @@ import { useState } from "react";
 import { factorPlan, factorsFor } from "@/core/trial";
 import { Field, Input, Link, Panel, SearchChoice, Switch, say } from "@/ui";
 import { NoCatalogue } from "@/views/kit/NoCatalogue";
+import { Unlisted } from "./Unlisted";
 import { Cautions, Foot, Row, Ticks, Whole, type FormProps } from "./parts";
 
 /** Plans a trial of one thing in any number of values: picked in place, the order and the minutes follow. */
@@ -70,6 +71,13 @@ export function VaryForm(props: FormProps) {
               {factor.caution !== "" && <p className="text-[13px] text-caution">{factor.caution}</p>}
             </>
           )}
+          <Unlisted
+            jobId={job.id}
+            onListed={(listed, label, others) => {
+              setKey(listed);
+              setTicked(new Set(others.map((value) => `${label} ${value}`)));
+            }}
+          />
           {catalogue.length === 0 && <NoCatalogue engineId={job.engineId} rigId={job.rigId} />}
           <Row>
             <Field label="Name">
