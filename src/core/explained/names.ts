@@ -25,6 +25,7 @@ export const explainedNames = {
   power: ["Power", "Watts"],
   hottest: ["Hottest"],
   battery: ["Battery"],
+  dropouts: ["Sound dropouts"],
   fpsPerWatt: ["fps per watt"],
   lights: ["Light", "Lights", "What each light asks"],
   places: ["Place", "Place by place"],

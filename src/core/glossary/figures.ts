@@ -206,6 +206,14 @@ export const runExplanations = {
       y: "°C",
     },
   },
+  dropouts: {
+    is: "How often the sound breaks off in a minute.",
+    made: "The dropouts that the log's column counts, divided by the run's minutes.",
+    source: "Common practice. By ear they are counted by a key when a run is brought in.",
+    good: "None. Sound breaks off where the title is late, or where its queue is too short.",
+    example: "Three dropouts in a run of two minutes are 1.5 a minute.",
+    drawing: { kind: "chain", parts: ["3 dropouts", "2 min", "1.5 a minute"] },
+  },
   battery: {
     is: "How many hours the battery lasts at this power.",
     made: "The battery's usable watt hours divided by the mean watts.",

@@ -227,7 +227,8 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
                 ? (raw) => (median(raw) < 10 ? "GHz" : "MHz")
                 : undefined,
           );
-    const channel = values && thinned(role, ends, values.subarray(rowOffset));
+    const rows = values?.subarray(rowOffset);
+    const channel = rows && thinned(role, ends, role === "dropouts" ? sinceStart(rows) : rows);
     if (channel) trace.channels.push(channel);
   }
   const sceneColumn = columnOf("scene");
@@ -242,6 +243,17 @@ export function assemble(collected: Collector, columns: Column[], options: ReadO
       notes.push(said("log.scenesLeftOut", { column: sceneColumn.name }));
   }
   return { trace, columns: settled, notes, needsConfirming };
+}
+
+/**
+ * Dropouts since the start: a counter that never falls is taken from its first reading on; anything else is how many
+ * there were in each row.
+ */
+function sinceStart(values: Float64Array): Float64Array {
+  const present = values.filter(Number.isFinite);
+  const isCounter = present.every((value, at) => at === 0 || value >= (present[at - 1] ?? 0));
+  let total = 0;
+  return values.map((value) => (isCounter ? value - (present[0] ?? 0) : (total += value > 0 ? value : 0)));
 }
 
 function cumulative(steps: Float64Array): Float64Array {

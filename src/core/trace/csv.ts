@@ -16,6 +16,7 @@ const names: Record<ChannelRole, string> = {
   memory: "memory used",
   videoMemory: "video memory used",
   battery: "battery level",
+  dropouts: "dropouts",
 };
 
 /** Digits after the point: a microsecond of a frame, and what a sensor tells. */

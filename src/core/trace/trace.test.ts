@@ -9,6 +9,7 @@ import {
   readLogBytes,
   sliceTrace,
   tooLarge,
+  traceCsv,
   unpackTrace,
   type FrameTrace,
   type LogReading,
@@ -127,6 +128,10 @@ describe("what columns are, from words and units in any order", () => {
     ["refresh rate Hz", "ignore"],
     ["frames per second", "rate"],
     ["target fps", "rate"],
+    ["audio underruns", "dropouts"],
+    ["sound gaps", "dropouts"],
+    ["dropouts (since the start)", "dropouts"],
+    ["frame dropouts", "ignore"],
   ])("%s is %s", (header, role) => expect(guess(header)).toBe(role));
   it("takes the best-worded of several", () => {
     const reading = read("gpu frame time ms,frame time ms,render frame ms\n5,16.7,3\n5,16.7,3\n");
@@ -212,6 +217,20 @@ describe("clocks and counters", () => {
       { label: "hall", startMs: 0, endMs: 20 },
       { label: "stairs", startMs: 20, endMs: 40 },
     ]));
+  it("counts dropouts from the first reading on, as a counter or a row at a time; saved and read again alike", () => {
+    const dropouts = (cells: (number | string)[]) => {
+      const { trace } = read(
+        `frame time ms,audio underruns\n${rows(cells.length, (i) => `20,${cells[i] ?? ""}`)}`,
+      );
+      const again = read(traceCsv(trace)).trace;
+      const values = [trace, again].map(({ channels }) => channels.map(({ values: each }) => each.at(-1)));
+      expect(values[1]).toEqual(values[0]);
+      return values[0];
+    };
+    expect(dropouts([4, 4, 5, 5, 5, 7])).toEqual([3]);
+    expect(dropouts([0, 2, 0, 0, 1, 0])).toEqual([3]);
+    expect(dropouts([0, "", 0, 0])).toEqual([0]);
+  });
   it("keeps a reading once, however many frames repeat it", () => {
     const [gpu] = read(`frame time ms,gpu %\n${rows(100, (i) => `10,${i < 50 ? 80 : 90}`)}\n`).trace.channels;
     expect([...gpu.values]).toEqual([80, 80, 90, 90]);

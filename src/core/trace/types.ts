@@ -17,6 +17,7 @@ export const roles = [
   "memory",
   "videoMemory",
   "battery",
+  "dropouts",
   "scene",
   "pass",
   "ignore",
@@ -38,6 +39,7 @@ export const channelUnits = {
   memory: "MB",
   videoMemory: "MB",
   battery: "%",
+  dropouts: "since the start",
 } as const satisfies Partial<Record<Role, string>>;
 export type ChannelRole = keyof typeof channelUnits;
 /** Every role of a channel. */

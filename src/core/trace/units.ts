@@ -84,6 +84,7 @@ export function unitsFor(role: Role): Unit[] {
     case "memory":
     case "videoMemory":
       return ["B", "KB", "MB", "GB"];
+    case "dropouts":
     case "scene":
     case "pass":
     case "ignore":

@@ -75,6 +75,12 @@ function scores(words: string[], unit: Unit | null): Score[] {
   const add = (role: Role, points: number) => points > 0 && found.push([role, points]);
 
   if (has("frame", "frames") && has("index", "number", "no", "id", "count", "nr")) return [["ignore", 10]];
+  if (
+    !starts("frame") &&
+    (starts("dropout", "underrun", "xrun") ||
+      (starts("sound", "audio") && starts("drop", "gap", "glitch", "skip")))
+  )
+    return [["dropouts", 8]];
   if (starts("fan", "refresh", "dropped")) return [["ignore", 1]];
   if (unit === null || timeUnit) {
     if (starts("frame") && (has("time", "times", "duration", "delta", "interval", "length") || timeUnit))

@@ -192,6 +192,14 @@ export function ReadingPanel({
           {summary.channels.temperature && (
             <NamedFigure name="Hottest" value={say.number(summary.channels.temperature.max)} unit="°C" />
           )}
+          {summary.channels.dropouts && (
+            <NamedFigure
+              name="Sound dropouts"
+              value={say.number(summary.channels.dropouts.max / (summary.durationMs / 60_000))}
+              unit="a minute"
+              note={`${say.number(summary.channels.dropouts.max, 0)} in all`}
+            />
+          )}
           <NamedFigure
             name={summary.form === "frames" ? "Frames" : "Readings"}
             value={summary.frames.toLocaleString("en-GB")}

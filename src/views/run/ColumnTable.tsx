@@ -25,6 +25,7 @@ const roleNames: Record<Role, string> = {
   memory: "memory",
   videoMemory: "video memory",
   battery: "battery",
+  dropouts: "sound dropouts",
   scene: "scene",
   pass: "pass",
   ignore: "leave out",

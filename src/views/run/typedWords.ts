@@ -23,6 +23,7 @@ const channelNames: Record<ChannelRole, string> = {
   memory: "ram",
   videoMemory: "vram",
   battery: "battery",
+  dropouts: "dropouts",
 };
 
 /** What was read beside a rate, in words. @example typedWords({ channels: { gpu: 97, watts: 15 } }) // → "gpu 97 %, power 15 W" */
