@@ -30,7 +30,7 @@ export async function freshJob(
       ...changes,
     },
   });
-  expect(made.status()).toBe(201);
+  expect(made.status(), await made.text()).toBe(201);
   return (await made.json()).id;
 }
 

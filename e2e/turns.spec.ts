@@ -49,6 +49,7 @@ async function runsOf(
   rates: number[],
   rounds: number,
   spec: { powerModes: { name: string }[]; displays: { name: string }[] },
+  places: string[] = [""],
 ) {
   const { trial } = await json(request, `/trials/${trialId}`);
   for (let round = 0; round < rounds; round++)
@@ -82,7 +83,7 @@ async function runsOf(
       const readings = Array.from({ length: 12 }, (_, k) => ({
         fps: fps + ((k + round) % 3) - 1,
         second: 5 * k,
-        scene: "",
+        scene: places[Math.floor((k * places.length) / 12)],
       }));
       const sent = await request.post("/api/v1/tallies", { data: { run, readings } });
       expect([sent.status(), await sent.text()]).toEqual([201, expect.anything()]);
@@ -185,10 +186,39 @@ test("in-title resolution, a layer and a patch are varied like settings; the pat
   const made = await request.post("/api/v1/titles", { data: title });
   expect(made.status()).toBe(201);
   const titleId = (await made.json()).id;
-  const job = await freshJob(request, "Copper Regatta", { titleId });
+  const { job: plain } = await json(request, `/jobs/${await freshJob(request, "Copper Regatta", { titleId })}`);
+  // An engine that runs through two layers, each in two versions.
+  const { id: _engine, version: _saw, ...engine } = await json(request, `/engines/${plain.engineId}`);
+  const layered = {
+    ...engine,
+    name: `${engine.name} wrapped ${Date.now()}`,
+    layers: [
+      { name: "Compatibility layer", versions: ["8.1", "9.0"] },
+      { name: "Graphics translator", versions: ["2.3", "2.4"] },
+    ],
+  };
+  const madeEngine = await request.post("/api/v1/engines", { data: layered });
+  expect(madeEngine.status(), await madeEngine.text()).toBe(201);
+  const begun = await request.post("/api/v1/jobs/named", {
+    data: {
+      rig: plain.rig,
+      title: title.name,
+      system: plain.system,
+      engine: layered.name,
+      nativeFps: 60,
+      refreshHz: 60,
+    },
+  });
+  expect(begun.status(), await begun.text()).toBe(201);
+  const { id: job } = await begun.json();
   const view = await json(request, `/jobs/${job}`);
   expect(view.catalogue.map(({ key }: { key: string }) => key)).toEqual(
-    expect.arrayContaining(["title:own-resolution", "patch:60-fps"]),
+    expect.arrayContaining([
+      "layer:Compatibility-layer",
+      "layer:Graphics-translator",
+      "title:own-resolution",
+      "patch:60-fps",
+    ]),
   );
   await open(page, `/jobs/${job}/trials/new`);
   await page.getByLabel("What varies").click();
@@ -203,14 +233,26 @@ test("in-title resolution, a layer and a patch are varied like settings; the pat
     request,
     `/rigs/${rigs.find(({ name }: { name: string }) => name === view.job.rig).id}`,
   );
-  await runsOf(request, trial, job, [30, 57], 2, spec);
+  const places = ["the lock gates", "the weir"];
+  await runsOf(request, trial, job, [30, 57], 2, spec, places);
   await open(page, `/jobs/${job}/trials/${trial}`);
+  for (const place of places)
+    await expect(
+      page.getByRole("table", { name: /place/i }).getByRole("row", { name: new RegExp(place) }),
+    ).toBeVisible();
   await page.getByRole("button", { name: /^Keep Patch: 60 fps/ }).click();
   await expect(page.getByText(/Patch: 60 fps on kept/).first()).toBeVisible();
   await open(page, `/jobs/${job}/recipe`);
   const main = page.frameLocator("#content iframe").locator("body");
   await expect(main).toContainText("Patch: 60 fps");
   await expect(main).toContainText("crowds move at double pace");
+  // The layers that are in force stand in the settings of the next trial, and can be varied in turn.
+  await open(page, `/jobs/${job}/trials/new`);
+  await page.getByLabel("What varies").click();
+  await page.getByPlaceholder("type to find").fill("Graphics translator");
+  await page.getByRole("option", { name: /Graphics translator/ }).click();
+  await expect(page.getByText(/As it is now: 2\.4/)).toBeVisible();
+  await open(page, `/jobs/${job}/recipe`);
   // The patch is for another version of the title than the copy is.
   await expect(main).toContainText("It fits version 1.1; the copy is 1.2.");
 });
