@@ -50,6 +50,9 @@ export async function ensureBuild() {
   must(bin("next"), ["build"], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" } });
   mkdirSync(join(root, ".next"), { recursive: true });
   await precompress(join(root, ".next", "static"));
+  // Its bundler is a package, and may not be there before the packages are.
+  const { bundleAgent } = await import("./agent.mjs");
+  await bundleAgent(join(root, ".next", "lamp-agent.mjs"));
   // What it is made of, for whoever has to know (CycloneDX 1.5).
   const bill = must("npm", ["sbom", "--sbom-format", "cyclonedx", "--omit", "dev"], {
     stdio: ["ignore", "pipe", "ignore"],

@@ -18,6 +18,8 @@ describe("what stands before the framework", () => {
       "/sign-in?back=%2Fjobs",
       "/icon.svg",
       "/_next/static/chunks/a.js",
+      "/agent.mjs",
+      "/agent.mjs.sha256",
       "/shared/x",
     ])
       expect([url, ask({ url })]).toEqual([url, "pass"]);

@@ -79,7 +79,7 @@ export interface AskedTarget {
   headers: IncomingHttpHeaders;
 }
 
-/** Files that hold nothing of anybody: icons, and what a device needs to install the application. */
+/** Files that hold nothing of anybody: icons, what a device needs to install the application, and the agent. */
 const openFiles: ReadonlySet<string> = new Set([
   "/icon.svg",
   "/icon1.png",
@@ -87,6 +87,8 @@ const openFiles: ReadonlySet<string> = new Set([
   "/apple-icon.png",
   "/manifest.webmanifest",
   "/worker.js",
+  "/agent.mjs",
+  "/agent.mjs.sha256",
 ]);
 
 /** A link that was given away: what it opens is looked up by its secret. */

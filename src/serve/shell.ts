@@ -34,7 +34,7 @@ const files = ${JSON.stringify(files)};
 const kept = "lamp " + ${JSON.stringify(build)};
 const mostPages = 30;
 const isFile = (path) => path.startsWith("/_next/static/") || path.endsWith("icon.svg") || path.endsWith(".png");
-const isElsewhere = (path) => /^\\/(api|shared|ocr|_next)(\\/|$)/.test(path) || path === "/worker.js";
+const isElsewhere = (path) => /^\\/(api|shared|ocr|_next)(\\/|$)/.test(path) || path === "/worker.js" || path.startsWith("/agent.mjs");
 
 self.addEventListener("install", (event) => event.waitUntil(self.skipWaiting()));
 self.addEventListener("activate", (event) =>
