@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
 import {
+  appendFileSync,
   chmodSync,
   existsSync,
   mkdirSync,
@@ -12,7 +13,11 @@ import {
 } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { durationOf, readLog } from "@/core/trace";
+import { readingOf } from "@/testing/readingOf";
 import { handheldTree, phoneTree, type RecordedTree } from "@/testing/kernelTrees";
+import { remembering } from "./kernelTree";
 
 jest.setTimeout(60_000);
 
@@ -40,6 +45,35 @@ const lines = (text: string) =>
     .split("\n")
     .map((line) => JSON.parse(line));
 
+describe("a tree that remembers", () => {
+  it("reads what changes every time, and what things are called again after a while", () => {
+    let now = 0;
+    const asked: string[] = [];
+    const tree = remembering(
+      {
+        list: (folder) => (asked.push(folder), ["thermal_zone0"]),
+        read: (path) => (asked.push(path), { text: `${now}` }),
+      },
+      () => now,
+      5000,
+    );
+    const zone = "/sys/class/thermal/thermal_zone0";
+    const look = () => {
+      asked.length = 0;
+      tree.list("/sys/class/thermal");
+      return [tree.read(`${zone}/type`), tree.read(`${zone}/temp`)];
+    };
+    expect(look()).toEqual([{ text: "0" }, { text: "0" }]);
+    expect(asked).toHaveLength(3);
+    now = 4999;
+    expect(look()).toEqual([{ text: "0" }, { text: "4999" }]);
+    expect(asked).toEqual([`${zone}/temp`]);
+    now = 5000;
+    expect(look()).toEqual([{ text: "5000" }, { text: "5000" }]);
+    expect(asked).toHaveLength(3);
+  });
+});
+
 describe("the agent's one file", () => {
   let told: { bytes: number; sha256: string };
   beforeAll(() => {
@@ -60,7 +94,9 @@ describe("the agent's one file", () => {
   it("says what it does before it does anything, and what it doesn't understand", () => {
     expect(agent("--help")).toMatchObject({
       status: 0,
-      stdout: expect.stringContaining("opens no port, sends nothing"),
+      stdout: expect.stringMatching(
+        new RegExp(`opens no port and sends nothing[^]*This file holds ${told.bytes} bytes`),
+      ),
     });
     expect(agent()).toMatchObject({ status: 2 });
     expect(agent("paint")).toMatchObject({ status: 2, stderr: expect.stringContaining("no command") });
@@ -104,5 +140,46 @@ describe("the agent's one file", () => {
       from: {},
       lacking: expect.any(Array),
     });
+  });
+  it("records: follows a log while it is written, survives one that is cut off, and writes each with telemetry", async () => {
+    const root = written("recorded", phoneTree);
+    const log = join(work, "frames.csv");
+    const child = spawn(
+      process.execPath,
+      [bundle, "record", "--follow", log, "--root", root, "--rate", "20", "--out", work],
+      { cwd: work },
+    );
+    let said = "";
+    child.stdout.on("data", (part: Buffer) => (said += part.toString()));
+    const ended = new Promise<number | null>((resolve) => child.once("exit", resolve));
+    /** Frames of 20 ms as they are made, a tenth of a second at a time. */
+    const play = async (ms: number) => {
+      writeFileSync(log, "frame time ms\n");
+      for (let at = 0; at < ms; at += 100) {
+        await wait(100);
+        appendFileSync(log, "20\n".repeat(5));
+      }
+    };
+    await wait(700);
+    await play(1500);
+    await wait(300);
+    await play(1000);
+    child.kill("SIGINT");
+    expect(await ended).toBe(0);
+    const files = ["frames-recorded.csv", "frames-recorded-2.csv"].map((name) =>
+      readFileSync(join(work, name), "utf8"),
+    );
+    expect(said).toContain("frames-recorded-2.csv: with");
+    const traces = files.map((text) => readingOf(readLog(text)).trace);
+    expect(traces.map(durationOf)).toEqual([1500, 1000]);
+    for (const { channels } of traces) {
+      expect(channels.map(({ role }) => role)).toEqual(
+        expect.arrayContaining(["cpuClock", "temperature", "watts"]),
+      );
+      expect(channels.find(({ role }) => role === "temperature")?.values[0]).toBe(68.9);
+    }
+    // What is there is never written over, and nothing that was followed is no success.
+    const none = agent("record", "--follow", join(work, "never.csv"), "--root", root, "--seconds", "1");
+    expect([none.status, none.stderr]).toEqual([1, expect.stringContaining("No log was written meanwhile.")]);
   });
 });

@@ -1,7 +1,12 @@
+import { existsSync, statSync, writeFileSync } from "node:fs";
+import { basename, join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
+import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
-import { deviceOf, readingOf, type Kept } from "@/core/device";
-import { kernelTree } from "./kernelTree";
+import { deviceOf, readingOf, type DeviceReading, type Kept, type Sampled } from "@/core/device";
+import { traceCsv } from "@/core/trace";
+import { Following } from "./following";
+import { kernelTree, remembering } from "./kernelTree";
 
 const help = `lamp-agent: what a device says of itself, by its kernel's own files
 
@@ -10,7 +15,12 @@ const help = `lamp-agent: what a device says of itself, by its kernel's own file
   lamp-agent sample [--root FOLDER] [--seconds N] [--rate N] [--json]
       what it does: one JSON object a sample, 4 a second unless said otherwise
 
-It runs as whoever starts it, opens no port, sends nothing, and writes nothing but to its standard output.
+  lamp-agent record --follow FILE|FOLDER [--seconds N] [--rate N] [--out FOLDER] [--root FOLDER]
+      both: follows a frame log while it is written, or the newest of a folder, and when it is stopped by
+      Ctrl-C or the seconds are over writes each log again with what was read of the device beside it
+
+It runs as whoever starts it, opens no port and sends nothing. It writes to its standard output, and record
+to the folder of --out, which is this one unless said otherwise; a file that is there is never written over.
 --root reads a recorded tree of kernel files in place of this device's.
 `;
 
@@ -30,21 +40,40 @@ function detect(root: string, json: boolean): void {
   for (const lacking of facts.lacking) say(`not said: ${lacking}`);
 }
 
-async function sample(root: string, seconds: number, rate: number): Promise<void> {
-  const tree = kernelTree(root);
+/**
+ * Reads the device again and again.
+ * @param take gets each reading and when it was made, ms from the start
+ * @returns how long it took, ms
+ */
+async function readings(
+  root: string,
+  { seconds, rate }: { seconds: number; rate: number },
+  take: (reading: DeviceReading, at: number) => void,
+  stop?: AbortSignal,
+): Promise<number> {
+  const tree = remembering(kernelTree(root), () => performance.now());
   const begun = performance.now();
   let kept: Kept | null = null;
   const told = new Set<string>();
-  for (let k = 0; ; k++) {
+  for (let k = 0; !stop?.aborted; k++) {
     const at = performance.now() - begun;
     const { reading, kept: now } = readingOf(tree, kept, at);
     kept = now;
-    const { channels, all, onBattery, refused } = reading;
-    for (const [path, why] of Object.entries(refused))
+    for (const [path, why] of Object.entries(reading.refused))
       if (!told.has(path)) {
         told.add(path);
         process.stderr.write(`${path}: ${why}\n`);
       }
+    take(reading, at);
+    const next = ((k + 1) * 1000) / rate;
+    if (next >= seconds * 1000) break;
+    await wait(Math.max(0, next - (performance.now() - begun)));
+  }
+  return performance.now() - begun;
+}
+
+async function sample(root: string, pace: { seconds: number; rate: number }): Promise<void> {
+  await readings(root, pace, ({ channels, all, onBattery }, at) =>
     say(
       JSON.stringify({
         t: Math.round(at),
@@ -52,10 +81,49 @@ async function sample(root: string, seconds: number, rate: number): Promise<void
         ...(onBattery === undefined ? {} : { onBattery }),
         all,
       }),
-    );
-    const next = ((k + 1) * 1000) / rate;
-    if (next >= seconds * 1000) return;
-    await wait(Math.max(0, next - (performance.now() - begun)));
+    ),
+  );
+}
+
+/** Follows a log and writes it with what the device did meanwhile. @returns the exit code: 1 where no log came */
+async function record(
+  root: string,
+  follow: string,
+  out: string,
+  pace: { seconds: number; rate: number },
+): Promise<number> {
+  const following = new Following(follow);
+  const samples: Sampled[] = [];
+  const stop = new AbortController();
+  for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => stop.abort());
+  const took = await readings(
+    root,
+    pace,
+    ({ channels }, at) => {
+      samples.push({ atMs: at, channels });
+      following.look(at);
+    },
+    stop.signal,
+  );
+  following.look(took);
+  const { logs, left } = following.end(samples);
+  for (const { path, why } of left) process.stderr.write(`${path}: ${why}\n`);
+  for (const { path, trace } of logs) {
+    const roles = trace.channels.map(({ role }) => role);
+    const to = freeName(out, basename(path));
+    writeFileSync(to, traceCsv(trace), { flag: "wx" });
+    say(`${to}: ${roles.length === 0 ? "nothing was read beside it" : `with ${roles.join(", ")}`}`);
+  }
+  if (logs.length === 0) process.stderr.write("No log was written meanwhile.\n");
+  return logs.length === 0 ? 1 : 0;
+}
+
+/** A name for a log with telemetry that no file has. */
+function freeName(folder: string, name: string): string {
+  const stem = name.replace(/\.[^.]*$/, "");
+  for (let k = 1; ; k++) {
+    const path = join(folder, `${stem}-recorded${k === 1 ? "" : `-${k}`}.csv`);
+    if (!existsSync(path)) return path;
   }
 }
 
@@ -67,7 +135,9 @@ async function run(given: string[]): Promise<number> {
       allowPositionals: true,
       options: {
         root: { type: "string", default: "/" },
-        seconds: { type: "string", default: "10" },
+        follow: { type: "string" },
+        out: { type: "string", default: "." },
+        seconds: { type: "string" },
         rate: { type: "string", default: String(usualRate) },
         json: { type: "boolean", default: false },
         help: { type: "boolean", default: false },
@@ -75,15 +145,22 @@ async function run(given: string[]): Promise<number> {
     });
     const [command] = positionals;
     if (values.help || command === undefined) {
-      process.stdout.write(help);
+      process.stdout.write(
+        `${help}\nThis file holds ${statSync(fileURLToPath(import.meta.url)).size} bytes.\n`,
+      );
       return command === undefined && !values.help ? 2 : 0;
     }
-    const [seconds, rate] = [Number(values.seconds), Number(values.rate)];
+    // A recording goes on until it is stopped.
+    const seconds = Number(values.seconds ?? (command === "record" ? 24 * 3600 : 10));
+    const rate = Number(values.rate);
     if (!(seconds > 0) || !(rate > 0 && rate <= 100))
       throw new Error("--seconds and --rate are numbers above 0; a rate is 100 at most.");
     if (command === "detect") detect(values.root, values.json);
-    else if (command === "sample") await sample(values.root, seconds, rate);
-    else throw new Error(`“${command}” is no command.`);
+    else if (command === "sample") await sample(values.root, { seconds, rate });
+    else if (command === "record") {
+      if (values.follow === undefined) throw new Error("record takes --follow FILE, or a folder.");
+      return await record(values.root, values.follow, values.out, { seconds, rate });
+    } else throw new Error(`“${command}” is no command.`);
     return 0;
   } catch (error) {
     process.stderr.write(`${(error as Error).message} Try --help.\n`);

@@ -2,12 +2,10 @@ export * from "./types";
 export { problem } from "./problem";
 export { readLog } from "./reader";
 export { ByteLogReader, mostLogBytes, readLogBytes, tooLarge } from "./bytes";
+export { leastFrameMs, mostFrameMs, mostRunMs } from "./bounds";
 export {
   interleave,
   keptOf,
-  leastFrameMs,
-  mostFrameMs,
-  mostRunMs,
   packHead,
   packTrace,
   separate,

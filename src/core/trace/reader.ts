@@ -1,6 +1,6 @@
 import { said, type LinesSaid } from "./codes";
 import type { Said } from "@/core/said";
-import { outOfBounds } from "./pack";
+import { outOfBounds } from "./bounds";
 import { assemble } from "./assemble";
 import { clockIn, numberIn } from "./cells";
 import { Collector, RowFaults } from "./collect";

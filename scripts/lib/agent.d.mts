@@ -1,0 +1,1 @@
+export function bundleAgent(to: string): Promise<{ bytes: number; sha256: string }>;
