@@ -1,11 +1,11 @@
 // What the agent costs on the device that it measures: processor time and memory while it samples, against this
 // machine's own kernel files and a recorded tree of a device with 8 cores, 12 zones and 2 batteries.
 import { spawn } from "node:child_process";
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
-import { phoneTree, type RecordedTree } from "@/testing/kernelTrees";
+import { phoneTree, writeTree, type RecordedTree } from "@/testing/kernelTrees";
 import { bundleAgent } from "../lib/agent.mjs";
 import { line } from "./timing";
 
@@ -28,10 +28,7 @@ for (const [path, text] of Object.entries(phoneTree))
 const folder = mkdtempSync(join(tmpdir(), "lamp-bench-agent-"));
 try {
   const root = join(folder, "tree");
-  for (const [path, text] of Object.entries(large)) {
-    mkdirSync(dirname(join(root, path)), { recursive: true });
-    if (text !== null) writeFileSync(join(root, path), text);
-  }
+  writeTree(root, large);
   const file = join(folder, "lamp-agent.mjs");
   const { bytes } = await bundleAgent(file);
   line("the agent's file", `${(bytes / 1000).toFixed(1)} kB`);

@@ -2,7 +2,6 @@ import { createHash } from "node:crypto";
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import {
   appendFileSync,
-  chmodSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
@@ -12,11 +11,11 @@ import {
   writeFileSync,
 } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { durationOf, readLog } from "@/core/trace";
 import { readingOf } from "@/testing/readingOf";
-import { handheldTree, phoneTree, type RecordedTree } from "@/testing/kernelTrees";
+import { handheldTree, phoneTree, writeTree, type RecordedTree } from "@/testing/kernelTrees";
 import { remembering } from "./kernelTree";
 
 jest.setTimeout(60_000);
@@ -32,11 +31,7 @@ const agent = (...args: string[]) =>
 /** Writes a recorded tree as files. */
 function written(name: string, tree: RecordedTree): string {
   const root = join(work, name);
-  for (const [path, text] of Object.entries(tree)) {
-    mkdirSync(dirname(join(root, path)), { recursive: true });
-    writeFileSync(join(root, path), text ?? "");
-    if (text === null) chmodSync(join(root, path), 0);
-  }
+  writeTree(root, tree);
   return root;
 }
 const lines = (text: string) =>

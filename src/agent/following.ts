@@ -28,12 +28,12 @@ const lineEnd = 10;
 function newest(path: string): string | null {
   try {
     if (!statSync(path).isDirectory()) return path;
-    const files = readdirSync(path)
-      .map((name) => join(path, name))
-      .filter((each) => statSync(each).isFile())
-      .map((each) => ({ each, at: statSync(each).mtimeMs }))
-      .sort((a, b) => b.at - a.at);
-    return files[0]?.each ?? null;
+    const files = readdirSync(path).flatMap((name) => {
+      const each = join(path, name);
+      const found = statSync(each);
+      return found.isFile() ? [{ each, at: found.mtimeMs }] : [];
+    });
+    return files.sort((a, b) => b.at - a.at)[0]?.each ?? null;
   } catch {
     return null;
   }
@@ -47,6 +47,7 @@ function newest(path: string): string | null {
 export class Following {
   private now: Followed | null = null;
   private readonly ended: Followed[] = [];
+  private readonly piece = Buffer.alloc(pieceBytes);
 
   constructor(private readonly path: string) {}
 
@@ -57,14 +58,16 @@ export class Following {
     let file: number | null = null;
     try {
       file = openSync(path, "r");
-      const { ino, size } = fstatSync(file);
+      const { ino, size, mtimeMs } = fstatSync(file);
       const { now } = this;
       if (now && (now.path !== path || now.file !== ino || size < now.bytes)) {
         this.ended.push(now);
         this.now = null;
       }
       this.now ??= { path, file: ino, reader: new ByteLogReader(), bytes: 0, lines: 0, seen: [] };
-      this.read(this.now, file, atMs);
+      // What was there at the first look came before it: the last of it when the file was last written to.
+      const late = this.now.bytes === 0 ? Math.max(0, Date.now() - mtimeMs) : 0;
+      this.read(this.now, file, atMs - late);
     } catch {
       // It was there a moment ago, and is no longer: looked for again at the next look.
     } finally {
@@ -73,20 +76,16 @@ export class Following {
   }
 
   private read(log: Followed, file: number, atMs: number): void {
-    // What was there at the first look came before it: the last of it when the file was last written to.
-    const late = log.bytes === 0 ? Math.max(0, Date.now() - statSync(log.path).mtimeMs) : 0;
-    let grew = false;
+    const before = log.bytes;
     while (log.bytes < mostLogBytes) {
-      const piece = Buffer.alloc(pieceBytes);
-      const count = readSync(file, piece, 0, pieceBytes, log.bytes);
+      const count = readSync(file, this.piece, 0, pieceBytes, log.bytes);
       if (count === 0) break;
-      const read = piece.subarray(0, count);
+      const read = this.piece.subarray(0, count);
       log.reader.push(read);
       log.bytes += count;
       for (let at = read.indexOf(lineEnd); at >= 0; at = read.indexOf(lineEnd, at + 1)) log.lines++;
-      grew = true;
     }
-    if (grew) log.seen.push({ atMs: atMs - late, lines: log.lines });
+    if (log.bytes > before) log.seen.push({ atMs, lines: log.lines });
   }
 
   /** What was followed: each log with the samples that were read meanwhile, and why a log isn't among them. */

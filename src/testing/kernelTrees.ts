@@ -1,7 +1,18 @@
+import { chmodSync, mkdirSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import type { KernelTree, Looked } from "@/core/device";
 
 /** A recorded tree of kernel files: text by path; null where the user may not read it. */
 export type RecordedTree = Record<string, string | null>;
+
+/** Writes a recorded tree as files below a folder. */
+export function writeTree(root: string, recorded: RecordedTree): void {
+  for (const [path, text] of Object.entries(recorded)) {
+    mkdirSync(dirname(join(root, path)), { recursive: true });
+    writeFileSync(join(root, path), text ?? "");
+    if (text === null) chmodSync(join(root, path), 0);
+  }
+}
 
 /** A recorded tree as it is read. */
 export function treeOf(recorded: RecordedTree): KernelTree {
