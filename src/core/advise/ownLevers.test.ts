@@ -2,6 +2,7 @@ import {
   backEndSettings,
   layerSettings,
   plainRig,
+  plainSwitch,
   rigSettings,
   titleSettings,
   type OwnSwitch,
@@ -9,20 +10,8 @@ import {
 import { factorPlan, factorsFor } from "@/core/trial";
 import { believe, leversFor } from ".";
 
-const own = (key: string, more: Partial<OwnSwitch> = {}): OwnSwitch => ({
-  key,
-  label: key,
-  values: ["off", "on"],
-  default: "off",
-  fastest: "on",
-  relieves: ["processor"],
-  costsSpeed: false,
-  picture: 0,
-  heat: 0,
-  restart: false,
-  caution: "",
-  ...more,
-});
+const own = (key: string, more: Partial<OwnSwitch> = {}) =>
+  plainSwitch(key, { fastest: "on", relieves: ["processor"], ...more });
 const spec = {
   ...plainRig(60),
   driver: { version: "24.1", date: null },

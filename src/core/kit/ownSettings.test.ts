@@ -9,23 +9,11 @@ import {
   rigSpecSchema,
   rigSettings,
   plainRig,
-  type OwnSwitch,
+  plainSwitch,
 } from ".";
 import { rigKeys, titleKeys } from "./switchSchema";
 
-const own = (key: string): OwnSwitch => ({
-  key,
-  label: key,
-  values: ["off", "on"],
-  default: "off",
-  fastest: null,
-  relieves: [],
-  costsSpeed: false,
-  picture: 0,
-  heat: 0,
-  restart: false,
-  caution: "",
-});
+const own = (key: string) => plainSwitch(key);
 const ofOwner = (owner: string) =>
   [...Object.values(besideKeys), driverKey, coolerKey]
     .filter((key) => key.startsWith(`${owner}:`))

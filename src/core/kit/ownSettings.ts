@@ -27,7 +27,7 @@ export const patchKey = (name: string) => ownKey("patch", keyOf(name));
 export const isOwn = (key: string) => owners.some((owner) => key.startsWith(`${owner}:`));
 
 /** A choice in no engine's file, of which only a test tells what it brings unless that is said. */
-const choiceOf = (
+export const choiceOf = (
   key: string,
   label: string,
   choices: string[],

@@ -54,6 +54,22 @@ export const ownSwitchSchema = z
   });
 export type OwnSwitch = z.output<typeof ownSwitchSchema>;
 
+/** A switch with nothing said of it: off or on, off usually, which only a test tells more of. */
+export const plainSwitch = (key: string, more: Partial<OwnSwitch> = {}): OwnSwitch => ({
+  key,
+  label: key,
+  values: ["off", "on"],
+  default: "off",
+  fastest: null,
+  relieves: [],
+  costsSpeed: false,
+  picture: 0,
+  heat: 0,
+  restart: false,
+  caution: "",
+  ...more,
+});
+
 /** Keys, in lower case, of what a device has fields of its own for; a switch has another. */
 export const rigKeys = ["driver", "coolername", "powermode", "clocks", "cooler"];
 /** The same for a title. */

@@ -1,12 +1,12 @@
 import type { Body, Output } from "@/contract";
 import {
+  choiceOf,
   keyOf,
   newEngineSchema,
   newTitleSchema,
   ownKey,
-  plainSetting,
+  plainSwitch,
   rigSpecSchema,
-  type OwnSwitch,
 } from "@/core/kit";
 import type { z } from "@/core/schema";
 import * as data from "@/data";
@@ -36,30 +36,11 @@ export async function nameSwitch(
       throw new Problem(409, `“${label}” is listed already.`, "Choose it among what varies.", {
         label: "Listed already.",
       });
-    const own: OwnSwitch = {
-      key,
-      label,
-      values,
-      default: usual,
-      fastest: null,
-      relieves: [],
-      costsSpeed: false,
-      picture: 0,
-      heat: 0,
-      restart: false,
-      caution: "",
-    };
+    const own = plainSwitch(key, { label, values, default: usual });
     if (owner === "engine") {
       await editing("engines", job.engineId, "engine", null);
       const engine = await viewEngine(job.engineId);
-      const setting = plainSetting(key, {
-        label,
-        type: "choice",
-        choices: values,
-        default: usual,
-        fastest: null,
-        configKey: "",
-      });
+      const setting = choiceOf(key, label, values, usual);
       await data.putEngine(
         job.engineId,
         taken(newEngineSchema, { ...engine, catalogue: [...engine.catalogue, setting] }),

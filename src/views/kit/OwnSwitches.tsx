@@ -1,22 +1,9 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import type { FieldErrors } from "react-hook-form";
-import { keyOf, reliefs, type OwnSwitch } from "@/core/kit";
+import { keyOf, plainSwitch, reliefs, type OwnSwitch } from "@/core/kit";
 import { Button, ChoiceField, Field, Input, Panel, Switch } from "@/ui";
 
-const blank: OwnSwitch = {
-  key: "",
-  label: "",
-  values: ["off", "on"],
-  default: "off",
-  fastest: null,
-  relieves: [],
-  costsSpeed: false,
-  picture: 0,
-  heat: 0,
-  restart: false,
-  caution: "",
-};
 const notKnown = "only a test tells";
 const degrees = ["none", "a little", "noticeable", "much"];
 
@@ -46,7 +33,7 @@ export function OwnSwitches({
     <Panel
       title={title}
       aside={
-        <Button onClick={() => onChange([...value, blank])}>
+        <Button onClick={() => onChange([...value, plainSwitch("")])}>
           <Plus size={14} aria-hidden />
           {add}
         </Button>
