@@ -30,6 +30,7 @@ export { TableHead } from "./TableHead";
 export { Switch } from "./Switch";
 export { Toasts } from "./Toasts";
 export { toast } from "./toast";
+export { toggled } from "./toggled";
 export { When } from "./When";
 export { hasFieldsOf, useDraft } from "./useDraft";
 export { useLit } from "./useLit";

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import type { ThreadRun } from "@/contract";
 import type { JobRow } from "@/core/records";
-import { Button, ChoiceField, Field, SearchChoice, Sheet, Suggest, Switch, say, toast } from "@/ui";
+import { Button, ChoiceField, Field, SearchChoice, Sheet, Suggest, Switch, say, toast, toggled } from "@/ui";
 import { useTitles } from "@/views/kit/useTitles";
 
 const asItIs = "as it is";
@@ -92,13 +92,7 @@ export function MoveRunsSheet({
                   <input
                     type="checkbox"
                     checked={ticked.has(run.id)}
-                    onChange={() =>
-                      setTicked((before) => {
-                        const now = new Set(before);
-                        if (!now.delete(run.id)) now.add(run.id);
-                        return now;
-                      })
-                    }
+                    onChange={() => setTicked((before) => toggled(before, run.id))}
                   />
                   <span className="figure">{run.number}</span>
                   <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">{run.fileName ?? run.label}</span>

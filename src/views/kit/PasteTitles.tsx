@@ -5,9 +5,18 @@ import { useDeferredValue, useState } from "react";
 import { call } from "@/contract/client";
 import { titlesIn } from "@/core/pasted";
 import type { SystemRow } from "@/core/records";
-import { Button, ChoiceField, Sheet, TableFrame, TextArea, Switch, say, toast } from "@/ui";
+import { Button, ChoiceField, Sheet, TableFrame, TextArea, Switch, say, toast, toggled } from "@/ui";
 
 const example = "Copper Regatta; Cinder 32; 60; the lock gates, the weir";
+
+/** A title of the shelf that a line is like. */
+interface Like {
+  /** Its name there. */
+  as: string;
+  same: boolean;
+}
+const noLikes: ReadonlyMap<string, Like> = new Map();
+const lineOf = (title: { name: string; system: string } | undefined) => `${title?.system}\n${title?.name}`;
 
 /** Many titles at once, from lines that are pasted: read, shown, and only then kept. */
 export function PasteTitles({
@@ -46,20 +55,20 @@ export function PasteTitles({
   const asked = useDeferredValue(
     JSON.stringify(rows.filter(({ system }) => system !== "").map(({ name, system }) => ({ name, system }))),
   );
-  const { data: there = [] } = useQuery({
+  const { data: likes = noLikes } = useQuery({
     queryKey: ["titles like", asked],
     enabled: open && rows.length > 0,
     queryFn: async () => {
       const titles = JSON.parse(asked) as { name: string; system: string }[];
       const sent = await call("likeTitles", { body: { titles } });
-      return sent.ok ? sent.answer.there.map((like) => ({ ...like, ...titles[like.at], as: like.name })) : [];
+      return new Map(
+        sent.ok ? sent.answer.there.map(({ at, name, same }) => [lineOf(titles[at]), { as: name, same }]) : [],
+      );
     },
     placeholderData: (before) => before,
   });
-  const likeOf = (row: { name: string; system: string }) =>
-    there.find(({ name, system }) => name === row.name && system === row.system);
   const added = rows.filter((row) => {
-    const like = likeOf(row);
+    const like = likes.get(lineOf(row));
     return like === undefined || (!like.same && others.has(row.name));
   });
   const unrated = added.filter(({ rate }) => rate === null).length;
@@ -140,11 +149,9 @@ export function PasteTitles({
                     <td className="px-2 py-1 [overflow-wrap:anywhere]">
                       {name}
                       <Double
-                        like={likeOf({ name, system })}
+                        like={likes.get(lineOf({ name, system }))}
                         isOther={others.has(name)}
-                        onOther={(on) =>
-                          setOthers(new Set([...others].filter((each) => each !== name).concat(on ? name : [])))
-                        }
+                        onOther={() => setOthers(toggled(others, name))}
                       />
                     </td>
                     <td className="px-2 py-1">
@@ -203,15 +210,7 @@ export function PasteTitles({
 }
 
 /** Said of a line whose title the shelf has already: it is left as it is, unless it is another one. */
-function Double({
-  like,
-  isOther,
-  onOther,
-}: {
-  like: { as: string; same: boolean } | undefined;
-  isOther: boolean;
-  onOther: (on: boolean) => void;
-}) {
+function Double({ like, isOther, onOther }: { like: Like | undefined; isOther: boolean; onOther: () => void }) {
   if (!like) return null;
   if (like.same) return <p className="text-[12px] text-soft">There already, and left as it is.</p>;
   return (

@@ -17,6 +17,7 @@ import {
   download,
   say,
   toast,
+  toggled,
 } from "@/ui";
 import type { ConfigOutcome, PatchedConfig, ReadConfig } from "@/workers";
 import { useCarried, useDrops } from "@/views/drop";
@@ -157,11 +158,7 @@ export function ConfigPanel({ view, told }: { view: ProfileView; told: SayChange
       .filter(Boolean)
       .join("; ");
   };
-  const toggle = (at: number) => {
-    const next = new Set(chosen);
-    if (!next.delete(at)) next.add(at);
-    setChosen(next);
-  };
+  const toggle = (at: number) => setChosen(toggled(chosen, at));
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-center gap-3">

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { call } from "@/contract/client";
 import type { ThreadRun, TrialView } from "@/contract";
 import { assignArms } from "@/core/trial";
-import { Button, ChoiceField, Link, TableFrame, say, toast } from "@/ui";
+import { Button, ChoiceField, Link, TableFrame, say, toast, toggled } from "@/ui";
 import { ArmTools } from "@/views/run/ArmTools";
 import { VerdictLamp } from "@/views/verdict/VerdictLamp";
 
@@ -75,13 +75,7 @@ export function RunsTable({
                       type="checkbox"
                       aria-label={`Tick run ${run.number}`}
                       checked={ticked.has(run.id)}
-                      onChange={() =>
-                        setTicked((before) => {
-                          const now = new Set(before);
-                          if (!now.delete(run.id)) now.add(run.id);
-                          return now;
-                        })
-                      }
+                      onChange={() => setTicked((before) => toggled(before, run.id))}
                     />
                   </td>
                 )}

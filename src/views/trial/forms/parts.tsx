@@ -5,7 +5,7 @@ import { heatCautions } from "@/core/advise";
 import type { PlanView, Refusal } from "@/contract";
 import { kindOf, planMinutes, type Draft } from "@/core/trial";
 import { words } from "@/core/words";
-import { Button, Field, Input, Panel, buttonLook, say, Link } from "@/ui";
+import { Button, Field, Input, Panel, buttonLook, say, toggled, Link } from "@/ui";
 
 export interface FormProps {
   view: PlanView;
@@ -122,11 +122,7 @@ export function Ticks({
             <Checkbox.Root
               id={`tick-${label}-${value}`}
               checked={chosen.has(value)}
-              onCheckedChange={(on) =>
-                onChange(
-                  new Set(on === true ? [...chosen, value] : [...chosen].filter((each) => each !== value)),
-                )
-              }
+              onCheckedChange={() => onChange(toggled(chosen, value))}
               className="grid h-4.5 w-4.5 place-items-center rounded border border-edge bg-ground data-[state=checked]:bg-lit data-[state=checked]:text-on-lit"
             >
               <Checkbox.Indicator>
