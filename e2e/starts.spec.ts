@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -42,6 +42,12 @@ const address = (one: Start) => /Velvet Lamp: http:\/\/127\.0\.0\.1:(\d+)/.exec(
 const up = async (one: Start) => {
   await expect.poll(() => address(one) ?? one.said(), { timeout: 120_000 }).toMatch(/^\d+$/);
   return Number(address(one));
+};
+/** The process that answers. A start notes it a moment after it answers. */
+const serverOf = async ({ state }: { state: string }) => {
+  const note = join(state, "running.json");
+  await expect.poll(() => existsSync(note) && readFileSync(note, "utf8").endsWith("}")).toBe(true);
+  return (JSON.parse(readFileSync(note, "utf8")) as { server: number }).server;
 };
 const stopped = async ({ child, ended }: Start) => {
   child.kill("SIGINT");
@@ -177,7 +183,7 @@ test("a start whose output nobody reads goes on, and a hang-up ends it as a stop
     one.child.stdout?.destroy();
     one.child.stderr?.destroy();
     await expect.poll(async () => healthAt(port), { timeout: 120_000 }).toMatchObject({ ready: true });
-    const { server } = JSON.parse(readFileSync(join(here.state, "running.json"), "utf8")) as { server: number };
+    const server = await serverOf(here);
     // It has something to say, to nobody.
     process.kill(server, "SIGKILL");
     await expect
@@ -202,7 +208,7 @@ test("an application that ends again and again is given up after five ends, with
   const squatter = createServer((socket) => socket.destroy());
   try {
     expect(await up(one)).toBe(port);
-    const { server } = JSON.parse(readFileSync(join(here.state, "running.json"), "utf8")) as { server: number };
+    const server = await serverOf(here);
     // Somebody takes its address as soon as it is free: whatever is begun then ends with a reason of its own.
     const taking = new Promise<void>((resolve) => {
       const take = () => squatter.listen(port, "127.0.0.1", resolve);

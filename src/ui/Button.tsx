@@ -13,7 +13,7 @@ const looks: Record<Look, string> = {
 /** `lit` is the one main action of a page. `hint` names its key. */
 export const buttonLook = (look: Look = "plain") =>
   clsx(
-    "inline-flex items-center justify-center gap-2 rounded-md px-3 min-h-8 text-[13px] whitespace-nowrap aria-pressed:inset-ring-2 aria-pressed:inset-ring-lit aria-pressed:text-text",
+    "inline-flex items-center justify-center gap-2 rounded-md px-3 min-h-8 text-[13px] whitespace-nowrap print:hidden aria-pressed:inset-ring-2 aria-pressed:inset-ring-lit aria-pressed:text-text",
     looks[look],
   );
 

@@ -32,7 +32,7 @@ export function Notices({
         </p>
       )}
       {otherOnBench && (
-        <p className="text-soft">
+        <p className="text-soft print:hidden">
           {otherOnBench} lies on the bench, and the strip above shows it; this job&apos;s runs are {job.rig}
           &apos;s.
         </p>

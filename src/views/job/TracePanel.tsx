@@ -1,6 +1,6 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { MeasuringRules } from "@/core/metrics";
 import type { ThreadRun } from "@/contract";
 import type { ChannelRole } from "@/core/trace";
@@ -51,6 +51,16 @@ export function TracePanel({
   const plot = Math.max(0, width - axisWidth);
   const roomy = width >= roomyWidth;
   const spread = spreadAsked ?? roomy;
+  const spreadPart = useRef<HTMLDetailsElement>(null);
+  /** How often the key has opened it: then it is scrolled to, which an opening of its own isn't. */
+  const [openedByKey, setOpenedByKey] = useState(0);
+  useEffect(() => {
+    if (openedByKey > 0) spreadPart.current?.scrollIntoView({ block: "nearest" });
+  }, [openedByKey]);
+  const turnSpread = () => {
+    setSpread(!spread);
+    if (!spread) setOpenedByKey(openedByKey + 1);
+  };
   /** The runs drawn below one another, on one time axis, instead of over one another. */
   const apart = over !== null && params.get("apart") === "yes";
   const setApart = () => put({ apart: apart ? null : "yes" });
@@ -175,34 +185,35 @@ export function TracePanel({
                 const facts = at === 0 ? traces.facts : traces.overFacts;
                 const shownMs = 1000 / shown.yardstick.targetFps;
                 return (
-                  <BandChart
-                    key={shown.id}
-                    unit="ms"
-                    label={`Frame time of run ${shown.number}${over && !apart ? ` and run ${over.number}` : ""}`}
-                    width={width}
-                    height={apart ? heights.apart : roomy ? heights.roomy : heights.usual}
-                    range={range}
-                    values={[0, most]}
-                    ticks={apart ? 4 : 6}
-                    series={series(({ frames }) => frames).filter(
-                      ({ name }) => !apart || name === (at === 0 ? "A" : "B"),
-                    )}
-                    levels={[{ value: shownMs, label: `${say.number(shown.yardstick.targetFps, 2)} fps` }]}
-                    stretches={facts?.dips}
-                    names={facts?.marks.map(({ label, startMs, endMs }) => ({
-                      label,
-                      from: startMs,
-                      to: endMs,
-                    }))}
-                    points={facts?.hitches.map(({ at: ms, frameMs }) => ({
-                      at: ms,
-                      title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(ms)}`,
-                    }))}
-                    selection={selection}
-                    onSelect={(part) => put({ part: stretchText(part) })}
-                    axis
-                    formatX={(ms) => say.clock(ms)}
-                  />
+                  <div key={shown.id} className={at > 0 ? "mt-4" : undefined}>
+                    <BandChart
+                      unit="ms"
+                      label={`Frame time of run ${shown.number}${over && !apart ? ` and run ${over.number}` : ""}`}
+                      width={width}
+                      height={apart ? heights.apart : roomy ? heights.roomy : heights.usual}
+                      range={range}
+                      values={[0, most]}
+                      ticks={apart ? 4 : 6}
+                      series={series(({ frames }) => frames).filter(
+                        ({ name }) => !apart || name === (at === 0 ? "A" : "B"),
+                      )}
+                      levels={[{ value: shownMs, label: `${say.number(shown.yardstick.targetFps, 2)} fps` }]}
+                      stretches={facts?.dips}
+                      names={facts?.marks.map(({ label, startMs, endMs }) => ({
+                        label,
+                        from: startMs,
+                        to: endMs,
+                      }))}
+                      points={facts?.hitches.map(({ at: ms, frameMs }) => ({
+                        at: ms,
+                        title: `hitch: ${frameMs.toFixed(0)} ms at ${say.clock(ms)}`,
+                      }))}
+                      selection={selection}
+                      onSelect={(part) => put({ part: stretchText(part) })}
+                      axis
+                      formatX={(ms) => say.clock(ms)}
+                    />
+                  </div>
                 );
               })}
             </ChartFrame>
@@ -245,15 +256,19 @@ export function TracePanel({
           are hitches, the bar along the foot is time below target.
         </p>
       )}
-      <details open={spread} onToggle={(event) => setSpread(event.currentTarget.open)}>
+      <details ref={spreadPart} open={spread} onToggle={(event) => setSpread(event.currentTarget.open)}>
         <summary className="min-h-7 cursor-pointer text-[13px] text-soft">
           How the frame times are spread
         </summary>
-        {spread && <Spread runs={over ? [run, over] : [run]} />}
+        {spread && (
+          <div className="min-h-60">
+            <Spread runs={over ? [run, over] : [run]} />
+          </div>
+        )}
       </details>
       <Keys
         actions={[
-          { keys: "q", shown: "Q", label: "how the frame times are spread", run: () => setSpread(!spread) },
+          { keys: "q", shown: "Q", label: "how the frame times are spread", run: turnSpread },
           ...(over ? [{ keys: "i", shown: "I", label: "runs below one another, or over", run: setApart }] : []),
           { keys: "+, =", shown: "+", label: "closer", run: () => about(0.5) },
           { keys: "-", shown: "-", label: "wider", run: () => about(2) },
