@@ -257,6 +257,13 @@ test("in-title resolution, a layer and a patch are varied like settings; the pat
   await expect(main).toContainText("It fits version 1.1; the copy is 1.2.");
 });
 
+test("a switch's caution stands beside it where a run's settings are set", async ({ page, request }) => {
+  const { id } = await phoneWithDrivers(request, `Pipit, warm ${Date.now()}`);
+  const job = await freshJob(request, "Glasshouse Duel", { rigId: id });
+  await open(page, `/jobs/${job}/runs/new`);
+  await expect(page.getByRole("main").getByText("Warm in the hand.")).toBeVisible();
+});
+
 test("fifty titles are pasted, looked at, and added in one go; one undoing takes them back", async ({
   page,
   request,
@@ -276,6 +283,31 @@ test("fifty titles are pasted, looked at, and added in one go; one undoing takes
   expect((await json(request, "/titles")).total).toBe(before + 50);
   await page.keyboard.press("ControlOrMeta+z");
   await expect.poll(async () => (await json(request, "/titles")).total).toBe(before);
+});
+
+test("what is there already is said in the preview of pasted titles, and another title of nearly that name is added", async ({
+  page,
+  request,
+}) => {
+  const { rows } = await json(request, "/titles?search=Glasshouse");
+  const [there] = rows;
+  const { total } = await json(request, "/titles");
+  await open(page, "/kit/titles");
+  await page.getByRole("button", { name: "Paste titles" }).click();
+  const lines = [there.name, there.name.toUpperCase().replace(" ", "  "), `Pasted ${Date.now()}`];
+  await page
+    .getByLabel("Lines with titles")
+    .fill(lines.map((name) => `${name}; ${there.system}; 60`).join("\n"));
+  const preview = page.getByRole("table", { name: "What would be added" });
+  await expect(preview.getByText("There already, and left as it is.")).toHaveCount(1);
+  await expect(preview.getByText(`“${there.name}” is there already: taken for the same.`)).toBeVisible();
+  await expect(page.getByRole("button", { name: "Add 1 title", exact: true })).toBeVisible();
+  await preview.getByRole("switch", { name: "another title" }).click();
+  await page.getByRole("button", { name: "Add 2 titles" }).click();
+  await expect(page.getByText("2 titles added.")).toBeVisible();
+  expect((await json(request, "/titles")).total).toBe(total + 2);
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect.poll(async () => (await json(request, "/titles")).total).toBe(total);
 });
 
 test("a rig from what its system prints, taken field by field, with a switch of its own", async ({
@@ -331,6 +363,61 @@ test("three builds or engines are compared in five clicks from the job", async (
   expect(trial.arms.length).toBeGreaterThanOrEqual(3);
   console.log(`clicks to a trial of three engines: ${hands.clicks}, keys: ${hands.keys}`);
   expect(hands.clicks).toBeLessThanOrEqual(5);
+});
+
+test("the longer ways that were there before, counted: three engines by a campaign, a title by its form", async ({
+  page,
+}) => {
+  await open(page, "/campaigns/new");
+  const hands = new Hands(page);
+  const main = page.getByRole("main");
+  const pick = async (name: string, option: RegExp) => {
+    await hands.click(main.getByRole("combobox", { name, exact: true }));
+    await hands.click(page.getByRole("option", { name: option }).first());
+  };
+  await hands.click(page.getByLabel("Find a title"));
+  await hands.type("Glass");
+  await hands.click(page.getByRole("switch", { name: "Glasshouse Duel" }));
+  await pick("Engine of arm 1", /^Plait 5\.1/);
+  for (const [at, engine] of [/^Plait Swift/, /^Plait 5\.0/].entries()) {
+    await hands.click(page.getByRole("button", { name: "Arm", exact: true }));
+    await pick(`Engine of arm ${at + 2}`, engine);
+  }
+  await hands.click(page.getByRole("button", { name: "Plan it" }));
+  await page.waitForURL(/\/campaigns\/[0-9a-f-]{36}$/);
+  console.log(`clicks to a campaign of three engines: ${hands.clicks}, keys: ${hands.keys}`);
+
+  await open(page, "/kit/titles/new");
+  const form = new Hands(page);
+  await form.click(page.getByLabel("Name", { exact: true }));
+  await form.type(`Typed ${Date.now() % 1000}`);
+  await form.click(page.getByLabel("System", { exact: true }));
+  await form.click(page.getByRole("option").first());
+  await form.click(page.getByRole("button", { name: "Keep the title" }));
+  await page.waitForURL("**/kit/titles");
+  console.log(`clicks for one title by its form: ${form.clicks}, keys: ${form.keys}`);
+  expect(hands.clicks).toBeGreaterThan(5);
+});
+
+test("two rigs are compared from the trial's form, as a campaign of one title", async ({ page, request }) => {
+  const job = await freshJob(request, "Glasshouse Duel");
+  const { job: made } = await json(request, `/jobs/${job}`);
+  await open(page, `/jobs/${job}/trials/new`);
+  const hands = new Hands(page);
+  await hands.click(page.getByLabel("What varies"));
+  await hands.type("Rig");
+  await hands.click(page.getByRole("option", { name: /^Rig now / }));
+  await hands.click(page.getByRole("group", { name: "Other rigs" }).getByRole("checkbox", { name: "Tansy" }));
+  await hands.click(page.getByRole("button", { name: "Begin the campaign" }));
+  await page.waitForURL(/\/campaigns\/[0-9a-f-]{36}$/);
+  expect(hands.clicks).toBeLessThanOrEqual(5);
+  const { campaign, titles } = await json(request, `/campaigns/${page.url().split("/").at(-1)}`);
+  expect(titles.map(({ titleId }: { titleId: string }) => titleId)).toEqual([made.titleId]);
+  expect(campaign.plan.arms.map(({ name, buildId }: Record<string, string>) => [name, buildId])).toEqual([
+    [made.rig, made.buildId],
+    ["Tansy", made.buildId],
+  ]);
+  expect(campaign.plan.rounds).toBe(3);
 });
 
 test("best by system: who wins where from trials and campaigns, each with what it rests on", async ({

@@ -2,7 +2,7 @@
 // database of its own. With --coverage it prints how much of the core, the store and the endpoints the unit tests
 // run.
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
-import { join } from "node:path";
+import { join, relative } from "node:path";
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
 import { ensureChromium, ensurePackages, ensurePostgres } from "./lib/install.mjs";
@@ -10,6 +10,8 @@ import { freePort, heard, root, say, show, stateFolder } from "./lib/run.mjs";
 
 const bin = (name) => join(root, "node_modules", ".bin", name);
 const totals = { passed: 0, failed: 0 };
+/** What failed, by name: said once more at the end, where a log that was cut short still shows it. */
+const failures = [];
 const add = (passed, failed) => {
   totals.passed += passed;
   totals.failed += failed;
@@ -25,6 +27,7 @@ async function check(name, command, args) {
   const { code, output } = await heard(command, args);
   say(`\n— ${name}: ${code === 0 ? "passed" : "failed"}, ${after()}\n${output}`.trimEnd());
   add(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
+  if (code !== 0) failures.push(name);
 }
 
 async function checks() {
@@ -49,6 +52,11 @@ async function unit(env) {
   const result = report(file);
   // A suite that could not start counts its failure too.
   add(result?.numPassedTests ?? 0, result ? result.numFailedTests + result.numRuntimeErrorTestSuites : 1);
+  for (const { name, status, assertionResults } of result?.testResults ?? []) {
+    const failed = assertionResults.filter((each) => each.status === "failed");
+    if (status === "failed")
+      failures.push(`${relative(root, name)}: ${failed.map(({ fullName }) => fullName).join("; ")}`);
+  }
 }
 
 /**
@@ -88,9 +96,21 @@ async function lane(name, files, cluster, url, wantedPort) {
   say(
     `\n— the application in a browser, ${name}: ${code === 0 ? "passed" : "failed"}, ${after()}\n${output}`.trimEnd(),
   );
-  const stats = report(file)?.stats;
+  const { stats, suites = [] } = report(file) ?? {};
   add((stats?.expected ?? 0) + (stats?.flaky ?? 0), stats ? Math.max(stats.unexpected, code === 0 ? 0 : 1) : 1);
+  failures.push(...failedSpecs(suites));
 }
+
+/** Specs of a browser report that didn't pass, those that passed at a second try included. */
+const failedSpecs = (suites) =>
+  suites.flatMap(({ specs = [], suites: within = [] }) => [
+    ...specs.flatMap(({ ok, file, title, tests }) =>
+      ok && tests.every(({ status }) => status !== "flaky")
+        ? []
+        : [`${file}: ${title}${ok ? " (passed at a second try)" : ""}`],
+    ),
+    ...failedSpecs(within),
+  ]);
 
 const clusters = [];
 const servers = [];
@@ -132,5 +152,6 @@ try {
   for (const cluster of clusters) cluster.remove();
 }
 say(`\nEnded ${after()}.`);
+for (const each of failures) say(`Failed: ${each}`);
 say(`${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 && totals.passed > 0 ? 0 : 1);

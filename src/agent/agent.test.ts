@@ -146,6 +146,7 @@ describe("the agent's one file", () => {
     );
     let said = "";
     child.stdout.on("data", (part: Buffer) => (said += part.toString()));
+    const begun = new Promise((resolve) => child.stderr.once("data", resolve));
     const ended = new Promise<number | null>((resolve) => child.once("exit", resolve));
     /** Frames of 20 ms as they are made, a tenth of a second at a time. */
     const play = async (ms: number) => {
@@ -155,7 +156,7 @@ describe("the agent's one file", () => {
         appendFileSync(log, "20\n".repeat(5));
       }
     };
-    await wait(700);
+    await begun;
     await play(1500);
     await wait(300);
     await play(1000);

@@ -96,6 +96,7 @@ async function record(
   const samples: Sampled[] = [];
   const stop = new AbortController();
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => stop.abort());
+  process.stderr.write(`Following ${follow}. Ctrl-C ends it and writes what was recorded.\n`);
   const took = await readings(
     root,
     pace,

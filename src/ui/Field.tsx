@@ -16,7 +16,7 @@ export function Field({
   label: string;
   unit?: string;
   error?: string;
-  help?: string;
+  help?: ReactNode;
   className?: string;
   children: (ids: { id: string; "aria-invalid"?: boolean; "aria-describedby"?: string }) => ReactNode;
 }) {

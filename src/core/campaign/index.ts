@@ -43,3 +43,4 @@ export {
 } from "./schedule";
 export type { RigMinutes } from "./shape";
 export { scaleArms } from "./scaleArms";
+export { rigsPlan } from "./rigsPlan";

@@ -1,7 +1,7 @@
 import type { Setting, SettingValue } from "@/core/kit";
 import { ChoiceField, Field, Input, Switch } from "@/ui";
 
-/** One value of a setting, entered as its type asks. */
+/** One value of a setting, entered as its type asks, with what to mind beside it. */
 export function SettingField({
   setting,
   label = setting.label,
@@ -13,14 +13,16 @@ export function SettingField({
   value: SettingValue;
   onChange: (value: SettingValue) => void;
 }) {
+  const { caution = "" } = setting;
   if (setting.type === "switch")
     return (
       <div className="self-center">
         <Switch label={label} checked={value === true} onChange={onChange} />
+        {caution !== "" && <p className="mt-1 text-[12px] text-caution">{caution}</p>}
       </div>
     );
   return (
-    <Field label={label}>
+    <Field label={label} help={caution === "" ? undefined : <span className="text-caution">{caution}</span>}>
       {(ids) =>
         setting.type === "choice" ? (
           <ChoiceField

@@ -3,8 +3,12 @@ import { useState } from "react";
 import { factorPlan, factorsFor } from "@/core/trial";
 import { Field, Input, Link, Panel, SearchChoice, Switch, say } from "@/ui";
 import { NoCatalogue } from "@/views/kit/NoCatalogue";
+import { RigsForm } from "./RigsForm";
 import { Unlisted } from "./Unlisted";
 import { Cautions, Foot, Row, Ticks, Whole, type FormProps } from "./parts";
+
+/** What varies is the rig: no factor of a trial, which belongs to a job on one rig. */
+const anotherRig = "another rig";
 
 /** Plans a trial of one thing in any number of values: picked in place, the order and the minutes follow. */
 export function VaryForm(props: FormProps) {
@@ -48,75 +52,90 @@ export function VaryForm(props: FormProps) {
                     new Set(found && found.values.length <= 3 ? found.values.map((each) => each.name) : []),
                   );
                 }}
-                options={factors.map((each) => ({
-                  value: each.key,
-                  label: each.label,
-                  note: `now ${each.now}; ${say.count(each.values.length, "other value")}`,
-                }))}
+                options={[
+                  ...factors.map((each) => ({
+                    value: each.key,
+                    label: each.label,
+                    note: `now ${each.now}; ${say.count(each.values.length, "other value")}`,
+                  })),
+                  { value: anotherRig, label: "Rig", note: `now ${job.rig}` },
+                ]}
               />
             )}
           </Field>
-          {factor && (
+          {key === anotherRig ? (
+            <RigsForm view={view} />
+          ) : (
             <>
-              <p className="text-[13px] text-soft">
-                As it is now: <b className="text-text">{factor.now}</b>. Each value that is ticked is an arm
-                beside it.
-              </p>
-              <Ticks
-                label={`Values of ${factor.label}`}
-                options={factor.values.map((each) => ({ value: each.name, label: each.name, note: each.note }))}
-                chosen={ticked}
-                onChange={setTicked}
+              {factor && (
+                <>
+                  <p className="text-[13px] text-soft">
+                    As it is now: <b className="text-text">{factor.now}</b>. Each value that is ticked is an arm
+                    beside it.
+                  </p>
+                  <Ticks
+                    label={`Values of ${factor.label}`}
+                    options={factor.values.map((each) => ({
+                      value: each.name,
+                      label: each.name,
+                      note: each.note,
+                    }))}
+                    chosen={ticked}
+                    onChange={setTicked}
+                  />
+                  {factor.caution !== "" && <p className="text-[13px] text-caution">{factor.caution}</p>}
+                </>
+              )}
+              <Unlisted
+                jobId={job.id}
+                onListed={(listed, label, others) => {
+                  setKey(listed);
+                  setTicked(new Set(others.map((value) => `${label} ${value}`)));
+                }}
               />
-              {factor.caution !== "" && <p className="text-[13px] text-caution">{factor.caution}</p>}
+              {catalogue.length === 0 && <NoCatalogue engineId={job.engineId} rigId={job.rigId} />}
+              <Row>
+                <Field label="Name">
+                  {(ids) => (
+                    <Input
+                      {...ids}
+                      value={name}
+                      maxLength={120}
+                      placeholder={factor?.label ?? "named after what varies"}
+                      onChange={(event) => setName(event.target.value)}
+                    />
+                  )}
+                </Field>
+                <Whole label="Runs of each" value={rounds} min={1} max={20} onChange={setRounds} />
+                <span className="pt-7">
+                  <Switch label="first passes, cache cleared" checked={cold} onChange={setCold} />
+                </span>
+              </Row>
+              <p className="text-[12px] text-soft">
+                Several titles at once are compared in{" "}
+                <Link href={`/campaigns/new?rig=${job.rigId}`} className="underline">
+                  a campaign
+                </Link>
+                .
+              </p>
+              {factor?.heats && <Cautions />}
             </>
           )}
-          <Unlisted
-            jobId={job.id}
-            onListed={(listed, label, others) => {
-              setKey(listed);
-              setTicked(new Set(others.map((value) => `${label} ${value}`)));
-            }}
-          />
-          {catalogue.length === 0 && <NoCatalogue engineId={job.engineId} rigId={job.rigId} />}
-          <Row>
-            <Field label="Name">
-              {(ids) => (
-                <Input
-                  {...ids}
-                  value={name}
-                  maxLength={120}
-                  placeholder={factor?.label ?? "named after what varies"}
-                  onChange={(event) => setName(event.target.value)}
-                />
-              )}
-            </Field>
-            <Whole label="Runs of each" value={rounds} min={1} max={20} onChange={setRounds} />
-            <span className="pt-7">
-              <Switch label="first passes, cache cleared" checked={cold} onChange={setCold} />
-            </span>
-          </Row>
-          <p className="text-[12px] text-soft">
-            Two rigs, or several titles at once, are compared in{" "}
-            <Link href={`/campaigns/new?rig=${job.rigId}`} className="underline">
-              a campaign
-            </Link>
-            .
-          </p>
-          {factor?.heats && <Cautions />}
         </div>
       </Panel>
-      <Foot
-        {...props}
-        draft={draft}
-        missing={
-          factor === null
-            ? "Choose what varies to begin."
-            : values.length === 0
-              ? "Tick one value at least."
-              : undefined
-        }
-      />
+      {key !== anotherRig && (
+        <Foot
+          {...props}
+          draft={draft}
+          missing={
+            factor === null
+              ? "Choose what varies to begin."
+              : values.length === 0
+                ? "Tick one value at least."
+                : undefined
+          }
+        />
+      )}
     </>
   );
 }
