@@ -17,9 +17,10 @@ export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
 
 /**
  * Who may: anybody, or whoever may see the application's own figures, read, bring runs in, or tune. An owner is a
- * person who tunes, or this machine; never a program.
+ * person who tunes, or this machine; never a program. `device` is the agent of a rig, by its own token, and nobody
+ * else.
  */
-export type Who = "anybody" | "metrics" | "reads" | "runs" | "tunes" | "owner";
+export type Who = "anybody" | "metrics" | "reads" | "runs" | "tunes" | "owner" | "device";
 
 /** What the handler of an endpoint that hands out a file returns. */
 export interface HandedOut {

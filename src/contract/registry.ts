@@ -1,6 +1,7 @@
 import type { z } from "@/core/schema";
 import { boardEndpoints } from "./board";
 import { campaignsEndpoints } from "./campaigns";
+import { devicesEndpoints } from "./devices";
 import type { Endpoint } from "./endpoint";
 import { jobsEndpoints } from "./jobs";
 import { kitEndpoints } from "./kit";
@@ -19,6 +20,7 @@ const byName = {
   ...campaignsEndpoints,
   ...boardEndpoints,
   ...peopleEndpoints,
+  ...devicesEndpoints,
   ...systemEndpoints,
 };
 type ByName = typeof byName;

@@ -89,7 +89,7 @@ export const tallySchema = z.object({
 export const openRunSchema = z.object({ run: newRunSchema, form: z.enum(["frames", "interval"]) });
 
 /** Values in one piece, at most; larger ones are cut by whoever sends them. */
-const mostValues = 150_000;
+export const mostValues = 150_000;
 
 /** In one go: a hundred thousand figures aren't looked at by a schema each. */
 const isFigures = (values: unknown) =>
@@ -107,7 +107,7 @@ export const appendSchema = z.object({
     .describe("Frame times in ms; for readings pairs of duration and rate, for channels of time and value."),
 });
 
-const mostMarks = 10_000;
+export const mostMarks = 10_000;
 
 export const finishSchema = z.object({
   state: z.enum(["whole", "cut off", "crashed"]),
@@ -119,7 +119,11 @@ export const finishSchema = z.object({
   ).default([]),
 });
 
-const importedSchema = z.object({ id: z.uuid(), number: z.number().int(), grade: z.enum(grades).nullable() });
+export const importedSchema = z.object({
+  id: z.uuid(),
+  number: z.number().int(),
+  grade: z.enum(grades).nullable(),
+});
 
 export const runsEndpoints = {
   importRun: endpoint({

@@ -31,6 +31,7 @@ export { listObservations } from "./predictions";
 export * from "./best";
 export * from "./board";
 export * from "./people";
+export * from "./devices";
 export * from "./workshop";
 export * from "./bench";
 export * from "./seeds";

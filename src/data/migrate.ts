@@ -20,6 +20,7 @@ import { scopedTokens } from "./migrations/0015-scoped-tokens";
 import { whatHolds } from "./migrations/0016-what-holds";
 import { whatWasDone } from "./migrations/0017-what-was-done";
 import { ownSwitches } from "./migrations/0018-own-switches";
+import { devices } from "./migrations/0019-devices";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -42,6 +43,7 @@ export const migrations = [
   whatHolds,
   whatWasDone,
   ownSwitches,
+  devices,
 ];
 
 type Migrations = typeof migrations;

@@ -95,27 +95,37 @@ export async function endSession(id: string): Promise<boolean> {
   return ended.length > 0;
 }
 
-export async function addProgram(name: string, may: Rights, digest: string, madeBy: string): Promise<string> {
+/** Lets a program in. @param rigId the rig that its token is bound to, of a device */
+export async function addProgram(
+  name: string,
+  may: Rights,
+  digest: string,
+  madeBy: string,
+  rigId: string | null = null,
+): Promise<string> {
   const [row] = await select<{ id: string }>(
-    `insert into programs (name, may, digest, made_by) values ($1, $2, $3, $4) returning id`,
-    [name, may, digest, madeBy],
+    `insert into programs (name, may, digest, made_by, rig_id) values ($1, $2, $3, $4, $5) returning id`,
+    [name, may, digest, madeBy, rigId],
   );
   return row?.id ?? "";
 }
 
 /** The program that a token is of, where it wasn't revoked; its last use is noted once a minute. */
-export async function findProgram(digest: string): Promise<{ id: string; name: string; may: Rights } | null> {
-  const [row] = await select<{ id: string; name: string; may: Rights; stale: boolean }>(
-    `select id, name, may, coalesce(used_at < now() - interval '1 minute', true) as stale from programs where digest = $1 and revoked_at is null`,
+export async function findProgram(
+  digest: string,
+): Promise<{ id: string; name: string; may: Rights; rigId: string | null } | null> {
+  const [row] = await select<{ id: string; name: string; may: Rights; rigId: string | null; stale: boolean }>(
+    `select id, name, may, rig_id as "rigId", coalesce(used_at < now() - interval '1 minute', true) as stale from programs where digest = $1 and revoked_at is null`,
     [digest],
   );
   if (row?.stale) await select(`update programs set used_at = now() where id = $1 returning id`, [row.id]);
-  return row ? { id: row.id, name: row.name, may: row.may } : null;
+  return row ? { id: row.id, name: row.name, may: row.may, rigId: row.rigId } : null;
 }
 
 export async function listPrograms(): Promise<ProgramRow[]> {
   return select<ProgramRow>(
-    `select id, name, may, made_by as "madeBy", made_at as "madeAt", used_at as "usedAt" from programs where revoked_at is null order by made_at desc limit 200`,
+    `select p.id, p.name, p.may, r.name as rig, p.made_by as "madeBy", p.made_at as "madeAt", p.used_at as "usedAt"
+     from programs p left join rigs r on r.id = p.rig_id where p.revoked_at is null order by p.made_at desc limit 200`,
   );
 }
 
@@ -160,4 +170,31 @@ export async function revokeLink(id: string): Promise<boolean> {
     [id],
   );
   return gone.length > 0;
+}
+
+/** Keeps the code that a device is paired by, as its digest. @returns until when it holds */
+export async function addPairing(
+  digest: string,
+  rigId: string,
+  madeBy: string,
+  minutes: number,
+): Promise<string> {
+  await select(`delete from pairings where ends_at < now() returning digest`);
+  const [row] = await select<{ endsAt: string }>(
+    `insert into pairings (digest, rig_id, made_by, ends_at) values ($1, $2, $3, now() + make_interval(mins => $4)) returning ends_at as "endsAt"`,
+    [digest, rigId, madeBy, minutes],
+  );
+  return row?.endsAt ?? "";
+}
+
+/** Takes a code that still holds, so that nobody else can. */
+export async function takePairing(
+  digest: string,
+): Promise<{ rigId: string; rig: string; madeBy: string } | null> {
+  const [row] = await select<{ rigId: string; rig: string; madeBy: string }>(
+    `delete from pairings p using rigs r where p.digest = $1 and p.ends_at >= now() and r.id = p.rig_id
+     returning p.rig_id as "rigId", r.name as rig, p.made_by as "madeBy"`,
+    [digest],
+  );
+  return row ?? null;
 }

@@ -15,6 +15,8 @@ export interface Asker extends Actor {
   may: Rights;
   /** Its session or its token, where it has one. */
   id: string;
+  /** The rig that a device's token is bound to: it brings runs of that rig, and does nothing else. */
+  rigId?: string;
 }
 
 /** Whoever sits at the machine that the application runs on. */
@@ -50,6 +52,7 @@ export function callerOf(headers: { get: (name: string) => string | null }): Cal
 export function mayPass(asker: Asker | null, who: Who): boolean {
   if (who === "anybody") return true;
   if (asker === null) return false;
+  if (who === "device" || asker.rigId !== undefined) return who === "device" && asker.rigId !== undefined;
   if (who === "owner") return asker.may === "tunes" && asker.kind !== "program";
   return programRights.indexOf(asker.may) >= programRights.indexOf(who);
 }

@@ -2,6 +2,7 @@ import { boardHandlers } from "./board/handlers";
 import { campaignsHandlers } from "./campaigns/handlers";
 import { jobsHandlers } from "./jobs/handlers";
 import { kitHandlers } from "./kit/handlers";
+import { devicesHandlers } from "./devices/handlers";
 import { peopleHandlers } from "./people/handlers";
 import { profilesHandlers } from "./profiles/handlers";
 import { runsHandlers } from "./runs/handlers";
@@ -12,6 +13,7 @@ import type { Handlers } from "./request/request";
 /** What is done at every endpoint. */
 export const handlers: Handlers = {
   ...peopleHandlers,
+  ...devicesHandlers,
   ...runsHandlers,
   ...profilesHandlers,
   ...jobsHandlers,

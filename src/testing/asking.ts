@@ -1,6 +1,7 @@
 import { endpointNamed, type EndpointName } from "@/contract";
 import { answerApi } from "@/app/api/answer";
 import { journal } from "@/server";
+import { callerHeader, type Asker } from "@/server/actor";
 
 /** What the route says of an answer that isn't what its endpoint promises: the journal's lines. */
 export const broken: string[] = [];
@@ -15,6 +16,8 @@ export interface Asked {
   query?: Record<string, string>;
   body?: unknown;
   saw?: number;
+  /** Who asks; this machine unless said. */
+  as?: Asker;
 }
 
 /** An answer as a test reads it: its endpoint's schema was held against it already. */
@@ -24,7 +27,7 @@ type Answer = any;
 /** Asks an endpoint as a browser does. @returns its status and, of JSON, its answer */
 export async function ask(
   name: EndpointName,
-  { id = "", query = {}, body, saw }: Asked = {},
+  { id = "", query = {}, body, saw, as }: Asked = {},
 ): Promise<{ status: number; answer: Answer }> {
   const endpoint = endpointNamed(name);
   const path = `/api/v1${endpoint.path.replace("{id}", id)}`;
@@ -34,6 +37,9 @@ export async function ask(
       method: endpoint.method,
       headers: {
         host: "127.0.0.1",
+        ...(as && {
+          [callerHeader]: encodeURIComponent(JSON.stringify({ asker: as, address: "", secure: false })),
+        }),
         ...(body === undefined
           ? {}
           : { "content-type": bytes ? "application/octet-stream" : "application/json" }),

@@ -23,6 +23,7 @@ export function checkOrigin({ headers }: Request, secure: boolean): void {
 
 function forbidden({ kind, may }: Asker, who: Who): string {
   if (who === "owner") return "Only an owner who signed in may do this.";
+  if (who === "device") return "Only a device that was paired with a rig may do this.";
   return kind === "person" && may === "reads"
     ? "You may read here, not change."
     : "This token doesn't open this endpoint.";

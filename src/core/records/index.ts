@@ -10,5 +10,6 @@ export * from "./log";
 export * from "./board";
 export * from "./others";
 export * from "./people";
+export * from "./devices";
 export * from "./predictions";
 export * from "./deeds";

@@ -85,6 +85,10 @@ export const programRowSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   may: rightsSchema,
+  rig: z
+    .string()
+    .nullable()
+    .describe("The rig that its token is bound to, of a device's agent; null otherwise."),
   madeBy: z.string(),
   madeAt: moment,
   usedAt: moment.nullable(),

@@ -48,12 +48,15 @@ export async function whoCalls(headers: {
   cookie?: string | undefined;
   secure: boolean;
 }): Promise<Asker | null> {
-  if (!signInAsked()) return thisMachine;
   const token = /^Bearer (lamp_program_[\w-]{20,80})$/.exec(headers.authorization ?? "")?.[1];
+  // Whoever shows a token is who the token says, on this machine too: a revoked one opens nothing.
   if (token) {
     const program = await data.findProgram(digestOf(token));
-    return program && { kind: "program", name: program.name, may: program.may, id: program.id };
+    if (!program) return null;
+    const { rigId, ...rest } = program;
+    return { kind: "program", ...rest, ...(rigId !== null && { rigId }) };
   }
+  if (!signInAsked()) return thisMachine;
   const sealed = cookieIn(headers.cookie ?? "", cookieName(headers.secure));
   if (!sealed) return null;
   const { secret } = await unsealData<{ secret?: string }>(sealed, { password: sealing(), ttl: cookieSeconds });
@@ -196,6 +199,56 @@ export async function addProgram(
   const { name, may } = input;
   const token = newSecret("program");
   return { id: await data.addProgram(name, may, digestOf(token), by), token };
+}
+
+/** How long a code waits for its device, minutes. */
+const pairingMinutes = 10;
+/** Letters and digits that aren't taken for one another (Crockford's base 32). */
+const codeLetters = "0123456789ABCDEFGHJKMNPQRSTVWXYZ";
+/** A code as it is typed: any case, with or without its dash, with letters that look like digits. */
+const codeAs = (typed: string) =>
+  typed
+    .toUpperCase()
+    .replaceAll(/[^0-9A-Z]/g, "")
+    .replaceAll("O", "0")
+    .replaceAll(/[IL]/g, "1");
+
+/** Makes the short code that a device is paired with a rig by. @returns it, shown this once */
+export async function beginPairing(
+  { name: by }: Actor,
+  rigId: string,
+): Promise<{ code: string; endsAt: string }> {
+  if (!(await data.findRig(rigId))) throw notFound("rig");
+  const code = Array.from(randomBytes(8), (byte) => codeLetters[byte % codeLetters.length]).join("");
+  const endsAt = await data.addPairing(digestOf(code), rigId, by, pairingMinutes);
+  return { code: `${code.slice(0, 4)}-${code.slice(4)}`, endsAt };
+}
+
+/**
+ * Trades a code for a token that is bound to the code's rig, once.
+ * @throws Problem 401 for a code that is wrong, used or too old, 429 after ten of them from one address
+ */
+export async function pairDevice(
+  { code, name }: Body<"pairDevice">,
+  { address }: Pick<Caller, "address">,
+): Promise<{ token: string; rigId: string; rig: string }> {
+  const given = await tried(address);
+  const token = newSecret("program");
+  const paired = await writing({ kind: "program", name }, async (touch) => {
+    const found = await data.takePairing(digestOf(codeAs(code)));
+    if (!found) return null;
+    await data.addProgram(name, "runs", digestOf(token), found.madeBy, found.rigId);
+    touch(aboutPeople);
+    return found;
+  });
+  if (!paired)
+    throw new Problem(
+      401,
+      "This code pairs no device.",
+      "A code holds for ten minutes and for one device. Make another on the rig's page.",
+    );
+  await given();
+  return { token, rigId: paired.rigId, rig: paired.rig };
 }
 
 /** Makes a read-only link. @returns its path, shown this once */

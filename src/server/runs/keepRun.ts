@@ -248,21 +248,27 @@ async function openOne(id: string) {
   return run;
 }
 
+/** Appends pieces to an open run, all or none; one seen before changes nothing. @returns how many were new */
+export async function appendPieces(actor: Actor, id: string, pieces: Body<"appendRun">[]): Promise<number> {
+  return writing(actor, async (touch) => {
+    const run = await openOne(id);
+    let kept = 0;
+    for (const piece of pieces) {
+      refuseValues(piece, run.form);
+      const values = Float32Array.from(piece.values);
+      if (await data.appendChunk(id, { ...piece, bytes: Buffer.from(values.buffer) })) kept++;
+    }
+    if (kept > 0) touch({ kind: "job", id: run.jobId });
+    return kept;
+  });
+}
+
 /** Appends a piece to an open run; a piece seen before changes nothing. */
-export async function appendRun(
+export const appendRun = async (
   actor: Actor,
   id: string,
   piece: Body<"appendRun">,
-): Promise<{ kept: boolean }> {
-  return writing(actor, async (touch) => {
-    const run = await openOne(id);
-    refuseValues(piece, run.form);
-    const values = Float32Array.from(piece.values);
-    const kept = await data.appendChunk(id, { ...piece, bytes: Buffer.from(values.buffer) });
-    if (kept) touch({ kind: "job", id: run.jobId });
-    return { kept };
-  });
-}
+): Promise<{ kept: boolean }> => ({ kept: (await appendPieces(actor, id, [piece])) > 0 });
 
 /**
  * Ends an open run: measured and judged from what was appended.

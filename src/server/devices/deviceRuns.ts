@@ -1,0 +1,94 @@
+import type { Body, Output } from "@/contract";
+import * as data from "@/data";
+import type { Asker } from "@/server/actor";
+import { conditionsFor } from "@/server/jobs/benchUse";
+import { loadOnRig } from "@/server/jobs/loadStory";
+import { Problem, notFound } from "@/server/problem";
+import { appendPieces, finishRun, openRun } from "@/server/runs/keepRun";
+
+/** The rig that a device is paired with; only such get here. @throws Problem 404 for anybody else */
+function rigOf({ rigId }: Asker): string {
+  if (rigId === undefined) throw notFound("device");
+  return rigId;
+}
+
+/** A run of another rig is none that this device knows of. @throws Problem 404 */
+async function ownRun(actor: Asker, id: string): Promise<void> {
+  const place = await data.placeOfRun(id);
+  const job = place && !place.deleted ? await data.findJob(place.jobId) : null;
+  if (job?.rigId !== rigOf(actor)) throw notFound("run");
+}
+
+/** The job that a rig's runs go to: the one on the bench, else the one that is open and was worked at last. */
+async function jobInHand(rigId: string): Promise<string | null> {
+  const bench = await data.readBench();
+  const onBench = bench.jobId === null ? null : await data.findJob(bench.jobId);
+  if (onBench && onBench.rigId === rigId && !onBench.closedAt && !onBench.deletedAt) return onBench.id;
+  return data.lastOpenJob(rigId);
+}
+
+export async function viewOwnDevice(actor: Asker): Promise<Output<"viewOwnDevice">> {
+  const receivedMs = Date.now();
+  const rigId = rigOf(actor);
+  const [rig, id] = [await data.findRig(rigId), await jobInHand(rigId)];
+  const job = id === null ? null : await data.findJob(id);
+  return {
+    rig: rig?.name ?? "",
+    job: job && { id: job.id, title: job.title, engine: `${job.engine} ${job.build}` },
+    receivedMs,
+    answeredMs: Date.now(),
+  };
+}
+
+/** Opens a run in the job in hand, with what is in force there. @throws Problem 409 where the rig has no open job */
+export async function openDeviceRun(
+  actor: Asker,
+  { label, fileName, form }: Body<"openDeviceRun">,
+): Promise<{ id: string; number: number }> {
+  const jobId = await jobInHand(rigOf(actor));
+  if (jobId === null)
+    throw new Problem(
+      409,
+      "This rig has no open job.",
+      "Open one for the title that runs, or put it on the bench.",
+    );
+  const { rig, story, holds } = await loadOnRig(jobId);
+  const bench = await data.readBench();
+  const lies = bench.rigId === rig.id ? bench.conditions : null;
+  return openRun(actor, {
+    form,
+    run: {
+      jobId,
+      source: "log",
+      label,
+      fileName,
+      settings: story.standing.settings,
+      conditions: { ...(lies ?? (await conditionsFor(rig))), ...holds.decided, capturePath: "engine log" },
+      cacheState: "unknown",
+      crashed: false,
+      skippedRows: 0,
+      preflight: [],
+      notes: "",
+      trialId: null,
+      arm: null,
+    },
+  });
+}
+
+export async function appendDeviceRun(
+  actor: Asker,
+  id: string,
+  { pieces }: Body<"appendDeviceRun">,
+): Promise<{ kept: number }> {
+  await ownRun(actor, id);
+  return { kept: await appendPieces(actor, id, pieces) };
+}
+
+export async function finishDeviceRun(
+  actor: Asker,
+  id: string,
+  input: Body<"finishDeviceRun">,
+): Promise<Output<"finishDeviceRun">> {
+  await ownRun(actor, id);
+  return finishRun(actor, id, input);
+}
