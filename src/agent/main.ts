@@ -1,12 +1,16 @@
 import { existsSync, statSync, writeFileSync } from "node:fs";
+import { hostname } from "node:os";
 import { basename, join } from "node:path";
-import { setTimeout as wait } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
-import { deviceOf, readingOf, type DeviceReading, type Kept, type Sampled } from "@/core/device";
+import { deviceOf, type Sampled } from "@/core/device";
 import { traceCsv } from "@/core/trace";
+import { pair, stream } from "./bringing";
 import { Following } from "./following";
-import { kernelTree, remembering } from "./kernelTree";
+import { usualHome } from "./home";
+import { kernelTree } from "./kernelTree";
+import { Recording } from "./recording";
+import { readings, type Pace } from "./readings";
 
 const help = `lamp-agent: what a device says of itself, by its kernel's own files
 
@@ -19,8 +23,15 @@ const help = `lamp-agent: what a device says of itself, by its kernel's own file
       both: follows a frame log while it is written, or the newest of a folder, and when it is stopped by
       Ctrl-C or the seconds are over writes each log again with what was read of the device beside it
 
-It runs as whoever starts it, opens no port and sends nothing. It writes to its standard output, and record
-to the folder of --out, which is this one unless said otherwise; a file that is there is never written over.
+  lamp-agent pair ADDRESS CODE [--name NAME]
+      pairs this device with the rig whose page shows the code
+  lamp-agent stream [--follow FILE|FOLDER] [--label TEXT] [--seconds N] [--rate N] [--root FOLDER]
+      sends each log while it is written, or what comes by standard input, with what is read of the device;
+      what can't be sent waits in --home, and goes at the next chance
+
+It runs as whoever starts it, opens no port, and sends nothing but to the server it was paired with. It
+writes to its standard output, record to the folder of --out, which is this one unless said otherwise, pair and
+stream to that of --home, ~/.lamp-agent; a file that is there is never written over.
 --root reads a recorded tree of kernel files in place of this device's.
 `;
 
@@ -40,39 +51,7 @@ function detect(root: string, json: boolean): void {
   for (const lacking of facts.lacking) say(`not said: ${lacking}`);
 }
 
-/**
- * Reads the device again and again.
- * @param take gets each reading and when it was made, ms from the start
- * @returns how long it took, ms
- */
-async function readings(
-  root: string,
-  { seconds, rate }: { seconds: number; rate: number },
-  take: (reading: DeviceReading, at: number) => void,
-  stop?: AbortSignal,
-): Promise<number> {
-  const tree = remembering(kernelTree(root), () => performance.now());
-  const begun = performance.now();
-  let kept: Kept | null = null;
-  const told = new Set<string>();
-  for (let k = 0; !stop?.aborted; k++) {
-    const at = performance.now() - begun;
-    const { reading, kept: now } = readingOf(tree, kept, at);
-    kept = now;
-    for (const [path, why] of Object.entries(reading.refused))
-      if (!told.has(path)) {
-        told.add(path);
-        process.stderr.write(`${path}: ${why}\n`);
-      }
-    take(reading, at);
-    const next = ((k + 1) * 1000) / rate;
-    if (next >= seconds * 1000) break;
-    await wait(Math.max(0, next - (performance.now() - begun)));
-  }
-  return performance.now() - begun;
-}
-
-async function sample(root: string, pace: { seconds: number; rate: number }): Promise<void> {
+async function sample(root: string, pace: Pace): Promise<void> {
   await readings(root, pace, ({ channels, all, onBattery }, at) =>
     say(
       JSON.stringify({
@@ -86,13 +65,9 @@ async function sample(root: string, pace: { seconds: number; rate: number }): Pr
 }
 
 /** Follows a log and writes it with what the device did meanwhile. @returns the exit code: 1 where no log came */
-async function record(
-  root: string,
-  follow: string,
-  out: string,
-  pace: { seconds: number; rate: number },
-): Promise<number> {
-  const following = new Following(follow);
+async function record(root: string, follow: string, out: string, pace: Pace): Promise<number> {
+  const recording = new Recording();
+  const following = new Following(follow, recording.take);
   const samples: Sampled[] = [];
   const stop = new AbortController();
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => stop.abort());
@@ -107,7 +82,7 @@ async function record(
     stop.signal,
   );
   following.look(took);
-  const { logs, left } = following.end(samples);
+  const { logs, left } = recording.end(samples);
   for (const { path, why } of left) process.stderr.write(`${path}: ${why}\n`);
   for (const { path, trace } of logs) {
     const roles = trace.channels.map(({ role }) => role);
@@ -138,6 +113,9 @@ async function run(given: string[]): Promise<number> {
         root: { type: "string", default: "/" },
         follow: { type: "string" },
         out: { type: "string", default: "." },
+        home: { type: "string", default: usualHome() },
+        name: { type: "string", default: hostname() },
+        label: { type: "string", default: "" },
         seconds: { type: "string" },
         rate: { type: "string", default: String(usualRate) },
         json: { type: "boolean", default: false },
@@ -152,12 +130,19 @@ async function run(given: string[]): Promise<number> {
       return command === undefined && !values.help ? 2 : 0;
     }
     // A recording goes on until it is stopped.
-    const seconds = Number(values.seconds ?? (command === "record" ? 24 * 3600 : 10));
+    const seconds = Number(values.seconds ?? (command === "record" || command === "stream" ? 24 * 3600 : 10));
     const rate = Number(values.rate);
     if (!(seconds > 0) || !(rate > 0 && rate <= 100))
       throw new Error("--seconds and --rate are numbers above 0; a rate is 100 at most.");
     if (command === "detect") detect(values.root, values.json);
     else if (command === "sample") await sample(values.root, { seconds, rate });
+    else if (command === "pair") {
+      const [, address, code] = positionals;
+      if (address === undefined || code === undefined)
+        throw new Error("pair takes the server's address and the code.");
+      return await pair(values.home, address, code, values.name);
+    } else if (command === "stream")
+      return await stream(values.root, { ...values, follow: values.follow }, { seconds, rate });
     else if (command === "record") {
       if (values.follow === undefined) throw new Error("record takes --follow FILE, or a folder.");
       return await record(values.root, values.follow, values.out, { seconds, rate });

@@ -11,6 +11,11 @@ export const deviceRunSchema = z.object({
   label: text(120).default(""),
   fileName: text(255).nullable().default(null),
   form: z.enum(["frames", "interval"]).describe("What its trace is made of: frame times, or readings."),
+  startedMs: z
+    .number()
+    .int()
+    .optional()
+    .describe("When it began by the clock here, ms since 1970, UTC; now unless said."),
 });
 
 export const piecesQuery = z.object({

@@ -43,8 +43,9 @@ export async function viewOwnDevice(actor: Asker): Promise<Output<"viewOwnDevice
 /** Opens a run in the job in hand, with what is in force there. @throws Problem 409 where the rig has no open job */
 export async function openDeviceRun(
   actor: Asker,
-  { label, fileName, form }: Body<"openDeviceRun">,
+  { label, fileName, form, startedMs }: Body<"openDeviceRun">,
 ): Promise<{ id: string; number: number }> {
+  const madeAt = startedMs === undefined ? new Date() : startedAt(startedMs);
   const jobId = await jobInHand(rigOf(actor));
   if (jobId === null)
     throw new Problem(
@@ -55,7 +56,7 @@ export async function openDeviceRun(
   const { rig, story, holds } = await loadOnRig(jobId);
   const bench = await data.readBench();
   const lies = bench.rigId === rig.id ? bench.conditions : null;
-  return openRun(actor, {
+  const opened: Body<"openRun"> = {
     form,
     run: {
       jobId,
@@ -72,7 +73,26 @@ export async function openDeviceRun(
       trialId: null,
       arm: null,
     },
-  });
+  };
+  return openRun(actor, opened, madeAt);
+}
+
+/** Clocks may be apart by so much, ms. */
+const apartMs = 60_000;
+/** What waited longer on a device than this isn't taken for a run of now, days. */
+const longestDays = 90;
+
+/** When a run began. @throws Problem 422 for a moment that can't be */
+function startedAt(ms: number): Date {
+  const ago = Date.now() - ms;
+  if (ago < -apartMs || ago > longestDays * 24 * 3600 * 1000)
+    throw new Problem(
+      422,
+      `A run that began ${new Date(Math.max(-8.64e15, Math.min(8.64e15, ms))).toISOString()} isn't taken.`,
+      `It began in the last ${longestDays} days. Set the device's clock.`,
+      { startedMs: "This moment can't be." },
+    );
+  return new Date(Math.min(ms, Date.now()));
 }
 
 export async function appendDeviceRun(

@@ -1,6 +1,5 @@
 import type { devicesEndpoints } from "@/contract/devices";
 import { beginPairing, pairDevice } from "@/server/people/people";
-import { made } from "@/server/request/made";
 import type { Handlers } from "@/server/request/request";
 import { appendDeviceRun, finishDeviceRun, openDeviceRun, viewOwnDevice } from "./deviceRuns";
 import { readPieces, viewLive } from "./live";

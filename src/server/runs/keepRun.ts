@@ -210,13 +210,17 @@ export async function readRunFile(id: string): Promise<HandedOut> {
   return { name: `${file.name}.gz`, content: new Uint8Array(file.bytes) };
 }
 
-/** Opens a run that grows. */
-export async function openRun(actor: Actor, input: Body<"openRun">): Promise<{ id: string; number: number }> {
+/** Opens a run that grows. @param madeAt when it began; now unless said */
+export async function openRun(
+  actor: Actor,
+  input: Body<"openRun">,
+  madeAt?: Date,
+): Promise<{ id: string; number: number }> {
   const { run, form } = input;
   const { crashed: _crashed, ...rest } = run;
   return writing(actor, async (touch) => {
     touch(...touched(run));
-    return open(rest, form);
+    return open(rest, form, madeAt);
   });
 }
 

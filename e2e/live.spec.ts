@@ -1,0 +1,197 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import { spawn, type ChildProcess } from "node:child_process";
+import { appendFileSync, existsSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { connect, createServer, type Socket } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { phoneTree, writeTree } from "../src/testing/kernelTrees";
+import { freshJob } from "./support";
+
+/* A device's agent as it is handed out, with the application that hands it out. */
+
+const json = async (request: APIRequestContext, path: string) => (await request.get(`/api/v1${path}`)).json();
+
+let work: string;
+let bundle: string;
+let root: string;
+test.beforeAll(async ({ request }) => {
+  work = mkdtempSync(join(tmpdir(), "velvet-lamp-live-"));
+  bundle = join(work, "lamp-agent.mjs");
+  writeFileSync(bundle, await (await request.get("/agent.mjs")).body());
+  root = join(work, "device");
+  writeTree(root, phoneTree);
+});
+test.afterAll(() => rmSync(work, { recursive: true, force: true }));
+
+/** A rig of its own with a job, and a device that is paired with it. */
+async function device(request: APIRequestContext, address: string) {
+  const { rows } = await json(request, "/rigs?search=Pipit");
+  const made = await request.post(`/api/v1/rigs/${rows[0].id}/duplicate`);
+  const { id: rigId } = await made.json();
+  const job = await freshJob(request, "Glasshouse Duel", { rigId });
+  const { code } = await (await request.post(`/api/v1/rigs/${rigId}/pairings`)).json();
+  const home = mkdtempSync(join(work, "home-"));
+  const pairing = agent("pair", address, code, "--home", home, "--name", `Device ${Date.now()}`);
+  expect([await pairing.ended, pairing.said()]).toEqual([0, expect.stringContaining("Paired with")]);
+  return { rigId, job, home };
+}
+
+function agent(...args: string[]): { child: ChildProcess; ended: Promise<number | null>; said: () => string } {
+  const child = spawn(process.execPath, [bundle, ...args], { cwd: work, stdio: ["pipe", "pipe", "pipe"] });
+  let said = "";
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on("data", (part: Buffer) => (said += part.toString()));
+  return { child, said: () => said, ended: new Promise((resolve) => child.once("exit", resolve)) };
+}
+
+const streams = (home: string, ...more: string[]) =>
+  agent("stream", "--home", home, "--root", root, "--rate", "10", ...more);
+
+/** Frames of 20 ms as they are made, a tenth of a second at a time. */
+async function play(log: string, ms: number, each: () => void = () => {}) {
+  writeFileSync(log, "frame time ms\n");
+  for (let at = 0; at < ms; at += 100) {
+    await wait(100);
+    appendFileSync(log, "20\n".repeat(5));
+    each();
+  }
+}
+
+const runsOf = async (request: APIRequestContext, job: string) => (await json(request, `/jobs/${job}`)).runs;
+const framesOf = async (request: APIRequestContext, run: string) => {
+  const { pieces } = await json(request, `/runs/${run}/pieces`);
+  return pieces.flatMap(({ role, values }: { role: string; values: number[] }) =>
+    role === "trace" ? values : [],
+  );
+};
+
+test("a device is paired by a code, and its log is a run while it is written, with what the kernel says", async ({
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(90_000);
+  const { home, job } = await device(request, baseURL!);
+  const log = join(work, "frames.csv");
+  const one = streams(home, "--follow", log, "--label", "from the agent");
+  await expect.poll(one.said).toMatch(/Brings runs to .*: Glasshouse Duel, .* Its clock is -?\d+ ms ahead/);
+  await play(log, 4000);
+  // It grows on the server while it is played.
+  const { runs } = await json(request, "/live");
+  const live = runs.find(({ jobId }: { jobId: string }) => jobId === job);
+  expect((await framesOf(request, live.runId)).length).toBeGreaterThan(50);
+  one.child.kill("SIGINT");
+  expect([await one.ended, one.said()]).toEqual([0, expect.any(String)]);
+  const [run] = await runsOf(request, job);
+  expect(run).toMatchObject({ state: "whole", label: "from the agent", fileName: "frames.csv" });
+  expect(run.summary.averageFps).toBeCloseTo(50, 1);
+  expect(await framesOf(request, run.id)).toEqual(Array.from({ length: 200 }, () => 20));
+  const { pieces } = await json(request, `/runs/${run.id}/pieces`);
+  const roles = new Set(pieces.map(({ role }: { role: string }) => role));
+  expect([...roles]).toEqual(expect.arrayContaining(["trace", "temperature", "watts", "cpuClock"]));
+  expect(readdirSync(join(home, "spool"))).toEqual([]);
+  // What lets it in is for its owner alone.
+  expect(statSync(join(home, "pairing.json")).mode & 0o777).toBe(0o600);
+});
+
+test("a log from standard input is streamed to its end", async ({ request, baseURL }) => {
+  const { home, job } = await device(request, baseURL!);
+  const one = streams(home);
+  one.child.stdin?.end(
+    `time s,fps\n${Array.from({ length: 40 }, (_, k) => `${k},${58 + (k % 3)}`).join("\n")}\n`,
+  );
+  expect([await one.ended, one.said()]).toEqual([0, expect.any(String)]);
+  const [run] = await runsOf(request, job);
+  expect(run).toMatchObject({ state: "whole", form: "interval" });
+  expect(run.summary.averageFps).toBeCloseTo(59, 0);
+});
+
+test("killed in the middle, what it had is sent at the next start as a run that was cut off, nothing twice", async ({
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(90_000);
+  const { home, job } = await device(request, baseURL!);
+  const log = join(work, "killed.csv");
+  const one = streams(home, "--follow", log);
+  await expect.poll(one.said).toContain("Brings runs to");
+  await play(log, 3000);
+  one.child.kill("SIGKILL");
+  await one.ended;
+  rmSync(log);
+  const again = streams(home, "--follow", log, "--seconds", "1");
+  expect([await again.ended, again.said()]).toEqual([0, expect.any(String)]);
+  const runs = await runsOf(request, job);
+  expect(runs).toMatchObject([{ state: "cut off" }]);
+  const frames = await framesOf(request, runs[0].id);
+  expect(new Set(frames)).toEqual(new Set([20]));
+  expect(frames.length).toBeGreaterThan(100);
+  expect(frames.length).toBeLessThanOrEqual(150);
+});
+
+test("over a line that is cut again and again every frame arrives once", async ({ request, baseURL }) => {
+  test.setTimeout(120_000);
+  const { port } = new URL(baseURL!);
+  const open = new Set<Socket>();
+  let isDown = false;
+  const proxy = createServer((near) => {
+    if (isDown) return void near.destroy();
+    const far = connect(Number(port), "127.0.0.1");
+    for (const [one, other] of [
+      [near, far],
+      [far, near],
+    ] as const) {
+      open.add(one);
+      one.on("data", (part) => other.writable && other.write(part));
+      one.on("close", () => (open.delete(one), other.destroy()));
+      one.on("error", () => other.destroy());
+    }
+  });
+  await new Promise<void>((resolve) => proxy.listen(0, "127.0.0.1", resolve));
+  const address = `http://127.0.0.1:${(proxy.address() as { port: number }).port}`;
+  try {
+    const { home, job } = await device(request, address);
+    const log = join(work, "cut.csv");
+    const one = streams(home, "--follow", log);
+    await expect.poll(one.said).toContain("Brings runs to");
+    let [cuts, step] = [0, 0];
+    await play(log, 6000, () => {
+      step++;
+      isDown = step % 20 > 14;
+      if (step % 3 !== 0) return;
+      cuts++;
+      for (const socket of open) socket.destroy();
+    });
+    isDown = false;
+    one.child.kill("SIGINT");
+    expect([await one.ended, one.said()]).toEqual([0, expect.any(String)]);
+    const runs = await runsOf(request, job);
+    expect(runs).toMatchObject([{ state: "whole" }]);
+    expect(await framesOf(request, runs[0].id)).toEqual(Array.from({ length: 300 }, () => 20));
+    console.log(`cuts of the line: ${cuts}; frames that arrived: 300 of 300`);
+  } finally {
+    for (const socket of open) socket.destroy();
+    proxy.close();
+  }
+});
+
+test("a token that is revoked in mid-stream ends it in words, and what wasn't sent stays on the device", async ({
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(90_000);
+  const { home, rigId } = await device(request, baseURL!);
+  const log = join(work, "revoked.csv");
+  const one = streams(home, "--follow", log);
+  await expect.poll(one.said).toContain("Brings runs to");
+  const { devices } = await json(request, "/live");
+  const { id } = devices.find((each: { rigId: string }) => each.rigId === rigId);
+  let step = 0;
+  await play(log, 4000, () => {
+    if (++step === 20) void request.delete(`/api/v1/programs/${id}`);
+  });
+  expect(await one.ended).toBe(1);
+  expect(one.said()).toMatch(/batches wait in/);
+  expect(existsSync(join(home, "spool"))).toBe(true);
+  expect(readdirSync(join(home, "spool"))).toHaveLength(1);
+});

@@ -1,0 +1,210 @@
+import { randomUUID } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
+import { join } from "node:path";
+import type { Grown } from "@/core/device";
+import { joinedMarks } from "@/core/device";
+import { traceRole, type ChannelRole, type Mark } from "@/core/trace";
+import { writeWhole, type Pairing } from "./home";
+import { asked, wordsOf, type Said } from "./server";
+
+/** A run on disk: what is known of it, beside the batches that weren't sent yet. */
+interface SpooledRun {
+  /** Tells the server the same opening from another. */
+  key: string;
+  form: Grown["form"];
+  label: string;
+  fileName: string | null;
+  /** When its trace began by this device's clock, ms since 1970, UTC, and how far the server's was ahead. */
+  begunMs: number;
+  offsetMs: number;
+  /** The server's id, once it is open there. */
+  id: string | null;
+  state: "whole" | "cut off" | null;
+  marks: Mark[];
+}
+
+interface Piece {
+  role: ChannelRole | typeof traceRole;
+  sequence: number;
+  values: number[];
+}
+
+/** Values in one piece, at most; a batch holds a piece a role. */
+const mostValues = 20_000;
+/** What may wait on disk, bytes. */
+export const mostSpoolBytes = 256 * 1024 * 1024;
+
+const runFile = "run.json";
+const isBatch = (name: string) => /^\d{9}\.json$/.test(name);
+
+/**
+ * Runs that wait to be sent, in folders of the agent's own: every batch is a file that is there whole or not at all,
+ * and is taken away once the server has it. What a kill leaves is sent at the next start.
+ */
+export class Spool {
+  readonly folder: string;
+  private writing: { path: string; run: SpooledRun; sequences: Map<string, number>; batch: number } | null =
+    null;
+  private bytes: number;
+
+  constructor(
+    home: string,
+    private readonly mostBytes = mostSpoolBytes,
+  ) {
+    this.folder = join(home, "spool");
+    mkdirSync(this.folder, { recursive: true, mode: 0o700 });
+    this.bytes = this.runs().reduce((sum, path) => sum + bytesIn(path), 0);
+    // Nobody writes them any more.
+    for (const path of this.runs()) {
+      const run = readRun(path);
+      if (run === null) rmSync(path, { recursive: true, force: true });
+      else if (run.state === null) putRun(path, { ...run, state: "cut off" });
+    }
+  }
+
+  /** Runs in the order they were begun. */
+  runs(): string[] {
+    return readdirSync(this.folder)
+      .sort()
+      .map((name) => join(this.folder, name));
+  }
+
+  /** Batches that wait, of all runs. */
+  waiting(): number {
+    return this.runs().reduce((sum, path) => sum + readdirSync(path).filter(isBatch).length, 0);
+  }
+
+  begin(of: Pick<SpooledRun, "form" | "label" | "fileName" | "begunMs" | "offsetMs">): void {
+    const key = randomUUID();
+    const path = join(this.folder, `${String(Date.now()).padStart(15, "0")}-${key}`);
+    const run: SpooledRun = { ...of, key, id: null, state: null, marks: [] };
+    mkdirSync(path, { mode: 0o700 });
+    putRun(path, run);
+    this.writing = { path, run, sequences: new Map(), batch: 0 };
+  }
+
+  /** Keeps what came, until the server has it. @returns false where there is no room: the run ends here then */
+  add({ values, channels, marks }: Grown): boolean {
+    const { writing } = this;
+    if (!writing) return false;
+    const roles: [Piece["role"], number[]][] = [
+      [traceRole, values],
+      ...(Object.entries(channels) as [ChannelRole, number[]][]),
+    ];
+    for (const [role, all] of roles)
+      for (let at = 0; at < all.length; at += mostValues) {
+        const sequence = writing.sequences.get(role) ?? 0;
+        const text = JSON.stringify([
+          { role, sequence, values: all.slice(at, at + mostValues) },
+        ] satisfies Piece[]);
+        if (this.bytes + text.length > this.mostBytes) return false;
+        writeWhole(join(writing.path, `${String(writing.batch++).padStart(9, "0")}.json`), text);
+        writing.sequences.set(role, sequence + 1);
+        this.bytes += text.length;
+      }
+    if (marks.length > 0) {
+      writing.run.marks = joinedMarks([...writing.run.marks, ...marks]);
+      this.keepRun();
+    }
+    return true;
+  }
+
+  /** Nothing more comes of the run in hand. */
+  end(state: "whole" | "cut off"): void {
+    if (!this.writing) return;
+    this.writing.run.state = state;
+    this.keepRun();
+    this.writing = null;
+  }
+
+  private keepRun(): void {
+    if (!this.writing) return;
+    const { path, run } = this.writing;
+    // Its id came from the sender meanwhile.
+    putRun(path, { ...run, id: readRun(path)?.id ?? null });
+  }
+
+  /**
+   * Sends what waits, a request at a time, until all is there.
+   * @returns why it stopped: null for done, "later" where the server can't be reached, or what it refused for good
+   */
+  async send(pairing: Pairing): Promise<"later" | { refused: string; isEnd: boolean } | null> {
+    for (const path of this.runs()) {
+      const failed = await this.sendRun(pairing, path);
+      if (failed === null) continue;
+      const { status } = failed;
+      if (status === null || status >= 500 || status === 408 || status === 429) return "later";
+      const refused = wordsOf(failed);
+      if (status === 401 || status === 403) return { refused, isEnd: true };
+      // What can't be taken is kept aside: nothing that was measured is thrown away.
+      this.putAside(path);
+      return { refused, isEnd: false };
+    }
+    return null;
+  }
+
+  /** @returns what the server said where it didn't take something; null where all that waits was sent */
+  private async sendRun(pairing: Pairing, path: string): Promise<Said | null> {
+    let run = readRun(path);
+    if (run === null) return null;
+    const batches = readdirSync(path).filter(isBatch).sort();
+    if (run.id === null) {
+      if (batches.length === 0 && run.state === null) return null;
+      if (batches.length === 0) return this.done(path);
+      const { form, label, fileName, begunMs, offsetMs } = run;
+      const body = { form, label, fileName, startedMs: Math.round(begunMs + offsetMs) };
+      const said = await asked(pairing, "POST", "/device/runs", body, run.key);
+      if (said.status !== 201) return said;
+      run = { ...(readRun(path) ?? run), id: String(said.answer.id) };
+      putRun(path, run);
+      if (this.writing?.path === path) this.writing.run.id = run.id;
+    }
+    for (let at = 0; at < batches.length; at += batchesAtOnce) {
+      const files = batches.slice(at, at + batchesAtOnce).map((name) => join(path, name));
+      const texts = files.map((file) => readFileSync(file, "utf8"));
+      const pieces = texts.flatMap((text) => JSON.parse(text) as Piece[]);
+      const said = await asked(pairing, "POST", `/device/runs/${run.id}/pieces`, { pieces });
+      if (said.status !== 201) return said;
+      for (const file of files) rmSync(file, { force: true });
+      this.bytes -= texts.reduce((sum, text) => sum + text.length, 0);
+    }
+    const now = readRun(path);
+    if (now === null || now.state === null || readdirSync(path).some(isBatch)) return null;
+    const said = await asked(pairing, "POST", `/device/runs/${run.id}/finish`, {
+      state: now.state,
+      marks: now.marks,
+    });
+    // Finished before, and the answer was lost.
+    if (said.status !== 200 && !(said.status === 409 && said.answer.title === "This run is finished."))
+      return said;
+    return this.done(path);
+  }
+
+  private done(path: string): null {
+    rmSync(path, { recursive: true, force: true });
+    return null;
+  }
+
+  private putAside(path: string): void {
+    const refused = join(this.folder, "..", "refused");
+    mkdirSync(refused, { recursive: true, mode: 0o700 });
+    if (this.writing?.path === path) this.writing = null;
+    renameSync(path, join(refused, path.split("/").at(-1) ?? "run"));
+  }
+}
+
+/** Batches that are sent in one request: many have gathered where the server was away. */
+const batchesAtOnce = 7;
+
+const putRun = (path: string, run: SpooledRun) => writeWhole(join(path, runFile), JSON.stringify(run));
+
+function readRun(path: string): SpooledRun | null {
+  try {
+    return JSON.parse(readFileSync(join(path, runFile), "utf8")) as SpooledRun;
+  } catch {
+    return null;
+  }
+}
+
+const bytesIn = (path: string): number =>
+  existsSync(path) ? readdirSync(path).reduce((sum, name) => sum + statSync(join(path, name)).size, 0) : 0;
