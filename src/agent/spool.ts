@@ -1,9 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
-import type { Grown } from "@/core/device";
-import { joinedMarks } from "@/core/device";
-import { traceRole, type ChannelRole, type Mark } from "@/core/trace";
+import { joinedMarks, type Grown } from "@/core/device";
+import { channelRoles, traceRole, type ChannelRole, type Mark } from "@/core/trace";
 import { writeWhole, type Pairing } from "./home";
 import { asked, wordsOf, type Said } from "./server";
 
@@ -29,8 +28,23 @@ interface Piece {
   values: number[];
 }
 
-/** Values in one piece, at most; a batch holds a piece a role. */
+/** The run that is being written. */
+interface Writing {
+  path: string;
+  run: SpooledRun;
+  sequences: Map<string, number>;
+  batch: number;
+  /** What came since the last batch. */
+  gathered: Map<Piece["role"], number[]>;
+  writtenAt: number;
+}
+
+/** A batch is written so often, ms: a kill loses no more. */
+const gatherMs = 1000;
+/** Values in one piece, at most. A pair is never cut in two. */
 const mostValues = 20_000;
+/** Pieces in one request, at most. */
+const mostAtOnce = 90;
 /** What may wait on disk, bytes. */
 export const mostSpoolBytes = 256 * 1024 * 1024;
 
@@ -80,38 +94,52 @@ export class Spool {
     const run: SpooledRun = { ...of, key, id: null, state: null, marks: [] };
     mkdirSync(path, { mode: 0o700 });
     putRun(path, run);
-    this.writing = { path, run, sequences: new Map(), batch: 0 };
+    this.writing = {
+      path,
+      run,
+      sequences: new Map(),
+      batch: 0,
+      gathered: new Map(),
+      writtenAt: performance.now(),
+    };
   }
 
-  /** Keeps what came, until the server has it. @returns false where there is no room: the run ends here then */
+  /** Takes what came; once a second, it is kept until the server has it. @returns false where there is no room for it */
   add({ values, channels, marks }: Grown): boolean {
     const { writing } = this;
     if (!writing) return false;
-    const roles: [Piece["role"], number[]][] = [
-      [traceRole, values],
-      ...(Object.entries(channels) as [ChannelRole, number[]][]),
-    ];
-    for (const [role, all] of roles)
-      for (let at = 0; at < all.length; at += mostValues) {
-        const sequence = writing.sequences.get(role) ?? 0;
-        const text = JSON.stringify([
-          { role, sequence, values: all.slice(at, at + mostValues) },
-        ] satisfies Piece[]);
-        if (this.bytes + text.length > this.mostBytes) return false;
-        writeWhole(join(writing.path, `${String(writing.batch++).padStart(9, "0")}.json`), text);
-        writing.sequences.set(role, sequence + 1);
-        this.bytes += text.length;
-      }
+    const roles = Object.entries({ [traceRole]: values, ...channels }) as [Piece["role"], number[]][];
+    for (const [role, fresh] of roles) {
+      const all = writing.gathered.get(role) ?? [];
+      for (const value of fresh) all.push(value);
+      writing.gathered.set(role, all);
+    }
     if (marks.length > 0) {
       writing.run.marks = joinedMarks([...writing.run.marks, ...marks]);
       this.keepRun();
     }
+    return performance.now() - writing.writtenAt < gatherMs || this.write();
+  }
+
+  /** Writes what was gathered. @returns false where there is no room for it */
+  private write(): boolean {
+    const { writing } = this;
+    if (!writing) return false;
+    writing.writtenAt = performance.now();
+    for (const pieces of batchesOf(writing.gathered, writing.sequences)) {
+      const text = JSON.stringify(pieces);
+      if (this.bytes + text.length > this.mostBytes) return false;
+      writeWhole(join(writing.path, `${String(writing.batch++).padStart(9, "0")}.json`), text);
+      this.bytes += text.length;
+    }
+    writing.gathered.clear();
     return true;
   }
 
   /** Nothing more comes of the run in hand. */
   end(state: "whole" | "cut off"): void {
     if (!this.writing) return;
+    this.write();
     this.writing.run.state = state;
     this.keepRun();
     this.writing = null;
@@ -159,14 +187,24 @@ export class Spool {
       putRun(path, run);
       if (this.writing?.path === path) this.writing.run.id = run.id;
     }
-    for (let at = 0; at < batches.length; at += batchesAtOnce) {
-      const files = batches.slice(at, at + batchesAtOnce).map((name) => join(path, name));
-      const texts = files.map((file) => readFileSync(file, "utf8"));
-      const pieces = texts.flatMap((text) => JSON.parse(text) as Piece[]);
+    let [pieces, files, bytes]: [Piece[], string[], number] = [[], [], 0];
+    for (const [at, name] of batches.entries()) {
+      const file = join(path, name);
+      const text = readFileSync(file, "utf8");
+      pieces.push(...(JSON.parse(text) as Piece[]));
+      files.push(file);
+      bytes += text.length;
+      if (
+        at < batches.length - 1 &&
+        pieces.length < mostAtOnce - channelRoles.length &&
+        bytes < mostBytesAtOnce
+      )
+        continue;
       const said = await asked(pairing, "POST", `/device/runs/${run.id}/pieces`, { pieces });
       if (said.status !== 201) return said;
-      for (const file of files) rmSync(file, { force: true });
-      this.bytes -= texts.reduce((sum, text) => sum + text.length, 0);
+      for (const each of files) rmSync(each, { force: true });
+      this.bytes -= bytes;
+      [pieces, files, bytes] = [[], [], 0];
     }
     const now = readRun(path);
     if (now === null || now.state === null || readdirSync(path).some(isBatch)) return null;
@@ -193,8 +231,20 @@ export class Spool {
   }
 }
 
-/** Batches that are sent in one request: many have gathered where the server was away. */
-const batchesAtOnce = 7;
+/** A request is no larger than this by much, bytes. */
+const mostBytesAtOnce = 500_000;
+
+/** What was gathered in pieces that a server takes, a batch of them at a time. */
+function batchesOf(gathered: Writing["gathered"], sequences: Writing["sequences"]): Piece[][] {
+  const batches: Piece[][] = [];
+  for (const [role, values] of gathered)
+    for (let at = 0; at < values.length; at += mostValues) {
+      const sequence = sequences.get(role) ?? 0;
+      sequences.set(role, sequence + 1);
+      (batches[at / mostValues] ??= []).push({ role, sequence, values: values.slice(at, at + mostValues) });
+    }
+  return batches;
+}
 
 const putRun = (path: string, run: SpooledRun) => writeWhole(join(path, runFile), JSON.stringify(run));
 
