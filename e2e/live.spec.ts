@@ -59,12 +59,18 @@ async function play(log: string, ms: number, each: () => void = () => {}) {
 }
 
 const runsOf = async (request: APIRequestContext, job: string) => (await json(request, `/jobs/${job}`)).runs;
-const framesOf = async (request: APIRequestContext, run: string) => {
-  const { pieces } = await json(request, `/runs/${run}/pieces`);
-  return pieces.flatMap(({ role, values }: { role: string; values: number[] }) =>
-    role === "trace" ? values : [],
-  );
-};
+/** Everything that was appended to a run, asked for as a page that watches it does. */
+async function piecesOf(request: APIRequestContext, run: string) {
+  const found = new Map<string, { role: string; values: number[] }>();
+  for (let [since, more] = ["", true]; more;) {
+    const said = await json(request, `/runs/${run}/pieces${since && `?since=${since}`}`);
+    for (const piece of said.pieces) found.set(`${piece.role} ${piece.sequence}`, piece);
+    [since, more] = [said.until ?? "", said.more];
+  }
+  return [...found.values()];
+}
+const framesOf = async (request: APIRequestContext, run: string): Promise<number[]> =>
+  (await piecesOf(request, run)).flatMap(({ role, values }) => (role === "trace" ? values : []));
 
 test("a device is paired by a code, and its log is a run while it is written, with what the kernel says", async ({
   request,
@@ -86,8 +92,7 @@ test("a device is paired by a code, and its log is a run while it is written, wi
   expect(run).toMatchObject({ state: "whole", label: "from the agent", fileName: "frames.csv" });
   expect(run.summary.averageFps).toBeCloseTo(50, 1);
   expect(await framesOf(request, run.id)).toEqual(Array.from({ length: 200 }, () => 20));
-  const { pieces } = await json(request, `/runs/${run.id}/pieces`);
-  const roles = new Set(pieces.map(({ role }: { role: string }) => role));
+  const roles = new Set((await piecesOf(request, run.id)).map(({ role }) => role));
   expect([...roles]).toEqual(expect.arrayContaining(["trace", "temperature", "watts", "cpuClock"]));
   expect(readdirSync(join(home, "spool"))).toEqual([]);
   // What lets it in is for its owner alone.

@@ -57,8 +57,7 @@ const isBatch = (name: string) => /^\d{9}\.json$/.test(name);
  */
 export class Spool {
   readonly folder: string;
-  private writing: { path: string; run: SpooledRun; sequences: Map<string, number>; batch: number } | null =
-    null;
+  private writing: Writing | null = null;
   private bytes: number;
 
   constructor(
