@@ -90,7 +90,9 @@ describe("the agent's one file", () => {
     expect(agent("--help")).toMatchObject({
       status: 0,
       stdout: expect.stringMatching(
-        new RegExp(`opens no port and sends nothing[^]*This file holds ${told.bytes} bytes`),
+        new RegExp(
+          `opens no port, and sends nothing but to the server it was paired with[^]*This file holds ${told.bytes} bytes`,
+        ),
       ),
     });
     expect(agent()).toMatchObject({ status: 2 });

@@ -173,6 +173,7 @@ describe("on the demo", () => {
     const { id: growing } = await done("openRun", { body: { run, form: "frames" } });
     await done("appendRun", { id: growing, body: { role: "trace", sequence: 0, values: [20, 20, 20, 20] } });
     await done("finishRun", { id: growing, body: { state: "whole" } });
+    await done("changeBench", { saw: (await done("viewBench")).version, body: { jobId } });
     const { code } = await done("beginPairing", { id: rigId });
     const { token } = await done("pairDevice", { body: { code, name: "a phone" } });
     const asDevice = (await whoCalls({ authorization: `Bearer ${token}`, secure: false }))!;
