@@ -23,6 +23,7 @@ async function pages(page: Page): Promise<string[]> {
   const place = `rig=${profile.rigId}&engine=${profile.engineId}`;
   return [
     "/",
+    "/live",
     "/look",
     "/look?way=tally",
     "/beside",

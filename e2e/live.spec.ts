@@ -24,12 +24,23 @@ test.beforeAll(async ({ request }) => {
 });
 test.afterAll(() => rmSync(work, { recursive: true, force: true }));
 
-/** A rig of its own with a job, and a device that is paired with it. */
-async function device(request: APIRequestContext, address: string) {
+/** A rig of its own with a job. */
+async function rigAndJob(request: APIRequestContext) {
   const { rows } = await json(request, "/rigs?search=Pipit");
   const made = await request.post(`/api/v1/rigs/${rows[0].id}/duplicate`);
   const { id: rigId } = await made.json();
-  const job = await freshJob(request, "Glasshouse Duel", { rigId });
+  return { rigId, job: await freshJob(request, "Glasshouse Duel", { rigId }) };
+}
+
+/** The run of a job that grows. */
+async function growing(request: APIRequestContext, job: string) {
+  const { runs } = await json(request, "/live");
+  return runs.find(({ jobId }: { jobId: string }) => jobId === job);
+}
+
+/** The same, and a device that is paired with it. */
+async function device(request: APIRequestContext, address: string) {
+  const { rigId, job } = await rigAndJob(request);
   const { code } = await (await request.post(`/api/v1/rigs/${rigId}/pairings`)).json();
   const home = mkdtempSync(join(work, "home-"));
   const pairing = agent("pair", address, code, "--home", home, "--name", `Device ${Date.now()}`);
@@ -83,8 +94,7 @@ test("a device is paired by a code, and its log is a run while it is written, wi
   await expect.poll(one.said).toMatch(/Brings runs to .*: Glasshouse Duel, .* Its clock is -?\d+ ms ahead/);
   await play(log, 4000);
   // It grows on the server while it is played.
-  const { runs } = await json(request, "/live");
-  const live = runs.find(({ jobId }: { jobId: string }) => jobId === job);
+  const live = await growing(request, job);
   expect((await framesOf(request, live.runId)).length).toBeGreaterThan(50);
   one.child.kill("SIGINT");
   expect([await one.ended, one.said()]).toEqual([0, expect.any(String)]);
@@ -97,6 +107,58 @@ test("a device is paired by a code, and its log is a run while it is written, wi
   expect(readdirSync(join(home, "spool"))).toEqual([]);
   // What lets it in is for its owner alone.
   expect(statSync(join(home, "pairing.json")).mode & 0o777).toBe(0o600);
+});
+
+test("a rig's page gives the code, and a run is watched, marked and ended on the live page", async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(120_000);
+  const { rigId, job } = await rigAndJob(request);
+  await page.goto(`/kit/rigs/${rigId}`);
+  await page.getByRole("button", { name: /^Pair a device with/ }).click();
+  const code = await page.getByText(/^[0-9A-Z]{4}-[0-9A-Z]{4}$/).textContent();
+  const home = mkdtempSync(join(work, "home-"));
+  const pairing = agent("pair", baseURL!, code!, "--home", home, "--name", "The watched one");
+  expect(await pairing.ended).toBe(0);
+  await page.reload();
+  await expect(page.getByRole("row", { name: /The watched one.*nothing just now/ })).toBeVisible();
+
+  const log = join(work, "watched.csv");
+  const one = streams(home, "--follow", log);
+  await expect.poll(one.said).toContain("Brings runs to");
+  const playing = play(log, 16_000);
+  // The strip of a page that was open before says so.
+  await page.getByRole("link", { name: /^live/ }).click();
+  await page.waitForURL(/\/live/);
+  await page.goto(`/live?run=${(await growing(request, job)).runId}`);
+  await expect(page.getByTestId("live-rate")).toHaveText("50.0fps");
+  const whole = page.getByRole("region", { name: "The whole run so far" }).first();
+  await expect(whole).toContainText(/Full-speed time0.0/);
+  await expect(page.getByText(/°C.*W/).first()).toBeVisible();
+  await page.keyboard.press("m");
+  const marks = page.getByTestId("live-marks");
+  await expect(marks).toContainText(/since/);
+  const scene = (await marks.textContent())!.split(" since")[0]!;
+  await page.keyboard.press("l");
+  await expect(marks).toContainText(new RegExp(`${scene} .* to .*, Loading since`));
+  await page.keyboard.press("f");
+  await page.getByRole("button", { name: "picture" }).click();
+  await expect(page.getByText(/A fault of picture at/)).toBeVisible();
+  await page.keyboard.press("x");
+  await expect(page.getByText(/Run \d+ has ended/)).toBeVisible();
+  await expect(
+    page.getByText("No run grows now").or(page.getByRole("list", { name: /grow now/ })),
+  ).toBeVisible();
+  await playing;
+  one.child.kill("SIGINT");
+  expect([await one.ended, one.said()]).toEqual([0, expect.stringContaining("ended on its page")]);
+  const runs = await runsOf(request, job);
+  expect(runs).toMatchObject([{ state: "whole" }]);
+  expect(runs[0].summary.scenes.map(({ scene: of }: { scene: string }) => of)).toEqual([scene, "Loading"]);
+  expect(readdirSync(join(home, "spool"))).toEqual([]);
+  expect(existsSync(join(home, "refused"))).toBe(false);
 });
 
 test("a log from standard input is streamed to its end", async ({ request, baseURL }) => {

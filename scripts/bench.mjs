@@ -1,5 +1,5 @@
 // npm run bench [--
-// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|eye|rigs|predictions|advice|sweeps|timetable|campaigns|capture|large|weight|agent]:
+// core|loop|browser|load|uploads|bodies|hold|holds|processes|fuzz|kill|honesty|diagnosis|eye|rigs|predictions|advice|sweeps|timetable|campaigns|capture|large|weight|agent|growing]:
 // the figures that the speed promises are held against; ratios are taken in one run.
 import { ensureBuild, prepareDatabase, startServer, stopServer } from "./lib/application.mjs";
 import { throwAwayCluster } from "./lib/cluster.mjs";
@@ -28,6 +28,7 @@ const alone = [
   "kill",
   "weight",
   "agent",
+  "growing",
 ];
 if (alone.includes(process.argv[2]))
   process.exit(await show(tsx, [`scripts/benchmarks/${process.argv[2]}.ts`, ...process.argv.slice(3)]));

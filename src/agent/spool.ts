@@ -59,6 +59,8 @@ export class Spool {
   readonly folder: string;
   private writing: Writing | null = null;
   private bytes: number;
+  /** The run in hand was ended on a page: what comes of it now belongs to no run. */
+  private endedThere = false;
 
   constructor(
     home: string,
@@ -87,7 +89,13 @@ export class Spool {
     return this.runs().reduce((sum, path) => sum + readdirSync(path).filter(isBatch).length, 0);
   }
 
+  /** Whether there is room for more, and somebody still wants it. */
+  get isOver(): "ended there" | "full" | null {
+    return this.writing ? null : this.endedThere ? "ended there" : "full";
+  }
+
   begin(of: Pick<SpooledRun, "form" | "label" | "fileName" | "begunMs" | "offsetMs">): void {
+    this.endedThere = false;
     const key = randomUUID();
     const path = join(this.folder, `${String(Date.now()).padStart(15, "0")}-${key}`);
     const run: SpooledRun = { ...of, key, id: null, state: null, marks: [] };
@@ -160,6 +168,16 @@ export class Spool {
       const failed = await this.sendRun(pairing, path);
       if (failed === null) continue;
       const { status } = failed;
+      if (isFinished(failed)) {
+        // A person ended it on a page: what was measured after that is no part of it.
+        if (this.writing?.path === path) {
+          this.writing = null;
+          this.endedThere = true;
+        }
+        this.bytes -= bytesIn(path);
+        this.done(path);
+        continue;
+      }
       if (status === null || status >= 500 || status === 408 || status === 429) return "later";
       const refused = wordsOf(failed);
       if (status === 401 || status === 403) return { refused, isEnd: true };
@@ -212,9 +230,7 @@ export class Spool {
       marks: now.marks,
     });
     // Finished before, and the answer was lost.
-    if (said.status !== 200 && !(said.status === 409 && said.answer.title === "This run is finished."))
-      return said;
-    return this.done(path);
+    return said.status === 200 || isFinished(said) ? this.done(path) : said;
   }
 
   private done(path: string): null {
@@ -229,6 +245,10 @@ export class Spool {
     renameSync(path, join(refused, path.split("/").at(-1) ?? "run"));
   }
 }
+
+/** Ended there before, by a page or by a request whose answer was lost. */
+const isFinished = ({ status, answer }: Said): boolean =>
+  status === 409 && answer.title === "This run is finished.";
 
 /** A request is no larger than this by much, bytes. */
 const mostBytesAtOnce = 500_000;

@@ -45,6 +45,7 @@ export class Streaming {
       for (const role of Object.keys(grown.channels) as ChannelRole[]) log.own.add(role);
       if (this.spool.add({ ...grown, channels: { ...this.told(log), ...grown.channels } })) return;
       log.full = true;
+      if (this.spool.isOver === "ended there") return this.say("The run was ended on its page.");
       this.spool.end("cut off");
       this.say("There is no room for more: the run ends here, and is sent as cut off.");
     };

@@ -140,6 +140,7 @@ export const pages = {
   "/kit/titles/new": "reads",
   "/kit/workshop": "reads",
   "/log": "reads",
+  "/live": "reads",
   "/look": "reads",
   "/profiles": "reads",
   "/profiles/recipe": "reads",

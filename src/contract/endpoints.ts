@@ -22,6 +22,7 @@ export const endpoints = {
   tallyRun: { method: "POST", path: "/tallies", creates: true },
   openRun: { method: "POST", path: "/runs/open", creates: true },
   appendRun: { method: "POST", path: "/runs/{id}/pieces", creates: false },
+  markRun: { method: "POST", path: "/runs/{id}/marks", creates: false },
   finishRun: { method: "POST", path: "/runs/{id}/finish", creates: false },
   changeRun: { method: "PATCH", path: "/runs/{id}", creates: false },
   moveRuns: { method: "POST", path: "/runs/moves", creates: false },

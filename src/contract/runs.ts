@@ -107,6 +107,11 @@ export const appendSchema = z.object({
     .describe("Frame times in ms; for readings pairs of duration and rate, for channels of time and value."),
 });
 
+export const markRunSchema = z.object({
+  label: text(120).min(1).nullable().describe("What begins here; null only ends what was marked before."),
+  atMs: z.number().min(0).max(86_400_000).describe("ms from the run's start."),
+});
+
 export const mostMarks = 10_000;
 
 export const finishSchema = z.object({
@@ -171,6 +176,17 @@ export const runsEndpoints = {
     bounds: { keys: 100, texts: 100, values: mostValues + 100 },
     output: z.object({ kept: z.boolean().describe("False where the piece was there already.") }),
     status: 201,
+    refusals: [404, 409, 422],
+  }),
+  markRun: endpoint({
+    method: "POST",
+    who: "runs",
+    path: "/runs/{id}/marks",
+    group: "Runs",
+    summary:
+      "Mark a run that grows from a moment on: a scene, a loading, a visit; the mark before it ends there.",
+    body: markRunSchema,
+    output: nothingSchema,
     refusals: [404, 409, 422],
   }),
   finishRun: endpoint({

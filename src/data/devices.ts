@@ -9,7 +9,12 @@ const isoOf = (of: string) => `to_char(${of} at time zone 'UTC', 'YYYY-MM-DD"T"H
 export async function listGrowing(): Promise<LiveRun[]> {
   return store().query<LiveRun>(
     `select r.id as "runId", r.number, r.label, j.id as "jobId", t.name as title, g.id as "rigId", g.name as rig,
-       e.name || ' ' || b.version as engine, (r.yardstick->>'targetFps')::float8 as "targetFps", r.form, r.made_at as "openedAt",
+       e.name || ' ' || b.version as engine, (r.yardstick->>'targetFps')::float8 as "targetFps",
+       (r.yardstick->>'nativeFps')::float8 as "nativeFps", r.rules->'measuring' as measuring, r.form, r.made_at as "openedAt",
+       array(select z.name from scenes z where z.title_id = t.id order by z.worst desc, z.position) as scenes,
+       coalesce((select jsonb_agg(jsonb_build_object('label', k.label, 'startMs', k.start_ms,
+           'endMs', case when k.end_ms > k.start_ms or k.position < k.last then k.end_ms end) order by k.position)
+         from (select *, max(position) over () as last from marks where run_id = r.id) k), '[]') as marks,
        (select max(at) from trace_chunks where run_id = r.id) as "lastAt"
      from runs r join jobs j on j.id = r.job_id join titles t on t.id = j.title_id join rigs g on g.id = j.rig_id
        join builds b on b.id = r.build_id join engines e on e.id = b.engine_id
@@ -60,4 +65,13 @@ export async function listPieces(runId: string, since: string | null, most: numb
       Number(bytes.readFloatLE(4 * at).toPrecision(7)),
     ),
   }));
+}
+
+/** How many runs grow now. */
+export async function countGrowing(): Promise<number> {
+  const [row] = await store().query<{ count: number }>(
+    `select count(*)::int as count from runs r join jobs j on j.id = r.job_id where r.state = 'open' and r.deleted_at is null and j.deleted_at is null`,
+    { type: QueryTypes.SELECT },
+  );
+  return row?.count ?? 0;
 }

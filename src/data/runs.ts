@@ -35,6 +35,8 @@ export async function finishRun(
   figures: { summary: Summary; verdict: Verdict },
 ): Promise<void> {
   await Run.update({ state }, { where: { id: runId } });
+  // Those that a page made meanwhile are among these.
+  await store().query(`delete from marks where run_id = $1`, { bind: [runId] });
   // There may be ten thousand: a row each of the models would hold everybody up.
   if (marks.length > 0)
     await store().query(
@@ -44,6 +46,25 @@ export async function finishRun(
       { bind: [runId, JSON.stringify(marks)] },
     );
   await putSummary(runId, figures);
+}
+
+/**
+ * Marks an open run from a moment on, ms from its start; the mark that was open ends there. One that is open ends where
+ * it begins, until the next or the run's end tells.
+ * @param label null opens none
+ */
+export async function markOpenRun(runId: string, label: string | null, atMs: number): Promise<void> {
+  await store().query(
+    `update marks set end_ms = greatest(start_ms, $2) where run_id = $1 and end_ms = start_ms
+       and position = (select max(position) from marks where run_id = $1)`,
+    { bind: [runId, atMs] },
+  );
+  if (label === null) return;
+  await store().query(
+    `insert into marks (run_id, position, label, start_ms, end_ms)
+     select $1, coalesce(max(position), -1) + 1, $3, greatest($2, max(end_ms)), greatest($2, max(end_ms)) from marks where run_id = $1`,
+    { bind: [runId, atMs, label] },
+  );
 }
 
 /** Open runs that nothing has touched for so many hours, the oldest first. */

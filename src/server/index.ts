@@ -31,6 +31,7 @@ export { listOthers } from "@/server/board/publish";
 export { viewJobs } from "@/server/jobs/viewJobs";
 export { viewNewRun } from "@/server/runs/viewNewRun";
 export { viewDemo } from "./demo/seed";
+export { viewLive } from "@/server/devices/live";
 export { viewHome } from "@/server/jobs/viewHome";
 export { viewLook } from "@/server/runs/viewLook";
 export { viewRigs, viewTitles } from "@/server/kit/listKit";

@@ -339,7 +339,7 @@ export function BandChart({
       {drawn}
       <p
         role="status"
-        className="figure pointer-events-none absolute right-1 top-0 min-h-4 rounded bg-ground/85 px-1 text-[11px] text-text"
+        className="figure pointer-events-none absolute right-1 top-0 min-h-4 rounded px-1 text-[11px] text-text not-empty:bg-ground/85"
       >
         {cursor !== null && `${formatX(cursor)}: ${reading(cursor)}`}
       </p>

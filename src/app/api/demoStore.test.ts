@@ -172,6 +172,7 @@ describe("on the demo", () => {
     await done("tallyRun", { body: { run: { ...run, source: "tally" }, readings: [{ fps: 48, second: 0 }] } });
     const { id: growing } = await done("openRun", { body: { run, form: "frames" } });
     await done("appendRun", { id: growing, body: { role: "trace", sequence: 0, values: [20, 20, 20, 20] } });
+    await done("markRun", { id: growing, body: { label: "the hall", atMs: 10 } });
     await done("finishRun", { id: growing, body: { state: "whole" } });
     await done("changeBench", { saw: (await done("viewBench")).version, body: { jobId } });
     const { code } = await done("beginPairing", { id: rigId });

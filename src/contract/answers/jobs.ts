@@ -78,6 +78,7 @@ export const benchViewSchema = versionedSchema.extend({
   houseRules: z.array(houseRulesRowSchema),
   houseRulesId: z.uuid().nullable(),
   jobId: z.uuid().nullable(),
+  growing: z.number().int().describe("Runs that grow now, on any rig."),
   warnings: z.array(z.string()).describe("Conditions that go against the house rules, a sentence each."),
 });
 export type BenchView = z.output<typeof benchViewSchema>;

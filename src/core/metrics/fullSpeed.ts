@@ -14,7 +14,7 @@ export interface FullSpeed {
 const mostStretches = 500;
 
 /** Joins weighted below/above judgements into a share and dips; shared by frames and readings. */
-class Stretches {
+export class Stretches {
   private below = 0;
   private all = 0;
   private open: { startMs: number; endMs: number; deepestFps: number } | null = null;
@@ -42,6 +42,14 @@ class Stretches {
     this.deepest = Math.min(this.deepest, this.open.deepestFps);
     if (this.kept.length < mostStretches) this.kept.push(this.open);
     this.open = null;
+  }
+
+  /** What it comes to so far, the open stretch left open. @returns null before the first judgement */
+  soFar(): { share: number | null; dips: number } {
+    return {
+      share: this.all === 0 ? null : 1 - this.below / this.all,
+      dips: this.count + (this.open ? 1 : 0),
+    };
   }
 
   result(): FullSpeed {
@@ -72,7 +80,7 @@ export function windowRates(frameTimes: Floats, windowMs: number): Float64Array 
  * Goes over the windows that frames open, as `windowRates` tells them, up to the last that ends within the
  * trace.
  */
-function eachWindow(
+export function eachWindow(
   frameTimes: Floats,
   windowMs: number,
   see: (rate: number, index: number, startMs: number) => void,

@@ -21,3 +21,4 @@ export { isHeld } from "./held";
 export type { SceneFigures } from "./shape";
 export { regularSpikes } from "./spikes";
 export type { RegularSpikes } from "./shape";
+export { GrowingFigures, type FiguresSoFar } from "./growing";

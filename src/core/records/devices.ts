@@ -1,3 +1,4 @@
+import { houseRulesSchema } from "@/core/verdict";
 import { moment, z } from "@/core/schema";
 
 /* Runs that grow, and the devices that bring them. */
@@ -12,8 +13,14 @@ export const liveRunSchema = z.object({
   rig: z.string(),
   engine: z.string(),
   targetFps: z.number(),
+  nativeFps: z.number(),
+  measuring: houseRulesSchema.shape.measuring,
   form: z.enum(["frames", "interval"]),
   openedAt: moment,
+  scenes: z.array(z.string()).describe("The title's own, the worst first."),
+  marks: z
+    .array(z.object({ label: z.string(), startMs: z.number(), endMs: z.number().nullable() }))
+    .describe("Those made on a page; ms from its start, the open one without an end."),
   lastAt: moment.nullable().describe("When a piece of it came last; null before the first."),
 });
 export type LiveRun = z.output<typeof liveRunSchema>;

@@ -14,6 +14,7 @@ export {
   traceRole,
   PackRefusal,
   packedMeta,
+  keptMs,
   strayMark,
   unpackKept,
   unpackTrace,
@@ -35,3 +36,4 @@ export { frameSpread, type FrameSpread } from "./spread";
 export { unitsFor } from "./units";
 export { traceCsv } from "./csv";
 export type { LinesSaid, TraceCodes } from "./codes";
+export { GrowingColumns } from "./growingColumns";

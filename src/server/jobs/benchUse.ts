@@ -2,13 +2,27 @@ import type { Body, BenchView } from "@/contract";
 import { conditionsOnBench, conditionWarnings, firstConditions, type Conditions } from "@/core/kit";
 import type { RigRow } from "@/core/records";
 import { words } from "@/core/words";
-import { findRig, lastConditions, listHouseRules, listRigs, putBench, readBench, together } from "@/data";
+import {
+  countGrowing,
+  findRig,
+  lastConditions,
+  listHouseRules,
+  listRigs,
+  putBench,
+  readBench,
+  together,
+} from "@/data";
 import type { Actor } from "@/server/actor";
 import { Problem, notFound } from "@/server/problem";
 import { editing, writing } from "@/server/writing";
 
 export async function viewBench(): Promise<BenchView> {
-  const [state, rigs, houseRules] = await Promise.all([readBench(), listRigs(), listHouseRules()]);
+  const [state, rigs, houseRules, growing] = await Promise.all([
+    readBench(),
+    listRigs(),
+    listHouseRules(),
+    countGrowing(),
+  ]);
   const rig = rigs.find(({ id }) => id === state.rigId) ?? rigs[0] ?? null;
   const kept = rig && rig.id === state.rigId ? state.conditions : null;
   const conditions = kept ?? (rig && firstConditions(rig.spec));
@@ -22,6 +36,7 @@ export async function viewBench(): Promise<BenchView> {
     houseRules,
     houseRulesId,
     jobId: state.jobId,
+    growing,
     warnings: conditions && rules ? conditionWarnings(conditions, rules.rules.requires).map(words) : [],
   };
 }

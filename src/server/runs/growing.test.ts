@@ -1,6 +1,8 @@
 import { addTrial, appendRun, changeRun, finishRun, keepRun, openRun } from "@/testing/byThisMachine";
 import { database, findRun, findTrace, listRuns } from "@/data";
-import { endStaleRuns } from "./keepRun";
+import { thisMachine } from "@/server/actor";
+import { viewLive } from "@/server/devices/live";
+import { endStaleRuns, markRun } from "./keepRun";
 import { asProblem } from "@/server/problem";
 import { viewJob } from "@/server/jobs/viewJob";
 import { frames, makeWorld, runOf, trialOf, type World } from "@/testing/world";
@@ -53,6 +55,31 @@ describe("a run that grows", () => {
     await finishRun(id, { state: "cut off" });
     expect((await viewJob(world.jobId)).runs).toHaveLength(before + 1);
     expect((await findRun(id))!.state).toBe("cut off");
+  });
+
+  it("is marked from a moment on: a mark ends where the next begins, or with the run, and never after it", async () => {
+    const { id } = await open();
+    await appendRun(id, { role: "trace", sequence: 0, values: times.slice(0, 400) });
+    const mark = async (label: string | null, atMs: number) => markRun(thisMachine, id, { label, atMs });
+    await mark("the hall", 1000);
+    await mark("Loading", 3000);
+    await mark(null, 4000);
+    await mark("the hall", 5000);
+    const { marks } = (await viewLive()).runs.find(({ runId }) => runId === id)!;
+    expect(marks).toEqual([
+      { label: "the hall", startMs: 1000, endMs: 3000 },
+      { label: "Loading", startMs: 3000, endMs: 4000 },
+      { label: "the hall", startMs: 5000, endMs: null },
+    ]);
+    // A key that was pressed late begins no earlier than what was marked before it.
+    await mark("late", 4500);
+    await mark("after the end", 900_000);
+    await finishRun(id, { state: "whole", marks: [{ label: "by the log", startMs: 0, endMs: 500 }] });
+    const kept = (await findTrace(id))!;
+    const end = times.slice(0, 400).reduce((sum, ms) => sum + ms, 0);
+    expect(kept.marks.map(({ label }) => label)).toEqual(["by the log", "the hall", "Loading", "late"]);
+    expect(kept.marks.at(-1)!.endMs).toBeCloseTo(end, 0);
+    expect((await refusal(mark("too late", 10))).status).toBe(409);
   });
 
   it("that nobody finishes is ended: what came is kept as cut off, what can't be is left out; one that grows isn't touched", async () => {

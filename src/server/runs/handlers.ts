@@ -6,7 +6,16 @@ import { readRunCsv } from "@/server/jobs/saveFiles";
 import { viewPlaces } from "./viewPlaces";
 import { changeRun, viewRunEdits } from "./changeRun";
 import { addFault, changeFault } from "./faults";
-import { appendRun, finishRun, importRun, keepRunFile, openRun, readRunFile, rereadRun } from "./keepRun";
+import {
+  appendRun,
+  finishRun,
+  importRun,
+  keepRunFile,
+  markRun,
+  openRun,
+  readRunFile,
+  rereadRun,
+} from "./keepRun";
 import { readTrace } from "./readTrace";
 import { addStills, listStills, readStill } from "./stills";
 import { tallyRun } from "./tallyRun";
@@ -17,6 +26,7 @@ export const runsHandlers: Handlers<Exclude<keyof typeof runsEndpoints, "events"
   tallyRun: async ({ actor, body }) => tallyRun(actor, body),
   openRun: async ({ actor, body }) => openRun(actor, body),
   appendRun: async ({ actor, id, body }) => appendRun(actor, id, body),
+  markRun: async ({ actor, id, body }) => markRun(actor, id, body),
   finishRun: async ({ actor, id, body }) => finishRun(actor, id, body),
   changeRun: async ({ actor, id, body, saw }) => changeRun(actor, id, body, saw),
   moveRuns: async ({ actor, body }) => moveRuns(actor, body),

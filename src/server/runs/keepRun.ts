@@ -5,6 +5,7 @@ import {
   keptOf,
   leastFrameMs,
   mostFrameMs,
+  keptMs,
   strayMark,
   traceRole,
   type KeptTrace,
@@ -93,7 +94,7 @@ async function open({ again, ...run }: Omit<NewRun, "crashed">, form: Trace["for
 async function finish(
   id: string,
   state: Exclude<RunState, "open">,
-  marks: Mark[],
+  brought: Mark[],
   sent: KeptTrace | null = null,
 ): Promise<Grade | null> {
   const [run, kept] = await data.together(
@@ -103,6 +104,7 @@ async function finish(
   if (!run || !kept) throw notFound("run");
   if (!kept.parts.some(({ role, values }) => role === traceRole && values.length > 0))
     throw new Problem(409, "Nothing was appended to this run.", "Append its trace, then finish it.");
+  const marks = sent ? brought : [...brought, ...markedByHand(kept)].sort((a, b) => a.startMs - b.startMs);
   const stray = strayMark(marks, kept);
   if (stray >= 0) {
     const why = `Mark ${stray + 1} ends after the run does.`;
@@ -111,6 +113,17 @@ async function finish(
   const figures = await measuredAside({ ...kept, marks }, { ...run, crashed: state === "crashed" });
   await data.finishRun(id, state, marks, figures);
   return figures.verdict.grade;
+}
+
+/** Marks that a page made while a run grew, within the run; the one that is open lasts to its end. */
+function markedByHand(kept: KeptTrace): Mark[] {
+  const end = keptMs(kept);
+  return kept.marks
+    .map(({ label, startMs, endMs }, at) => {
+      const isOpen = at === kept.marks.length - 1 && endMs === startMs;
+      return { label, startMs, endMs: isOpen ? end : Math.min(endMs, end) };
+    })
+    .filter(({ startMs, endMs }) => endMs > startMs);
 }
 
 const touched = ({ jobId, trialId }: { jobId: string; trialId: string | null }) => [
@@ -273,6 +286,15 @@ export const appendRun = async (
   id: string,
   piece: Body<"appendRun">,
 ): Promise<{ kept: boolean }> => ({ kept: (await appendPieces(actor, id, [piece])) > 0 });
+
+/** Marks an open run from a moment on; the mark before it ends there. @param label null only ends it */
+export async function markRun(actor: Actor, id: string, { label, atMs }: Body<"markRun">): Promise<void> {
+  return writing(actor, async (touch) => {
+    const run = await openOne(id);
+    await data.markOpenRun(id, label, atMs);
+    touch(...touched(run));
+  });
+}
 
 /**
  * Ends an open run: measured and judged from what was appended.

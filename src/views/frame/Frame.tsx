@@ -89,6 +89,16 @@ export function Frame({
             ) : (
               <span className="flex-1 px-3 text-[13px] text-soft">The bench can&apos;t be read just now.</span>
             )}
+            {bench && bench.growing > 0 && (
+              <Link
+                href="/live"
+                className="inline-flex min-h-7 shrink-0 items-center gap-1.5 rounded-md border border-line px-2 text-[13px] hover:bg-raised"
+              >
+                <span aria-hidden className="size-2 rounded-full bg-lit" />
+                live
+                <span className="sr-only">: {bench.growing === 1 ? "a run" : `${bench.growing} runs`}</span>
+              </Link>
+            )}
             <Connection person={person?.name ?? null} />
             <MeasuringAnew />
             {person && (
@@ -181,6 +191,7 @@ export function Frame({
             label: "undo what was last done on this page",
             run: () => void undo(),
           },
+          { keys: "9", shown: "9", label: "live: runs as they happen", run: () => router.push("/live") },
           { keys: "t", shown: "T", label: "change theme", run: changeTheme },
         ]}
       />

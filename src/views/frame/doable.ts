@@ -8,6 +8,7 @@ export const doable: { name: string; path: string; also: string }[] = [
   { name: "A first look at a log", path: "/look", also: "import verdict" },
   { name: "Two videos beside each other", path: "/beside", also: "compare capture" },
   { name: "Tally by eye", path: "/look?way=tally", also: "readings counter manual fps" },
+  { name: "Live: runs as they happen, devices", path: "/live", also: "watch stream agent pair telemetry" },
   { name: "New campaign", path: "/campaigns/new", also: "plan many titles evening" },
   { name: "Undo: what was done", path: "/done", also: "history changes back revert mistake" },
   { name: "Glossary", path: "/glossary", also: "help words explain meaning" },

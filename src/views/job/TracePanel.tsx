@@ -5,18 +5,10 @@ import type { MeasuringRules } from "@/core/metrics";
 import type { ThreadRun } from "@/contract";
 import type { ChannelRole } from "@/core/trace";
 import { BandChart, ChartFrame, type ChartData, Button, Keys, say, useWidth, type BandSeries } from "@/ui";
+import { lanes } from "./lanes";
 import { stretchIn, stretchText, useAddress } from "./useAddress";
 import { useTraces, type FirstTrace, type TraceViewState } from "./useTraces";
 
-/** Lanes under the trace: which channels share one, and what its scale ends at. */
-const lanes: { name: string; unit: string; roles: ChannelRole[]; most?: number }[] = [
-  { name: "Processor", unit: "%", roles: ["cpu"], most: 100 },
-  { name: "Graphics", unit: "%", roles: ["gpu"], most: 100 },
-  { name: "Power", unit: "W", roles: ["watts"] },
-  { name: "Heat", unit: "°C", roles: ["temperature"] },
-  { name: "Memory", unit: "MB", roles: ["memory"] },
-  { name: "Engine speed", unit: "%", roles: ["speed"] },
-];
 const colours = ["var(--series-a)", "var(--series-b)"] as const;
 const dashes = [undefined, "5 3"] as const;
 const axisWidth = 44;

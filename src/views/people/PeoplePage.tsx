@@ -107,7 +107,7 @@ export function PeoplePage({ view }: { view: PeopleView }) {
         heads={["Name", "May", "Made by", "Made", "Last used", ""]}
         rows={view.programs.map((program) => [
           program.name,
-          rightsWords[program.may],
+          program.rig === null ? rightsWords[program.may] : `brings runs of ${program.rig}, nothing else`,
           program.madeBy,
           <When key="made" at={program.madeAt} />,
           program.usedAt ? <When key="used" at={program.usedAt} as="ago" /> : "never",

@@ -1,11 +1,17 @@
 import { shown, type WithId } from "@/app/shown";
-import { viewRig } from "@/server";
+import { viewLive, viewRig } from "@/server";
 import { RigForm } from "@/views/kit";
+import { RigDevices } from "@/views/watch";
 
 export default async function Page({ params }: WithId) {
   const { id } = await params;
   return shown(
-    () => viewRig(id),
-    (rig) => <RigForm key={rig.id} rig={rig} />,
+    () => Promise.all([viewRig(id), viewLive()]),
+    ([rig, live]) => (
+      <>
+        <RigForm key={rig.id} rig={rig} />
+        <RigDevices rig={rig} live={live} />
+      </>
+    ),
   );
 }

@@ -1,0 +1,2 @@
+export { LivePage } from "./LivePage";
+export { RigDevices } from "./RigDevices";
