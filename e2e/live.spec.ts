@@ -5,6 +5,7 @@ import { connect, createServer, type Socket } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
+import { unpackTrace } from "../src/core/trace";
 import { phoneTree, writeTree } from "../src/testing/kernelTrees";
 import { freshJob } from "./support";
 
@@ -156,7 +157,8 @@ test("a rig's page gives the code, and a run is watched, marked and ended on the
   expect([await one.ended, one.said()]).toEqual([0, expect.stringContaining("ended on its page")]);
   const runs = await runsOf(request, job);
   expect(runs).toMatchObject([{ state: "whole" }]);
-  expect(runs[0].summary.scenes.map(({ scene: of }: { scene: string }) => of)).toEqual([scene, "Loading"]);
+  const kept = await (await request.get(`/api/v1/runs/${runs[0].id}/trace`)).body();
+  expect(unpackTrace(Uint8Array.from(kept)).trace.marks.map(({ label }) => label)).toEqual([scene, "Loading"]);
   expect(readdirSync(join(home, "spool"))).toEqual([]);
   expect(existsSync(join(home, "refused"))).toBe(false);
 });
