@@ -11,7 +11,8 @@ const mayImport = {
   jsx: ["core"],
   workers: ["core"],
   agent: ["core"],
-  cli: ["contract", "core"],
+  standIn: ["core"],
+  cli: ["contract", "core", "standIn"],
 };
 const tests = "\\.test\\.tsx?$";
 

@@ -19,8 +19,13 @@ export async function bundleAgent(to) {
     platform: "node",
     format: "esm",
     target: "node18",
-    minifySyntax: true,
+    minify: true,
+    mainFields: ["module", "main"],
     legalComments: "none",
+    // Parsers of config files that ask for Node's own parts in the older way.
+    banner: {
+      js: 'import { createRequire as asking } from "node:module"; const require = asking(import.meta.url);',
+    },
     tsconfig: join(root, "tsconfig.json"),
     logLevel: "error",
   });

@@ -22,7 +22,8 @@ export async function pair(home: string, given: string, code: string, name: stri
 }
 
 /** Waits after a server that can't be reached: twice as long each time, up to half a minute, and never all at once. */
-const backOff = (failures: number): number => Math.min(30_000, 500 * 2 ** failures) * (0.5 + Math.random() / 2);
+export const backOff = (failures: number): number =>
+  Math.min(30_000, 500 * 2 ** failures) * (0.5 + Math.random() / 2);
 /** What is left is sent for so long after the end, ms. */
 const lastMs = 10_000;
 

@@ -48,6 +48,8 @@ export class Following {
   constructor(
     private readonly path: string,
     private readonly take: (path: string) => Taking,
+    /** What was last written before this moment isn't followed, ms since 1970; everything is unless said. */
+    private readonly since = -Infinity,
   ) {}
 
   /** Reads what came since the last look. @param atMs a clock that only goes on, ms */
@@ -58,6 +60,7 @@ export class Following {
     try {
       file = openSync(path, "r");
       const { ino, size, mtimeMs } = fstatSync(file);
+      if (!this.now && mtimeMs < this.since) return;
       if (this.now && (this.now.path !== path || this.now.file !== ino || size < this.now.bytes)) this.end();
       this.now ??= { path, file: ino, bytes: 0, taking: this.take(path) };
       // What was there at the first look came before it: the last of it when the file was last written to.

@@ -29,9 +29,15 @@ const help = `lamp-agent: what a device says of itself, by its kernel's own file
       sends each log while it is written, or what comes by standard input, with what is read of the device;
       what can't be sent waits in --home, and goes at the next chance
 
+  lamp-agent work [--bench FILE] [--once] [--home FOLDER] [--rate N] [--root FOLDER]
+      makes the runs of trials that were set to run by themselves on this device's rig. What an engine, a
+      title and a setting mean here stands in FILE, bench.toml unless said otherwise; the server names them,
+      and sends no command. An engine's config file is kept before a run, and put back after it
+
 It runs as whoever starts it, opens no port, and sends nothing but to the server it was paired with. It
-writes to its standard output, record to the folder of --out, which is this one unless said otherwise, pair and
-stream to that of --home, ~/.lamp-agent; a file that is there is never written over.
+writes to its standard output, record to the folder of --out, which is this one unless said otherwise, pair,
+stream and work to that of --home, ~/.lamp-agent; a file that is there is never written over, but for the config
+file that bench.toml names, and that for the time of a run.
 --root reads a recorded tree of kernel files in place of this device's.
 `;
 
@@ -118,6 +124,8 @@ async function run(given: string[]): Promise<number> {
         label: { type: "string", default: "" },
         seconds: { type: "string" },
         rate: { type: "string", default: String(usualRate) },
+        bench: { type: "string", default: "bench.toml" },
+        once: { type: "boolean", default: false },
         json: { type: "boolean", default: false },
         help: { type: "boolean", default: false },
       },
@@ -143,7 +151,11 @@ async function run(given: string[]): Promise<number> {
       return await pair(values.home, address, code, values.name);
     } else if (command === "stream")
       return await stream(values.root, { ...values, follow: values.follow }, { seconds, rate });
-    else if (command === "record") {
+    else if (command === "work") {
+      // What reads config files is large, and only this needs it.
+      const { work } = await import("./working");
+      return await work(values.root, values, rate);
+    } else if (command === "record") {
       if (values.follow === undefined) throw new Error("record takes --follow FILE, or a folder.");
       return await record(values.root, values.follow, values.out, { seconds, rate });
     } else throw new Error(`“${command}” is no command.`);

@@ -18,8 +18,10 @@ interface SpooledRun {
   offsetMs: number;
   /** The server's id, once it is open there. */
   id: string | null;
-  state: "whole" | "cut off" | null;
+  state: "whole" | "cut off" | "crashed" | null;
   marks: Mark[];
+  /** The run of a trial that it is; null for one of the job in hand. */
+  work?: { trialId: string; arm: number } | null;
 }
 
 interface Piece {
@@ -94,7 +96,7 @@ export class Spool {
     return this.writing ? null : this.endedThere ? "ended there" : "full";
   }
 
-  begin(of: Pick<SpooledRun, "form" | "label" | "fileName" | "begunMs" | "offsetMs">): void {
+  begin(of: Pick<SpooledRun, "form" | "label" | "fileName" | "begunMs" | "offsetMs" | "work">): void {
     this.endedThere = false;
     const key = randomUUID();
     const path = join(this.folder, `${String(Date.now()).padStart(15, "0")}-${key}`);
@@ -144,7 +146,7 @@ export class Spool {
   }
 
   /** Nothing more comes of the run in hand. */
-  end(state: "whole" | "cut off"): void {
+  end(state: "whole" | "cut off" | "crashed"): void {
     if (!this.writing) return;
     this.write();
     this.writing.run.state = state;
@@ -196,8 +198,8 @@ export class Spool {
     if (run.id === null) {
       if (batches.length === 0 && run.state === null) return null;
       if (batches.length === 0) return this.done(path);
-      const { form, label, fileName, begunMs, offsetMs } = run;
-      const body = { form, label, fileName, startedMs: Math.round(begunMs + offsetMs) };
+      const { form, label, fileName, begunMs, offsetMs, work = null } = run;
+      const body = { form, label, fileName, startedMs: Math.round(begunMs + offsetMs), work };
       const said = await asked(pairing, "POST", "/device/runs", body, run.key);
       if (said.status !== 201) return said;
       run = { ...(readRun(path) ?? run), id: String(said.answer.id) };

@@ -19,9 +19,16 @@ export class Streaming {
     full: boolean;
   } | null = null;
 
+  /** How a log that ends ends its run. */
+  endsAs: "whole" | "cut off" | "crashed" = "whole";
+
   constructor(
     private readonly spool: Spool,
-    private readonly run: { label: string; offsetMs: () => number },
+    private readonly run: {
+      label: string;
+      offsetMs: () => number;
+      work?: { trialId: string; arm: number };
+    },
     private readonly say: (line: string) => void,
   ) {}
 
@@ -40,6 +47,7 @@ export class Streaming {
           fileName: path === null ? null : basename(path),
           begunMs: Date.now() - (atMs - log.beginMs),
           offsetMs: this.run.offsetMs(),
+          work: this.run.work ?? null,
         });
       }
       for (const role of Object.keys(grown.channels) as ChannelRole[]) log.own.add(role);
@@ -58,11 +66,16 @@ export class Streaming {
       end: () => {
         keep(growing.end(), last);
         if (growing.refusal !== null) this.say(`${path ?? "the log"} can't be read: ${growing.refusal}`);
-        if (log.begun && !log.full) this.spool.end("whole");
+        if (log.begun && !log.full) this.spool.end(this.endsAs);
         if (this.log === log) this.log = null;
       },
     };
   };
+
+  /** How much of the log in hand has come, ms. */
+  get lengthMs(): number {
+    return this.log?.growing.duration ?? 0;
+  }
 
   sample(sampled: Sampled): void {
     this.samples.push(sampled);

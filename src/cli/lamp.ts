@@ -9,6 +9,7 @@ import { BadInput } from "./input";
 import { resolution } from "./resolution";
 import { running } from "./running";
 import { scaleLaw } from "./scaleLaw";
+import { standInCommand } from "./standIn";
 import { tally } from "./tally";
 import { timetableCommand } from "./timetable";
 
@@ -26,6 +27,7 @@ config(program);
 timetableCommand(program);
 capture(program);
 running(program);
+standInCommand(program);
 attendCommand(program);
 
 program.parseAsync().catch((error: unknown) => {

@@ -11,6 +11,11 @@ export const deviceRunSchema = z.object({
   label: text(120).default(""),
   fileName: text(255).nullable().default(null),
   form: z.enum(["frames", "interval"]).describe("What its trace is made of: frame times, or readings."),
+  work: z
+    .object({ trialId: z.uuid(), arm: z.number().int().min(0).max(23) })
+    .nullable()
+    .default(null)
+    .describe("The run of a trial that this is, as it was taken; null for one of the job in hand."),
   startedMs: z
     .number()
     .int()

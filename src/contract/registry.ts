@@ -10,6 +10,7 @@ import { profilesEndpoints } from "./profiles";
 import { runsEndpoints } from "./runs";
 import { systemEndpoints } from "./system";
 import { trialsEndpoints } from "./trials";
+import { unattendedEndpoints } from "./unattended";
 
 const byName = {
   ...jobsEndpoints,
@@ -21,6 +22,7 @@ const byName = {
   ...boardEndpoints,
   ...peopleEndpoints,
   ...devicesEndpoints,
+  ...unattendedEndpoints,
   ...systemEndpoints,
 };
 type ByName = typeof byName;

@@ -32,6 +32,7 @@ export * from "./best";
 export * from "./board";
 export * from "./people";
 export * from "./devices";
+export * from "./unattended";
 export * from "./workshop";
 export * from "./bench";
 export * from "./seeds";

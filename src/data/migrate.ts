@@ -21,6 +21,7 @@ import { whatHolds } from "./migrations/0016-what-holds";
 import { whatWasDone } from "./migrations/0017-what-was-done";
 import { ownSwitches } from "./migrations/0018-own-switches";
 import { devices } from "./migrations/0019-devices";
+import { unattended } from "./migrations/0020-unattended";
 import { transact } from "./transact";
 
 /** Every migration in order; a new one is added at the end. */
@@ -44,6 +45,7 @@ export const migrations = [
   whatWasDone,
   ownSwitches,
   devices,
+  unattended,
 ];
 
 type Migrations = typeof migrations;

@@ -2,7 +2,7 @@ import { boardHandlers } from "./board/handlers";
 import { campaignsHandlers } from "./campaigns/handlers";
 import { jobsHandlers } from "./jobs/handlers";
 import { kitHandlers } from "./kit/handlers";
-import { devicesHandlers } from "./devices/handlers";
+import { devicesHandlers, unattendedHandlers } from "./devices/handlers";
 import { peopleHandlers } from "./people/handlers";
 import { profilesHandlers } from "./profiles/handlers";
 import { runsHandlers } from "./runs/handlers";
@@ -14,6 +14,7 @@ import type { Handlers } from "./request/request";
 export const handlers: Handlers = {
   ...peopleHandlers,
   ...devicesHandlers,
+  ...unattendedHandlers,
   ...runsHandlers,
   ...profilesHandlers,
   ...jobsHandlers,

@@ -35,3 +35,4 @@ export {
   type ProfileFile,
 } from "./file";
 export { fileRows, guessedSetting, wantedInFile, type FileEntry, type FileRow } from "./inFile";
+export { benchDraft, type Lying } from "./benchDraft";

@@ -11,5 +11,6 @@ export * from "./board";
 export * from "./others";
 export * from "./people";
 export * from "./devices";
+export * from "./unattended";
 export * from "./predictions";
 export * from "./deeds";

@@ -11,6 +11,6 @@ export {
   type SimPower,
   type SimProfile,
 } from "./device";
-export { seedOf, standInRun, type StandInAsked } from "./standIn";
+export { seedOf, standInCooled, standInPlay, standInRun, type StandInAsked, type StandInPlay } from "./standIn";
 export { simulate, type SimRun } from "./simulate";
 export { underSettings, type SimEffect, type SimEffects, type SimScene, type SimWorkload } from "./workload";

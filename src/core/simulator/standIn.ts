@@ -1,7 +1,8 @@
-import type { RigSpec } from "@/core/kit";
+import type { RigSpec, Setting, Settings } from "@/core/kit";
 import { seeded } from "@/core/stats";
 import { simulate, type SimRun } from "./simulate";
 import type { SimDevice } from "./device";
+import { underSettings, type SimEffects, type SimWorkload } from "./workload";
 
 /** What a device that isn't there is asked to run. */
 export interface StandInAsked {
@@ -51,47 +52,85 @@ function deviceLike(spec: RigSpec, powerMode: string | null): SimDevice {
   };
 }
 
+/** A title as an engine's build that isn't there runs it: its own hardness, and the build's own haste, by their names. */
+function standInWorkload({
+  title,
+  engine,
+  build,
+  seconds,
+}: Pick<StandInAsked, "title" | "engine" | "build" | "seconds">): SimWorkload {
+  const work = seeded(seedOf(title)),
+    haste = Math.exp(0.12 * seeded(seedOf(`${engine} ${build}`)).normal());
+  return {
+    nativeFps: 60,
+    capFps: 60,
+    processorMs: haste * (9 + 9 * work.uniform()),
+    graphicsMs: 2,
+    graphicsMsPerMegapixel: 4 + 4 * work.uniform(),
+    waitMs: 0.2,
+    megapixels: 0.0768,
+    scenes: [
+      { label: "opening", seconds: 0.3 * seconds, processor: 0.94, graphics: 0.95, newShaders: 0 },
+      { label: "the worst of it", seconds: 0.7 * seconds, processor: 1.03, graphics: 1.04, newShaders: 0 },
+    ],
+    passes: 1,
+    compileMs: 20,
+    storageMs: 0,
+    memoryStartMb: 1500,
+    memoryMbPerMinute: 0,
+    repeatsFrames: false,
+    unevenPacing: false,
+    strictSync: false,
+  };
+}
+
 /**
  * A run as a device that isn't there would make it: a stand-in for a real one, so that what takes runs by
  * itself can be tried. A title has its own hardness and an engine's build its own haste, by their names alone.
  */
-export function standInRun({
-  spec,
-  powerMode,
-  title,
-  engine,
-  build,
-  scale,
-  seconds,
-  seed,
-}: StandInAsked): SimRun {
-  const work = seeded(seedOf(title)),
-    haste = Math.exp(0.12 * seeded(seedOf(`${engine} ${build}`)).normal());
-  return simulate(
-    deviceLike(spec, powerMode),
-    {
-      nativeFps: 60,
-      capFps: 60,
-      processorMs: haste * (9 + 9 * work.uniform()),
-      graphicsMs: 2,
-      graphicsMsPerMegapixel: 4 + 4 * work.uniform(),
-      waitMs: 0.2,
-      megapixels: 0.0768,
-      scenes: [
-        { label: "opening", seconds: 0.3 * seconds, processor: 0.94, graphics: 0.95, newShaders: 0 },
-        { label: "the worst of it", seconds: 0.7 * seconds, processor: 1.03, graphics: 1.04, newShaders: 0 },
-      ],
-      passes: 1,
-      compileMs: 20,
-      storageMs: 0,
-      memoryStartMb: 1500,
-      memoryMbPerMinute: 0,
-      repeatsFrames: false,
-      unevenPacing: false,
-      strictSync: false,
-      scale,
-    },
-    seed,
-    false,
+export const standInRun = ({ spec, powerMode, scale, seed, ...asked }: StandInAsked): SimRun =>
+  simulate(deviceLike(spec, powerMode), { ...standInWorkload(asked), scale }, seed, false);
+
+/** What a device that isn't there plays: a title with an engine's settings in force, from a temperature. */
+export interface StandInPlay extends Omit<StandInAsked, "scale"> {
+  settings: Settings;
+  catalogue: Pick<Setting, "key" | "default" | "fastest" | "relieves" | "purpose">[];
+  /** °C that it begins with. */
+  startC: number;
+}
+
+/** What the fastest value of a setting leaves of the time of a half that it relieves. */
+const fastestLeaves = 0.88;
+
+/** What settings do to a title that isn't there: a scale its picture, the fastest value of others the halves they relieve. */
+function effectsOf(settings: Settings, catalogue: StandInPlay["catalogue"]): SimEffects {
+  return Object.fromEntries(
+    Object.entries(settings).map(([key, value]) => {
+      const known = catalogue.find((setting) => setting.key === key);
+      const isFastest = known?.fastest != null && value === known.fastest && value !== known.default;
+      const of = (half: "processor" | "graphics") =>
+        isFastest && known.relieves.includes(half) ? { [half]: fastestLeaves } : {};
+      const effect =
+        known?.purpose === "scale" ? { scale: Number(value) || 1 } : { ...of("processor"), ...of("graphics") };
+      return [key, { [String(value)]: effect }];
+    }),
   );
+}
+
+/** A run as a device that isn't there plays it, with what its settings do. */
+export function standInPlay({ settings, catalogue, startC, ...asked }: StandInPlay): SimRun {
+  const { scale, ...workload } = underSettings(
+    standInWorkload(asked),
+    settings,
+    effectsOf(settings, catalogue),
+  );
+  const device = { ...deviceLike(asked.spec, asked.powerMode), startC };
+  return simulate(device, { ...workload, scale }, asked.seed, false);
+}
+
+/** How a device that isn't there cools: °C after so many seconds of rest. */
+export function standInCooled(spec: RigSpec, celsius: number, seconds: number): number {
+  const { roomC, idleWatts, degreesPerWatt, settleSeconds } = deviceLike(spec, null);
+  const rest = roomC + idleWatts * degreesPerWatt;
+  return rest + (celsius - rest) * Math.exp(-seconds / settleSeconds);
 }

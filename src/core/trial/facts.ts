@@ -14,6 +14,8 @@ export interface TrialRun {
   summary: Summary;
   verdict: Verdict;
   crashed: boolean;
+  /** How it ended; one that was cut off is kept, and counts for nothing that is compared. */
+  state?: "open" | "whole" | "cut off" | "crashed";
   /** Told from memory: it counts for nothing that is compared. */
   fromMemory?: boolean;
   /** It compiled effects on first sight, or was said to have. */

@@ -13,20 +13,24 @@ import type { Advice, ArmEvidence, TrialOutcome } from "./shape";
  * Runs of a trial that count: whole ones, and cold or warm as it asks; a crash counts where a crash is an
  * answer.
  */
-export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold" | "fromMemory">>(
+export function usableRuns<Run extends Pick<TrialRun, "crashed" | "cold" | "fromMemory" | "state">>(
   trial: Pick<Planned, "kind" | "cold">,
   runs: Run[],
 ): Run[] {
   const { crashCounts, warmOnly } = kindOf(trial.kind);
   return runs.filter(
-    (run) => !run.fromMemory && (!run.crashed || crashCounts) && (!warmOnly || trial.cold || !run.cold),
+    (run) =>
+      !run.fromMemory &&
+      run.state !== "cut off" &&
+      (!run.crashed || crashCounts) &&
+      (!warmOnly || trial.cold || !run.cold),
   );
 }
 
 /** How far a trial's runs have come. */
 export function progressOf(
   trial: Planned & { decidedAt: string | null },
-  runs: Pick<TrialRun, "arm" | "crashed" | "cold" | "fromMemory">[],
+  runs: Pick<TrialRun, "arm" | "crashed" | "cold" | "fromMemory" | "state">[],
 ): Progress {
   const done = usableRuns(trial, runs).map(({ arm }) => arm);
   return {

@@ -5,6 +5,8 @@ import { conditionsFor } from "@/server/jobs/benchUse";
 import { loadOnRig } from "@/server/jobs/loadStory";
 import { Problem, notFound } from "@/server/problem";
 import { appendPieces, finishRun, openRun } from "@/server/runs/keepRun";
+import { writing } from "@/server/writing";
+import type { Arm } from "@/core/trial";
 
 /** The rig that a device is paired with; only such get here. @throws Problem 404 for anybody else */
 function rigOf({ rigId }: Asker): string {
@@ -40,13 +42,26 @@ export async function viewOwnDevice(actor: Asker): Promise<Output<"viewOwnDevice
   };
 }
 
-/** Opens a run in the job in hand, with what is in force there. @throws Problem 409 where the rig has no open job */
+/** The trial that a device says its run is of, on its own rig. @throws Problem 404 for any other */
+async function trialOf(actor: Asker, trialId: string, arm: number): Promise<{ jobId: string; arm: Arm }> {
+  const trial = await data.findTrial(trialId);
+  const job = trial ? await data.findJob(trial.jobId) : null;
+  const found = trial?.arms[arm];
+  if (!trial || !found || job?.rigId !== rigOf(actor)) throw notFound("trial");
+  return { jobId: trial.jobId, arm: found };
+}
+
+/**
+ * Opens a run with what is in force: in the job in hand, or of the trial that the device took it from.
+ * @throws Problem 409 where the rig has no open job
+ */
 export async function openDeviceRun(
   actor: Asker,
-  { label, fileName, form, startedMs }: Body<"openDeviceRun">,
+  { label, fileName, form, startedMs, work }: Body<"openDeviceRun">,
 ): Promise<{ id: string; number: number }> {
   const madeAt = startedMs === undefined ? new Date() : startedAt(startedMs);
-  const jobId = await jobInHand(rigOf(actor));
+  const of = work && (await trialOf(actor, work.trialId, work.arm));
+  const jobId = of?.jobId ?? (await jobInHand(rigOf(actor)));
   if (jobId === null)
     throw new Problem(
       409,
@@ -63,18 +78,30 @@ export async function openDeviceRun(
       source: "log",
       label,
       fileName,
-      settings: story.standing.settings,
-      conditions: { ...(lies ?? (await conditionsFor(rig))), ...holds.decided, capturePath: "engine log" },
+      settings: of?.arm.settings ?? story.standing.settings,
+      conditions: {
+        ...(lies ?? (await conditionsFor(rig))),
+        ...holds.decided,
+        ...of?.arm.conditions,
+        capturePath: "engine log",
+      },
       cacheState: "unknown",
       crashed: false,
       skippedRows: 0,
       preflight: [],
-      notes: "",
-      trialId: null,
-      arm: null,
+      notes: of ? "made by itself" : "",
+      trialId: work?.trialId ?? null,
+      arm: work?.arm ?? null,
     },
   };
-  return openRun(actor, opened, madeAt);
+  return writing(actor, async (touch) => {
+    const made = await openRun(actor, opened, madeAt);
+    if (work) {
+      await data.noteUnattended(work.trialId, { what: "began", text: of?.arm.name ?? "", runId: made.id });
+      touch({ kind: "trial", id: work.trialId });
+    }
+    return made;
+  });
 }
 
 /** Clocks may be apart by so much, ms. */
@@ -110,5 +137,13 @@ export async function finishDeviceRun(
   input: Body<"finishDeviceRun">,
 ): Promise<Output<"finishDeviceRun">> {
   await ownRun(actor, id);
-  return finishRun(actor, id, input);
+  return writing(actor, async (touch) => {
+    const finished = await finishRun(actor, id, input);
+    const run = await data.findRun(id);
+    if (run?.trialId && (await data.findUnattended(run.trialId))) {
+      await data.noteUnattended(run.trialId, { what: "ended", text: input.state, runId: id });
+      touch({ kind: "trial", id: run.trialId });
+    }
+    return finished;
+  });
 }

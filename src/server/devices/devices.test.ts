@@ -84,7 +84,7 @@ describe("runs of a device", () => {
     const own = await viewOwnDevice(asker);
     expect(own.job?.id).toBe(world.jobId);
     expect(own.answeredMs).toBeGreaterThanOrEqual(own.receivedMs);
-    const { id } = await openDeviceRun(asker, { label: "live", fileName: null, form: "frames" });
+    const { id } = await openDeviceRun(asker, { label: "live", fileName: null, form: "frames", work: null });
     expect((await viewLive()).runs).toMatchObject([{ runId: id, jobId: world.jobId, lastAt: null }]);
     const pieces = [
       { role: "trace" as const, sequence: 0, values: times.slice(0, 400) },
@@ -116,7 +116,7 @@ describe("runs of a device", () => {
   });
   it("a piece that can't be is refused with all that came with it, and the run goes on", async () => {
     const { asker } = await paired();
-    const { id } = await openDeviceRun(asker, { label: "", fileName: null, form: "frames" });
+    const { id } = await openDeviceRun(asker, { label: "", fileName: null, form: "frames", work: null });
     const good = { role: "trace" as const, sequence: 0, values: [16] };
     const refused = await refusal(async () =>
       appendDeviceRun(asker, id, { pieces: [good, { role: "trace", sequence: 1, values: [-4] }] }),
@@ -129,12 +129,14 @@ describe("runs of a device", () => {
   it("a run of another rig is none that a device knows of", async () => {
     const { asker } = await paired();
     const stranger = { ...asker, rigId: crypto.randomUUID() };
-    const { id } = await openDeviceRun(asker, { label: "", fileName: null, form: "frames" });
+    const { id } = await openDeviceRun(asker, { label: "", fileName: null, form: "frames", work: null });
     const piece = { role: "trace" as const, sequence: 0, values: [16] };
     const statuses = [
       await refusal(async () => appendDeviceRun(stranger, id, { pieces: [piece] })),
       await refusal(async () => finishDeviceRun(stranger, id, { state: "whole", marks: [] })),
-      await refusal(async () => openDeviceRun(stranger, { label: "", fileName: null, form: "frames" })),
+      await refusal(async () =>
+        openDeviceRun(stranger, { label: "", fileName: null, form: "frames", work: null }),
+      ),
       await refusal(async () => appendDeviceRun({ ...thisMachine }, id, { pieces: [piece] })),
       await refusal(async () => appendDeviceRun(asker, crypto.randomUUID(), { pieces: [piece] })),
     ].map(({ status }) => status);

@@ -19,6 +19,7 @@ import { useReckoning } from "./useReckoning";
 
 /** Loaded where runs name places. */
 const RunsPanel = dynamic(async () => (await import("./RunsPanel")).RunsPanel);
+const ByItself = dynamic(async () => (await import("./ByItself")).ByItself, { ssr: false });
 const PlacesTable = dynamic(async () => (await import("./PlacesTable")).PlacesTable);
 
 /** Whether the runs that are in decide every pair: then the rest of the plan can be left. */
@@ -222,6 +223,7 @@ export function TrialPage(loaded: TrialView) {
             </ul>
           </Panel>
         )}
+        {!trial.decidedAt && <ByItself trialId={trial.id} />}
       </aside>
     </div>
   );
