@@ -64,7 +64,7 @@ async function simulated(request: APIRequestContext, address: string) {
 
 /** Two arms of the setting that the picture's scale is, at scales that the device feels. */
 async function scaleTrial(request: APIRequestContext, job: string, rounds: number, seconds: number) {
-  const { catalogue, standing } = await json(request, `/jobs/${job}/plan`);
+  const { catalogue, standing } = await json(request, `/jobs/${job}`);
   const scale = catalogue.find(({ purpose }: { purpose: string }) => purpose === "scale");
   const arm = (name: string, value: number) => ({
     name,
