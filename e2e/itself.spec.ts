@@ -124,7 +124,7 @@ test("a trial of two arms runs by itself to its decision, through a crash, a kil
   const first = working();
   await expect(page.getByText(`${name} makes its runs in the planned order.`)).toBeVisible({ timeout: 30_000 });
   const did = page.getByRole("list", { name: "What it did" });
-  await expect(did.getByText(/Crash: .* it ended with 139, after [34]\.\d s/)).toBeVisible({ timeout: 30_000 });
+  await expect(did.getByText(/Crash: .* it ended with 139, after [34]\.\d\ss/)).toBeVisible({ timeout: 30_000 });
   // The agent is killed in the middle of the second.
   await expect(did.getByText(/Begins:/)).toHaveCount(2, { timeout: 30_000 });
   await expect.poll(() => readFileSync(config).equals(before)).toBe(false);
