@@ -102,7 +102,7 @@ const runsOf = async (request: APIRequestContext, job: string) =>
     summary: { averageFps: number; durationMs: number };
   }[];
 
-test("a trial of two arms runs by itself to its decision, through a crash, a kill and a stop on the page", async ({
+test("a trial of two arms runs by itself to its decision, through a crash and a kill", async ({
   page,
   request,
   baseURL,
@@ -124,7 +124,9 @@ test("a trial of two arms runs by itself to its decision, through a crash, a kil
   const first = working();
   await expect(page.getByText(`${name} makes its runs in the planned order.`)).toBeVisible({ timeout: 30_000 });
   const did = page.getByRole("list", { name: "What it did" });
-  await expect(did.getByText(/Crash: .* it ended with 139, after [34]\.\d\ss/)).toBeVisible({ timeout: 30_000 });
+  await expect(did.getByText(/Crash: .* it ended with 139, after [34]\.\d\ss/)).toBeVisible({
+    timeout: 30_000,
+  });
   // The agent is killed in the middle of the second.
   await expect(did.getByText(/Begins:/)).toHaveCount(2, { timeout: 30_000 });
   await expect.poll(() => readFileSync(config).equals(before)).toBe(false);
@@ -146,8 +148,63 @@ test("a trial of two arms runs by itself to its decision, through a crash, a kil
   for (const { state, summary } of runs)
     if (state === "whole") expect(summary.durationMs).toBeGreaterThan(10_000);
   // It wasn't decided for anybody: the computed decision waits.
-  const view = await json(request, `/trials/${trial}`);
-  expect(view.trial.decidedAt).toBeNull();
-  expect(view.outcome.pairs[0].decision).not.toBe("undecided");
+  expect((await json(request, `/trials/${trial}`)).trial.decidedAt).toBeNull();
+  const { pairs, advice } = await json(request, `/trials/${trial}/outcome`);
+  expect([pairs[0].decision, advice.choice]).toEqual([expect.not.stringMatching("undecided"), "put back"]);
+  expect(second.said()).toMatch(/The decision waits for you\. Put back/);
   await expect(page.getByText(/The decision waits for you\. /).first()).toBeVisible();
+});
+
+test("it is stopped by a key on the page, and by what bench.toml doesn't allow", async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  test.setTimeout(180_000);
+  const { job, folder, name, working, config } = await simulated(request, baseURL!);
+  const before = readFileSync(config);
+  const trial = await scaleTrial(request, job, 1, 60);
+  const terms = {
+    ...{ until: null, mostRounds: 4, mostCrashes: 3, leastBattery: null },
+    ...{ limitC: null, restMinutes: 0, hangSeconds: 8 },
+  };
+  const set = async (more = {}) =>
+    (await request.post(`/api/v1/trials/${trial}/unattended`, { data: { ...terms, ...more } })).status();
+  const limit = (await json(request, `/trials/${trial}/unattended`)).limitC;
+  if (limit !== null) expect(await set({ limitC: limit + 1 })).toBe(422);
+  expect(await set()).toBe(200);
+  await open(page, `/jobs/${job}/trials/${trial}`);
+  const one = working("--once");
+  const did = page.getByRole("list", { name: "What it did" });
+  await expect(did.getByText(/Begins:/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Stop it" }).click();
+  await expect(page.getByRole("button", { name: `Let ${name} run it` })).toBeVisible();
+  expect([await one.ended, one.said()]).toEqual([
+    0,
+    expect.stringContaining("No trial on this rig runs by itself"),
+  ]);
+  expect((await runsOf(request, job)).map(({ state }) => state)).toEqual(["cut off"]);
+
+  // A hang is a crashed run with its seconds, and so many crashes end it.
+  writeFileSync(join(folder, "trouble.json"), JSON.stringify({ what: "hang", atS: 3 }));
+  expect(await set({ mostCrashes: 1 })).toBe(200);
+  const hung = working("--once");
+  expect([await hung.ended, hung.said()]).toEqual([0, expect.stringMatching(/A run crashed: no further one/)]);
+  await expect(did.getByText(/Hang: No frame came for 8\ss, after [23]\.\d\ss/)).toBeVisible();
+
+  // What isn't in bench.toml is refused on the device, whatever the server asks for.
+  const bench = join(folder, "bench.toml");
+  const allowed = readFileSync(bench, "utf8");
+  writeFileSync(
+    bench,
+    allowed.replace(/^(least = ).*$/gm, "$1 2").replace(/^values = .*$/gm, 'values = [ "none" ]'),
+  );
+  expect(await set()).toBe(200);
+  const refused = working("--once");
+  expect([await refused.ended, refused.said()]).toEqual([
+    0,
+    expect.stringMatching(/may not be .* by bench\.toml/),
+  ]);
+  await expect(did.getByText(/may not be .* by bench\.toml/).first()).toBeVisible();
+  expect(readFileSync(config).equals(before)).toBe(true);
 });

@@ -212,6 +212,14 @@ describe("on the demo", () => {
 
     const { id: trialId } = await done("addTrial", { body: { ...trialOf(jobId) } });
     await done("changeTrial", { id: trialId, saw: 1, body: { rounds: 2 } });
+    const terms = { until: null, mostRounds: 4, mostCrashes: 3, leastBattery: null, limitC: null };
+    const unattended = { ...terms, restMinutes: 0, hangSeconds: 10 };
+    await done("setUnattended", { id: trialId, body: unattended });
+    const { work } = await done("takeWork", { as: asDevice });
+    expect(work).toMatchObject({ trialId, arm: 0 });
+    await done("tellWork", { as: asDevice, id: trialId, body: { what: "told", text: "as planned" } });
+    expect((await done("viewUnattended", { id: trialId })).unattended?.events).toHaveLength(3);
+    await done("endUnattended", { id: trialId });
     for (const arm of [0, 1, 1, 0])
       await done("importRun", { body: packTrace(frames(arm ? 55 : 45, arm), { ...run, trialId, arm }) });
     await done("reckonTrial", { id: trialId });
