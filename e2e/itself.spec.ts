@@ -33,7 +33,7 @@ test.beforeAll(async ({ request }) => {
 });
 test.afterAll(() => {
   for (const child of begun) child.kill("SIGKILL");
-  rmSync(work, { recursive: true, force: true });
+  rmSync(work, { recursive: true, force: true, maxRetries: 10, retryDelay: 100 });
 });
 
 /** A rig with a job and a simulated device in its image, which the agent is paired on. */
@@ -78,7 +78,7 @@ async function scaleTrial(request: APIRequestContext, job: string, rounds: numbe
       jobId: job,
       kind: "compare",
       name: "A larger picture",
-      arms: [arm("one", 1), arm("four", 4)],
+      arms: [arm("one", 1), arm("the largest", scale.max)],
       rounds,
       cold: false,
       plan: {
