@@ -41,7 +41,7 @@ async function simulated(request: APIRequestContext, address: string) {
   const { rows } = await json(request, "/rigs?search=Pipit");
   const { id: rigId } = await (await request.post(`/api/v1/rigs/${rows[0].id}/duplicate`)).json();
   const rig = (await json(request, `/rigs/${rigId}`)).name;
-  const job = await freshJob(request, "Glasshouse Duel", { rigId });
+  const job = await freshJob(request, "Kite Weather", { rigId });
   const view = await json(request, `/jobs/${job}`);
   const folder = mkdtempSync(join(work, "device-"));
   const device = begin("node_modules/.bin/tsx", [
