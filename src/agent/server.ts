@@ -1,3 +1,4 @@
+import { gzipSync } from "node:zlib";
 import type { Pairing } from "./home";
 
 /** What a server said; no status where none was reached. */
@@ -9,6 +10,9 @@ export interface Said {
 /** An answer is waited for so long, ms. */
 const patienceMs = 30_000;
 
+/** What is longer is packed, characters. */
+const packedFrom = 1000;
+
 /** Asks the server. Never throws: a server that isn't there is an answer too. */
 export async function asked(
   { address, token }: Pick<Pairing, "address"> & { token?: string },
@@ -17,6 +21,8 @@ export async function asked(
   body?: unknown,
   key?: string,
 ): Promise<Said> {
+  const text = body === undefined ? undefined : JSON.stringify(body);
+  const packed = text !== undefined && text.length >= packedFrom;
   try {
     const response = await fetch(`${address}/api/v1${path}`, {
       method,
@@ -24,10 +30,11 @@ export async function asked(
       signal: AbortSignal.timeout(patienceMs),
       headers: {
         ...(token !== undefined && { authorization: `Bearer ${token}` }),
-        ...(body !== undefined && { "content-type": "application/json" }),
+        ...(text !== undefined && { "content-type": "application/json" }),
+        ...(packed && { "content-encoding": "gzip" }),
         ...(key !== undefined && { "idempotency-key": key }),
       },
-      ...(body !== undefined && { body: JSON.stringify(body) }),
+      ...(text !== undefined && { body: packed ? gzipSync(text) : text }),
     });
     const answer = (await response.json().catch(() => ({}))) as Record<string, unknown>;
     return { status: response.status, answer };

@@ -125,7 +125,7 @@ describe("bench.toml", () => {
         { path: "video/smoothing", value: "x2" },
       ],
     });
-    for (const refused of [
+    const beyond: Record<string, string | number | boolean>[] = [
       { scale: 7 },
       { scale: 0 },
       { scale: "four" },
@@ -133,7 +133,8 @@ describe("bench.toml", () => {
       { unknown: 1 },
       { constructor: 1 },
       { open: 1 },
-    ])
+    ];
+    for (const refused of beyond)
       expect(wanted(refused)).toEqual({ refused: expect.stringContaining("bench.toml") });
   });
 });

@@ -159,6 +159,14 @@ async function answered(request: Request, segments: string[]): Promise<Response>
   }
 }
 
+/** Whether a body comes packed. @throws Problem 415 for any way of packing but gzip (RFC 9110, section 8.4) */
+function isPacked(request: Request): boolean {
+  const coding = (request.headers.get("content-encoding") ?? "identity").trim().toLowerCase();
+  if (coding !== "gzip" && coding !== "identity" && coding !== "")
+    throw new Problem(415, "The request's body is packed in a way that isn't read here.", "Pack it by gzip.");
+  return coding === "gzip";
+}
+
 /** Any handler, called with what its own endpoint's schemas made of the request. */
 type AnyHandler = (request: unknown) => Promise<unknown>;
 
@@ -173,9 +181,11 @@ async function handled(
   const gauge = endpoint.bounds && new BodyGauge(endpoint.bounds);
   const query = queryOf(request, endpoint);
   const signal = connectionOf(request.headers);
+  const packed = isPacked(request);
   const incoming = {
     body: isRead(request) ? null : request.body,
-    length: Number(request.headers.get("content-length") ?? 0) || 0,
+    length: packed ? 0 : Number(request.headers.get("content-length") ?? 0) || 0,
+    packed,
     limit: endpoint.body ? endpoint.mostBytes : strayBytes,
     caller: `${caller.asker?.kind} ${caller.asker?.name} ${caller.address}`,
     signal,

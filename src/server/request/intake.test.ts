@@ -1,3 +1,4 @@
+import { gzipSync } from "node:zlib";
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -33,6 +34,7 @@ function sender(length: number, more: Partial<Incoming> = {}) {
   return {
     incoming,
     send: (bytes: number, fill = 1) => control.enqueue(new Uint8Array(bytes).fill(fill)),
+    sendAll: (bytes: Uint8Array) => control.enqueue(bytes),
     end: () => control.close(),
     hangUp: () => connection.abort(),
   };
@@ -142,5 +144,33 @@ describe("taking bodies in", () => {
     writeFileSync(join(folder, "left"), "x");
     cleanSpool();
     expect(readdirSync(folder)).toEqual([]);
+  });
+
+  describe("that comes packed", () => {
+    const packed = (bytes: Uint8Array, more: Partial<Incoming> = {}) => {
+      const from = sender(0, { packed: true, ...more });
+      from.sendAll(bytes);
+      from.end();
+      return from.incoming;
+    };
+    it("is taken as what it unpacks to, which is what is seen and counted", async () => {
+      let seen = 0;
+      const text = Buffer.from(JSON.stringify(Array.from({ length: 40_000 }, (_, k) => k)));
+      const incoming = packed(gzipSync(text), { see: (part) => void (seen += part.length) });
+      expect(await takeIn(incoming, async (bytes) => Buffer.from(bytes).equals(text))).toBe(true);
+      expect(seen).toBe(text.length);
+    });
+    it("and unpacks to more than may come is refused at the limit, not after it", async () => {
+      let seen = 0;
+      const bomb = gzipSync(Buffer.alloc(200 * megabyte));
+      expect(bomb.length).toBeLessThan(megabyte);
+      const see = (part: Uint8Array) => void (seen += part.length);
+      expect(await status(sizeOf(packed(bomb, { limit: 2 * megabyte, see })))).toBe(413);
+      expect(seen).toBeLessThanOrEqual(2 * megabyte);
+    });
+    it("and isn't packed, or not whole, is refused in words", async () => {
+      expect(await status(sizeOf(packed(Buffer.from("{}"))))).toBe(422);
+      expect(await status(sizeOf(packed(gzipSync("x".repeat(5000)).subarray(0, 20))))).toBe(422);
+    });
   });
 });

@@ -62,8 +62,10 @@ async function namelessFile(): Promise<FileHandle> {
 export interface Incoming {
   /** Null for a request without a body. */
   body: ReadableStream<Uint8Array> | null;
-  /** Bytes that it says it has; 0 where it doesn't say. */
+  /** Bytes that it says it has; 0 where it doesn't say. Of what comes packed nobody says. */
   length: number;
+  /** Whether the body comes packed by gzip (RFC 1952): what is counted and seen is what it unpacks to. */
+  packed?: boolean;
   /** Bytes at most. */
   limit: number;
   caller: string;
@@ -73,10 +75,14 @@ export interface Incoming {
   see: (part: Uint8Array) => void;
 }
 
+/** Unpacks gzip a piece at a time, so that a small body that unpacks to a large one is refused at its limit. */
+const unpacking = () =>
+  new DecompressionStream("gzip") as unknown as ReadableWritablePair<Uint8Array, Uint8Array>;
+
 /** Pieces of a body as they come; ends with the connection, whatever the stream does. */
-async function* piecesOf({ body, signal }: Incoming): AsyncGenerator<Uint8Array> {
+async function* piecesOf({ body, signal, packed }: Incoming): AsyncGenerator<Uint8Array> {
   if (!body) return;
-  const reader = body.getReader();
+  const reader = (packed ? body.pipeThrough(unpacking()) : body).getReader();
   const ended = new Promise<never>((_resolve, reject) => {
     if (signal.aborted) reject(hungUp());
     signal.addEventListener("abort", () => reject(hungUp()), { once: true });
@@ -153,6 +159,8 @@ async function received(incoming: Incoming): Promise<Whole> {
         "There is no room on the disk for this upload.",
         "Make room on it, then send it again.",
       );
+    if (incoming.packed && !(error instanceof Problem) && !incoming.signal.aborted)
+      throw new Problem(422, "The request's body isn't packed by gzip.", "Pack it again, or send it as it is.");
     throw error;
   }
 }
