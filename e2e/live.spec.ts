@@ -1,6 +1,16 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
-import { appendFileSync, existsSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  appendFileSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
+import { gzipSync } from "node:zlib";
 import { connect, createServer, type Socket } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -263,4 +273,80 @@ test("a token that is revoked in mid-stream ends it in words, and what wasn't se
   expect(one.said()).toMatch(/batches wait in/);
   expect(existsSync(join(home, "spool"))).toBe(true);
   expect(readdirSync(join(home, "spool"))).toHaveLength(1);
+});
+
+test("a hostile agent is refused with a problem at everything it tries, and nothing is lost or doubled", async ({
+  request,
+  baseURL,
+}) => {
+  const [own, other] = [await device(request, baseURL!), await device(request, baseURL!)];
+  const tokenOf = (home: string) =>
+    (JSON.parse(readFileSync(join(home, "pairing.json"), "utf8")) as { token: string }).token;
+  const [hostile, victim] = [tokenOf(own.home), tokenOf(other.home)];
+  const sent = async (token: string, path: string, data: unknown, headers: Record<string, string> = {}) => {
+    const answer = await request.post(`/api/v1${path}`, {
+      data: data as object,
+      headers: {
+        ...{ authorization: `Bearer ${token}`, "idempotency-key": crypto.randomUUID() },
+        ...{ "content-type": "application/json", ...headers },
+      },
+    });
+    const said = await answer.json();
+    if (answer.status() >= 400) expect([path, said.title]).toEqual([path, expect.any(String)]);
+    return { status: answer.status(), id: said.id as string };
+  };
+  const piece = { role: "trace", sequence: 0, values: [20, 20, 20] };
+  const { id: theirs } = await sent(victim, "/device/runs", { form: "frames" });
+  expect((await sent(victim, `/device/runs/${theirs}/pieces`, { pieces: [piece] })).status).toBe(201);
+  const { id: mine } = await sent(hostile, "/device/runs", { form: "frames" });
+  const trial = { trialId: crypto.randomUUID(), arm: 0 };
+  const bomb = gzipSync(Buffer.alloc(300 * 1024 * 1024, " "));
+  const tried: [what: string, status: number, path: string, data: unknown, headers?: Record<string, string>][] =
+    [
+      ["another rig's run", 404, `/device/runs/${theirs}/pieces`, { pieces: [{ ...piece, sequence: 1 }] }],
+      ["ending it", 404, `/device/runs/${theirs}/finish`, { state: "whole" }],
+      ["a run that isn't there", 404, `/device/runs/${crypto.randomUUID()}/pieces`, { pieces: [piece] }],
+      ["a trial that isn't there", 404, "/device/runs", { form: "frames", work: trial }],
+      ["notes of a trial that isn't there", 404, `/device/work/${trial.trialId}/notes`, { what: "told" }],
+      ["a time from 1970", 422, "/device/runs", { form: "frames", startedMs: 0 }],
+      ["a time to come", 422, "/device/runs", { form: "frames", startedMs: Date.now() + 1e9 }],
+      ["no time", 422, "/device/runs", { form: "frames", startedMs: "now" }],
+      ["frames that can't be", 422, `/device/runs/${mine}/pieces`, { pieces: [{ ...piece, values: [-1] }] }],
+      ["a place that can't be", 422, `/device/runs/${mine}/pieces`, { pieces: [{ ...piece, sequence: 1e9 }] }],
+      ["no role", 422, `/device/runs/${mine}/pieces`, { pieces: [{ ...piece, role: "constructor" }] }],
+      [
+        "more values than a piece holds",
+        413,
+        `/device/runs/${mine}/pieces`,
+        {
+          pieces: Array.from({ length: 90 }, (_, sequence) => ({
+            ...piece,
+            sequence,
+            values: Array(9000).fill(20),
+          })),
+        },
+      ],
+      [
+        "a million marks",
+        413,
+        `/device/runs/${mine}/finish`,
+        {
+          state: "whole",
+          marks: Array.from({ length: 1e5 }, (_, k) => ({ label: "x", startMs: k, endMs: k + 1 })),
+        },
+      ],
+      ["300 MB in 300 kB", 413, `/device/runs/${mine}/pieces`, bomb, { "content-encoding": "gzip" }],
+      ["what isn't packed", 422, `/device/runs/${mine}/pieces`, "{}", { "content-encoding": "gzip" }],
+      ["another packing", 415, `/device/runs/${mine}/pieces`, "{}", { "content-encoding": "br" }],
+      ["what a person may", 403, "/jobs", {}],
+      ["another device", 403, `/rigs/${other.rigId}/pairings`, {}],
+    ];
+  for (const [what, status, path, data, headers] of tried)
+    expect([what, (await sent(hostile, path, data, headers)).status]).toEqual([what, status]);
+  // A replay changes nothing, and what was there is there.
+  for (let k = 0; k < 3; k++) await sent(victim, `/device/runs/${theirs}/pieces`, { pieces: [piece] });
+  expect(await framesOf(request, theirs)).toEqual([20, 20, 20]);
+  expect((await sent(victim, `/device/runs/${theirs}/finish`, { state: "whole" })).status).toBe(200);
+  expect((await sent(victim, `/device/runs/${theirs}/pieces`, { pieces: [piece] })).status).toBe(409);
+  expect(await runsOf(request, other.job)).toHaveLength(1);
 });
