@@ -3,7 +3,7 @@ import type { IncomingMessage, RequestListener, ServerResponse } from "node:http
 import { changeMark } from "@/data";
 import { backTo, isKeptPage, readTarget } from "@/contract";
 import { callerHeader, type Caller } from "@/server/actor";
-import { uploadsWaiting } from "@/server/request/intake";
+import { codingHeader, uploadsWaiting } from "@/server/request/intake";
 import { journal } from "@/server/system/journal";
 import { whoCalls } from "@/server/people/people";
 import { isOwnHost } from "./addresses";
@@ -135,7 +135,9 @@ export function front(
 
   /** Finds out who calls, and tells the framework in a header that nobody else can write. */
   async function callerOfRequest({ headers, socket }: IncomingMessage): Promise<Caller> {
+    const coding = headers["content-encoding"];
     dropForeignHeaders(headers);
+    if (coding !== undefined) headers[codingHeader] = coding;
     const secure = "encrypted" in socket;
     const asker = await whoCalls({
       authorization: headers.authorization,

@@ -4,7 +4,7 @@ export { viewDone } from "@/server/system/deeds";
 export { viewWorkshop } from "@/server/system/viewWorkshop";
 export { Problem, asProblem, notFound } from "./problem";
 export { badTextIn, issueOf } from "@/server/request/badText";
-export { takeIn } from "@/server/request/intake";
+export { codingHeader, takeIn } from "@/server/request/intake";
 export { oneByOne } from "@/server/request/oneByOne";
 export { BodyGauge } from "@/server/request/bodyGauge";
 export { heavy } from "@/server/system/heavy";

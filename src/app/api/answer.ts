@@ -27,6 +27,7 @@ import {
   notFound,
   oneByOne,
   Problem,
+  codingHeader,
   takeIn,
   tasks,
   type Caller,
@@ -161,7 +162,7 @@ async function answered(request: Request, segments: string[]): Promise<Response>
 
 /** Whether a body comes packed. @throws Problem 415 for any way of packing but gzip (RFC 9110, section 8.4) */
 function isPacked(request: Request): boolean {
-  const coding = (request.headers.get("content-encoding") ?? "identity").trim().toLowerCase();
+  const coding = (request.headers.get(codingHeader) ?? "identity").trim().toLowerCase();
   if (coding !== "gzip" && coding !== "identity" && coding !== "")
     throw new Problem(415, "The request's body is packed in a way that isn't read here.", "Pack it by gzip.");
   return coding === "gzip";

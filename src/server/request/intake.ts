@@ -6,6 +6,9 @@ import { join } from "node:path";
 import { Room } from "@/data";
 import { hungUp, Problem } from "@/server/problem";
 
+/** How a body is packed, as it was sent: the framework is told of no `Content-Encoding`. */
+export const codingHeader = "x-lamp-coding";
+
 const megabyte = 1024 * 1024;
 /** A body no larger than this is held in memory as it comes, and waits for nobody, bytes. */
 const lightBytes = 64 * 1024;
