@@ -54,6 +54,38 @@ try {
     await page.getByRole("tab", { name: "Tally by eye" }).waitFor();
   };
 
+  /** Brings a run of a made-up device for a minute, as an agent does, and leaves it open. */
+  const watched = async () => {
+    const send = async (path, data, token) => {
+      const headers = { "idempotency-key": crypto.randomUUID() };
+      if (token) headers.authorization = `Bearer ${token}`;
+      return (await page.request.post(`/api/v1${path}`, { data, headers })).json();
+    };
+    const { rigId } = rows.find(({ title }) => title === "Glasshouse Duel");
+    const { code } = await send(`/rigs/${rigId}/pairings`);
+    const { token } = await send("/pairings/claims", { code, name: "Pipit on the sofa" });
+    const { id } = await send("/device/runs", { form: "frames" }, token);
+    const frames = [];
+    for (let ms = 0; ms < 70_000; ms += frames.at(-1))
+      frames.push(
+        16.7 + 1.5 * Math.sin(ms / 3000) ** 2 + (frames.length % 700 === 650 ? 60 : 0.6 * Math.sin(ms)),
+      );
+    const every = (of) => Array.from({ length: 280 }, (_, k) => [250 * k, of(k / 280)]).flat();
+    const pieces = [
+      { role: "trace", sequence: 0, values: frames },
+      { role: "temperature", sequence: 0, values: every((at) => 52 + 14 * (1 - Math.exp(-2 * at))) },
+      { role: "watts", sequence: 0, values: every((at) => 5.1 + 0.3 * Math.sin(20 * at)) },
+      { role: "gpu", sequence: 0, values: every((at) => 88 + 6 * Math.sin(50 * at)) },
+      { role: "battery", sequence: 0, values: every((at) => 81 - 2 * at) },
+      ["live", "/live", watched],
+    ];
+    await send(`/device/runs/${id}/pieces`, { pieces }, token);
+    await page.reload();
+    await page.getByTestId("live-rate").filter({ hasText: /\d/ }).waitFor();
+    await page.keyboard.press("m");
+    await page.getByTestId("live-marks").waitFor();
+  };
+
   /** name, path, what to do before the picture, theme */
   const views = [
     ["bench", "/"],
@@ -138,15 +170,6 @@ try {
           await page.getByLabel(`Counter, ${side}, pixels`).fill(value);
         await page.getByRole("button", { name: /^Measure it/ }).click();
         await page.getByRole("button", { name: /^Keep this run/ }).waitFor({ timeout: 60_000 });
-      },
-      "daylight",
-    ],
-    [
-      "engine-daylight",
-      "/kit/engines",
-      async () => {
-        await page.getByRole("link", { name: "Harrow" }).click();
-        await page.getByText("Back ends").waitFor();
       },
       "daylight",
     ],

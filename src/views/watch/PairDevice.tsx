@@ -16,8 +16,9 @@ export function PairDevice({ rigId, rig }: { rigId: string; rig: string }) {
     <Panel title="A device that measures itself">
       <p className="max-w-prose text-[13px]">
         The agent is one file for any Linux device with Node 18 or newer. It reads clocks, load, heat and watts
-        from the device itself, and streams the log that an engine writes. It opens no port, changes nothing,
-        and sends to this address alone.
+        from the device itself, streams the log that an engine writes, and makes the runs of trials that run by
+        themselves. It opens no port, sends to this address alone, and changes nothing but the config file that
+        its owner names in bench.toml, for the time of a run.
       </p>
       {made === null ? (
         <div className="mt-3">
