@@ -77,7 +77,6 @@ try {
       { role: "watts", sequence: 0, values: every((at) => 5.1 + 0.3 * Math.sin(20 * at)) },
       { role: "gpu", sequence: 0, values: every((at) => 88 + 6 * Math.sin(50 * at)) },
       { role: "battery", sequence: 0, values: every((at) => 81 - 2 * at) },
-      ["live", "/live", watched],
     ];
     await send(`/device/runs/${id}/pieces`, { pieces }, token);
     await page.reload();
@@ -197,6 +196,7 @@ try {
       },
       "daylight",
     ],
+    ["live", "/live", watched],
   ];
   for (const [name, path, act, theme = "evening"] of views) {
     await context.addCookies([{ name: "theme", value: theme, url: address }]);
