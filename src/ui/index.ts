@@ -17,6 +17,7 @@ export { DataTable, type TableColumn } from "./DataTable";
 export { EmptyPanel, Panel } from "./Panel";
 export { NamedFigure } from "./NamedFigure";
 export { Link } from "./Link";
+export { RowsTable } from "./RowsTable";
 export { linear } from "./linear";
 export { onceOpen } from "./onceOpen";
 export { Plot, type PlotDots, type PlotLine } from "./Plot";

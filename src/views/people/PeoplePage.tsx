@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { call, type Sent } from "@/contract/client";
 import type { LinkRow, PeopleView, Rights } from "@/core/records";
-import { Button, ChoiceField, Field, Input, Panel, TableFrame, When, toast } from "@/ui";
+import { Button, ChoiceField, Field, Input, Panel, RowsTable, When, toast } from "@/ui";
 import { PassphraseField } from "./PassphraseField";
 
 const rightsWords: Record<Rights, string> = {
@@ -182,30 +182,7 @@ function Rows({
       {rows.length === 0 ? (
         <p className="text-soft">{empty}</p>
       ) : (
-        <TableFrame name={title} cards>
-          <table className="w-full text-[13px]">
-            <thead>
-              <tr>
-                {heads.map((head) => (
-                  <th key={head} scope="col" className="px-2 py-1 text-left font-normal text-soft">
-                    {head || <span className="sr-only">Action</span>}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((cells, at) => (
-                <tr key={at} className="border-t border-line">
-                  {cells.map((cell, place) => (
-                    <td key={heads[place]} className="px-2 py-1 [overflow-wrap:anywhere]" dir="auto">
-                      {cell}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </TableFrame>
+        <RowsTable name={title} heads={heads} rows={rows} />
       )}
       {children && <div className="mt-3">{children}</div>}
     </Panel>
